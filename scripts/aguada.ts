@@ -1,0 +1,35 @@
+import { readFileSync } from 'node:fs';
+import { planCommand } from '../src/core/formats/planFile';
+
+const USAGE = `Aguada without its screens.
+
+  aguada plan FILE     reads a plan request (JSON) and writes the whole plan (JSON)
+  aguada plan -        the same from standard input
+
+Errors go to standard error, one line each, naming the field; exit 2.
+The files are described in docs/formats.md.
+`;
+
+function main([command, file]: readonly string[]): number {
+  if (command === '--help' || command === 'help') {
+    process.stdout.write(USAGE);
+    return 0;
+  }
+  if (command !== 'plan' || !file) {
+    process.stderr.write(USAGE);
+    return 2;
+  }
+  let text: string;
+  try {
+    text = readFileSync(file === '-' ? 0 : file, 'utf8');
+  } catch (error) {
+    process.stderr.write(`(file): ${file} cannot be read: ${error instanceof Error ? error.message : String(error)}\n`);
+    return 2;
+  }
+  const { output, errors, exitCode } = planCommand(text);
+  process.stdout.write(output);
+  process.stderr.write(errors);
+  return exitCode;
+}
+
+process.exitCode = main(process.argv.slice(2));

@@ -1,0 +1,33 @@
+import Papa from 'papaparse';
+import type { Plan } from '../plan';
+
+const round = (value: number, decimals: number): number => Number(value.toFixed(decimals));
+
+/**
+ * The pour card as CSV: one row a pour, in the order of work, cups and layers repeated on each row.
+ * Plain decimals with a point; grams to 0.1, ml to 0.1. Opens in any spreadsheet.
+ */
+export function pourCardCsv(plan: Plan): string {
+  const rows = plan.layers.flatMap((layer) =>
+    layer.cups.flatMap((cup) =>
+      cup.pours.map((pour) => ({
+        layer: layer.number,
+        pour_at: layer.cure.pouredAt,
+        cup: cup.number,
+        cup_mix_g: round(cup.mixGrams, 1),
+        part_a_g: cup.parts ? round(cup.parts.partAGrams, 1) : '',
+        part_b_g: cup.parts ? round(cup.parts.partBGrams, 1) : '',
+        part_a_ml: cup.parts ? round(cup.parts.partAMl, 1) : '',
+        part_b_ml: cup.parts ? round(cup.parts.partBMl, 1) : '',
+        colourants: cup.doses.map(({ name, drops, grams }) => `${name}: ${drops} drops or ${grams.toFixed(2)} g`).join('; '),
+        pot_life_min: round(cup.potLifeMinutes, 0),
+        piece: safeText(`${pour.tag} #${pour.copy}`),
+        pour_g: round(pour.grams, 1),
+      })),
+    ),
+  );
+  return `${Papa.unparse(rows)}\r\n`;
+}
+
+/** A tag that starts like a formula is kept from running as one in a spreadsheet. */
+const safeText = (text: string): string => (/^[=+\-@]/.test(text) ? `'${text}` : text);

@@ -1,0 +1,120 @@
+import { LOSS_PER_PIECE_GRAMS, mixForPour, pourFromMix } from './losses';
+
+/** What one piece takes from a layer. */
+export interface Pour {
+  tag: string;
+  /** Which copy of the design, from 1. */
+  copy: number;
+  grams: number;
+}
+
+/** One cup: the pours it serves, and the grams to mix for them, losses included. */
+export interface Cup {
+  number: number;
+  pours: Pour[];
+  pouredGrams: number;
+  mixGrams: number;
+}
+
+export interface CupSplit {
+  cups: Cup[];
+  /** No split can do with fewer cups than this; equal to the number of cups when the split is proved the fewest. */
+  fewestPossible: number;
+}
+
+/** A pour with its place in the batch. */
+interface Item {
+  pour: Pour;
+  index: number;
+}
+
+/** Steps of search after which the best split found so far is kept and said to be possibly one too many. */
+const MOST_STEPS = 200_000;
+
+/**
+ * Shares the pours of a layer among cups of at most `mostMixGrams`. A piece is not split between cups unless it
+ * alone needs more than one. Best fit, largest first; when that is above the bound, a search looks for fewer cups:
+ * exact for ordinary batches, otherwise `fewestPossible` says how far from the fewest it may be.
+ * Cups are numbered in the order of the pieces, so that neighbours tend to share a mix.
+ */
+export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number): CupSplit {
+  const room = pourFromMix(mostMixGrams, 1);
+  if (!(room > 0)) throw new RangeError('The cup is too small: losses alone would fill it');
+  const items = pours
+    .filter((pour) => pour.grams > 0)
+    .flatMap((pour) => portions(pour, room))
+    .map((pour, index) => ({ pour, index }))
+    .sort((a, b) => b.pour.grams - a.pour.grams || a.index - b.index);
+  // What a pour takes from a cup, its own loss included, against what a cup can give.
+  const takes = items.map(({ pour }) => pour.grams + LOSS_PER_PIECE_GRAMS);
+  const gives = pourFromMix(mostMixGrams, 0) + 1e-9;
+  const fewestPossible = Math.ceil(takes.reduce((sum, take) => sum + take, 0) / gives - 1e-9);
+  let places = bestFit(takes, gives);
+  let proved = fewestPossible;
+  for (let count = fewestPossible; count < cupsUsed(places); count++) {
+    const found = packInto(takes, gives, count);
+    if (found === 'none') proved = count + 1;
+    else if (found !== 'gave up') places = found;
+    if (found !== 'none') break;
+  }
+  return { cups: numberedCups(items, places), fewestPossible: items.length === 0 ? 0 : proved };
+}
+
+const cupsUsed = (places: readonly number[]): number => (places.length === 0 ? 0 : Math.max(...places) + 1);
+
+/** For each item, largest first, the cup it goes to: the fullest that still has room. */
+function bestFit(takes: readonly number[], gives: number): number[] {
+  const left: number[] = [];
+  return takes.map((take) => {
+    let best = -1;
+    left.forEach((room, cup) => {
+      if (room >= take && (best < 0 || room < left[best]!)) best = cup;
+    });
+    if (best < 0) best = left.push(gives) - 1;
+    left[best] = left[best]! - take;
+    return best;
+  });
+}
+
+/** Depth-first search for a packing into `count` cups; equal rooms are tried once. */
+function packInto(takes: readonly number[], gives: number, count: number): number[] | 'none' | 'gave up' {
+  const left = new Array<number>(count).fill(gives);
+  const places = new Array<number>(takes.length).fill(0);
+  let steps = 0;
+  const place = (item: number): boolean => {
+    if (item === takes.length) return true;
+    const tried = new Set<number>();
+    for (let cup = 0; cup < count && steps < MOST_STEPS; cup++) {
+      const room = left[cup]!;
+      if (room < takes[item]! || tried.has(room)) continue;
+      tried.add(room);
+      steps++;
+      left[cup] = room - takes[item]!;
+      places[item] = cup;
+      if (place(item + 1)) return true;
+      left[cup] = room;
+    }
+    return false;
+  };
+  if (place(0)) return places;
+  return steps < MOST_STEPS ? 'none' : 'gave up';
+}
+
+function numberedCups(items: readonly Item[], places: readonly number[]): Cup[] {
+  const contents = Array.from({ length: cupsUsed(places) }, (): Item[] => []);
+  items.forEach((item, i) => contents[places[i]!]!.push(item));
+  return contents
+    .filter((cup) => cup.length > 0)
+    .map((cup) => cup.sort((a, b) => a.index - b.index))
+    .sort((a, b) => a[0]!.index - b[0]!.index)
+    .map((cup, index) => {
+      const pouredGrams = cup.reduce((sum, { pour }) => sum + pour.grams, 0);
+      return { number: index + 1, pours: cup.map(({ pour }) => pour), pouredGrams, mixGrams: mixForPour(pouredGrams, cup.length) };
+    });
+}
+
+/** A pour bigger than a cup becomes equal portions. */
+function portions(pour: Pour, room: number): Pour[] {
+  const count = Math.max(1, Math.ceil(pour.grams / room - 1e-9));
+  return Array.from({ length: count }, () => ({ ...pour, grams: pour.grams / count }));
+}

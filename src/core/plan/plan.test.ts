@@ -1,0 +1,115 @@
+import { testDesign } from '../bed/testShapes';
+import type { Feature } from '../bed/schema';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { splitParts } from '../mixing/ratio';
+import { waterCost } from '../money/cost';
+import { planBatch, planRequestSchema, planSchema, type PlanRequest } from '.';
+
+const channel: Feature = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 };
+const product = (name: string): PlanRequest['product'] => PRODUCT_KINDS.find((kind) => kind.name === name)!;
+const ink = { name: 'Green ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 }, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 };
+
+function request(change: Partial<PlanRequest> = {}): PlanRequest {
+  return planRequestSchema.parse({
+    format: 'aguada.plan-request', version: 1,
+    set: { name: 'Test set', figureScaleMm: 28, levelMm: 15 },
+    pieces: [testDesign([channel], { copies: 3 }), testDesign([{ ...channel, depthMm: 3 }], { tag: 'T-2', copies: 2 })],
+    product: product('Coating epoxy'),
+    recipe: { name: 'Creek green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
+    room: { temperatureC: 23, humidity: 0.5 },
+    bench: { windows: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05 },
+    pourAt: '2026-11-28T10:00',
+    ...change,
+  });
+}
+
+describe('a plan', () => {
+  const plan = planBatch(request());
+  test('matches its schema and survives JSON', () => expect(planSchema.parse(JSON.parse(JSON.stringify(plan)))).toEqual(plan));
+  test('grams of a piece are ml × mixed density, shrinkage made up for', () => {
+    const piece = plan.pieces[0]!;
+    const expectedMl = (140 * 6 * (58 - 6)) / 1000;
+    expect(Math.abs(piece.water.volumeMl / expectedMl - 1)).toBeLessThan(0.005);
+    expect(piece.pouredGrams).toBeCloseTo((piece.water.volumeMl * 1.09) / 0.985, 6);
+  });
+  test('6 mm in coating epoxy is two layers, at the same levels for every piece', () => {
+    expect(plan.layers.map(({ fromMm, toMm }) => [fromMm, toMm])).toEqual([[9, 12], [12, 15]]);
+    expect(plan.pieces[1]!.layers[0]!.volumeMl).toBe(0);
+    expect(plan.layers[0]!.cups.flatMap(({ pours }) => pours.map(({ tag }) => tag))).not.toContain('T-2');
+  });
+  test('cups, layers and totals agree', () => {
+    for (const layer of plan.layers) {
+      expect(layer.cups.reduce((sum, cup) => sum + cup.mixGrams, 0)).toBeCloseTo(layer.mixGrams, 8);
+      expect(layer.cups.reduce((sum, cup) => sum + cup.parts!.partAGrams, 0)).toBeCloseTo(layer.parts!.partAGrams, 8);
+    }
+    expect(plan.totals.parts).toEqual(splitParts(plan.totals.mixGrams, product('Coating epoxy').parts!));
+    expect(plan.totals.pouredGrams).toBeCloseTo(plan.pieces.reduce((sum, piece) => sum + piece.copies * piece.pouredGrams, 0), 6);
+    expect(plan.totals.pieces).toBe(5);
+  });
+  test('the next layer waits for the recoat window, the end for full cure', () => {
+    expect(plan.layers.map(({ cure }) => cure.pouredAt)).toEqual(['2026-11-28T10:00', '2026-11-28T14:00']);
+    expect(plan.doneAt).toBe('2026-12-01T14:00');
+  });
+  test('the deep water is darker', () => {
+    const { shallow, deepest } = plan.pieces[0]!.colour;
+    expect(parseInt(deepest.slice(1, 3), 16)).toBeLessThan(parseInt(shallow.slice(1, 3), 16));
+  });
+  test('a plan with water at the wrong level is not what it was', () => {
+    const higher = planBatch(request({ set: { name: 'Test set', figureScaleMm: 28, levelMm: 16 } }));
+    expect(higher.totals.volumeMl).toBeGreaterThan(plan.totals.volumeMl);
+  });
+});
+
+describe('what a plan warns of', () => {
+  const codes = (change: Partial<PlanRequest>): string[] => planBatch(request(change)).problems.map(({ code }) => code);
+  test('nothing, for a sound one', () => expect(codes({ recipe: { name: 'Clear', doses: [] } })).toEqual([]));
+  test('a glue too deep for its three layers', () => expect(codes({ product: product('Clear-drying glue') })).toContain('too-many-layers'));
+  test('a cold room', () => expect(codes({ room: { temperatureC: 12, humidity: 0.5 } })).toContain('cold-room'));
+  test('a glue that sets in the cup', () => expect(codes({ product: product('Five-minute glue') })).toContain('pot-life-limits'));
+  test('too much water-based colour', () => expect(codes({ recipe: { name: 'Strong', doses: [{ colourant: ink, gramsPer100: 1.5 }] } })).toContain('too-much-water'));
+  test('drops that are too coarse for the cup', () => expect(codes({ recipe: { name: 'Faint', doses: [{ colourant: ink, gramsPer100: 0.02 }] } })).toContain('drops-too-coarse'));
+  test('a scale that is too coarse', () => expect(codes({ bench: { windows: [], cupGrams: 150, scaleStepGrams: 5, pricePerCup: 0 } })).toContain('scale-too-coarse'));
+  test('a dry piece', () => expect(codes({ pieces: [testDesign([])] })).toEqual(expect.arrayContaining(['no-water', 'dry'])));
+  const oneEvening = [{ weekday: 5, fromMinute: 600, toMinute: 720 }];
+  test('a recoat window missed for want of bench time, and it says when it would be', () => {
+    const plan = planBatch(request({ bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 } }));
+    expect(plan.layers[1]!.cure.pouredAt).toBe('2026-12-05T10:00');
+    expect(plan.problems.map(({ code }) => code)).toContain('recoat-missed');
+  });
+  test('a pour outside the bench window offers the next that fits', () => {
+    const plan = planBatch(request({ pourAt: '2026-11-27T10:00', bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 } }));
+    expect(plan.problems.find(({ code }) => code === 'outside-bench-window')?.mend?.value).toBe('2026-11-28T10:00');
+  });
+  test('no window long enough is said', () => {
+    expect(codes({ bench: { windows: [{ weekday: 5, fromMinute: 600, toMinute: 605 }], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 } })).toContain('no-bench-window');
+  });
+});
+
+describe('a batch half done', () => {
+  test('keeps the poured layer when it was and plans the next from there', () => {
+    const plan = planBatch(request({ poured: [{ layer: 1, at: '2026-11-20T18:30' }] }));
+    expect(plan.layers[0]!.cure).toMatchObject({ poured: true, pouredAt: '2026-11-20T18:30' });
+    expect(plan.layers[1]!.cure).toMatchObject({ poured: false, pouredAt: '2026-11-20T22:30' });
+  });
+});
+
+describe('a plan request', () => {
+  const issues = (change: object): string => planRequestSchema.safeParse({ ...request(), ...change }).error?.issues.map(({ path }) => path.join('.')).join(' ') ?? 'fine';
+  test.each<[string, object, string]>([
+    ['sound', {}, 'fine'],
+    ['−40 °C', { room: { temperatureC: -40, humidity: 0.5 } }, 'room.temperatureC'],
+    ['a level below the underside', { set: { name: 'x', figureScaleMm: 28, levelMm: -1 } }, 'set.levelMm'],
+    ['an unknown scale', { set: { name: 'x', figureScaleMm: 27, levelMm: 15 } }, 'set.figureScaleMm'],
+    ['two designs with one tag', { pieces: [testDesign([channel]), testDesign([channel])] }, 'pieces.1.tag'],
+    ['too many pieces', { pieces: Array.from({ length: 5 }, (_, i) => testDesign([channel], { tag: `T-${i}`, copies: 500 })) }, 'pieces'],
+    ['no pieces', { pieces: [] }, 'pieces'],
+    ['another format', { format: 'csv' }, 'format'],
+  ])('%s', (_, change, path) => expect(issues(change)).toBe(path));
+});
+
+test('cost counts product, what is lost, colourant and cups', () => {
+  const cost = waterCost({ mixGrams: 110, pouredGrams: 100, pricePerGram: 0.04, colourants: [{ grams: 0.2, pricePerGram: 0.5 }], cups: 2, pricePerCup: 0.1, pieces: 4 });
+  expect(cost).toMatchObject({ lostGrams: 10, product: 4, lost: 0.4, colourant: 0.1, cups: 0.2 });
+  expect(cost.total).toBeCloseTo(4.7);
+  expect(cost.perPiece).toBeCloseTo(1.175);
+});

@@ -1,0 +1,91 @@
+import { z } from 'zod';
+import { edgeNameSchema } from '../bed/schema';
+import { problemSchema } from '../checks/problem';
+import { costSchema } from '../money/cost';
+import { wallTimeSchema } from '../cure/wallTime';
+
+const n = z.number();
+
+const partAmountsSchema = z.object({ partAGrams: n, partBGrams: n, partAMl: n, partBMl: n }).nullable();
+const doseSchema = z.object({ name: z.string(), grams: n, drops: n.int(), error: n });
+
+const damSchema = z.object({ edge: z.union([edgeNameSchema, z.literal('rim')]), fromMm: n, toMm: n, lengthMm: n, stripMm: n, topMm: n, lowestBedMm: n });
+
+const piecePlanSchema = z.object({
+  tag: z.string(),
+  name: z.string(),
+  copies: n.int(),
+  cellMm: n,
+  outlineCm2: n,
+  /** The water of one piece. */
+  water: z.object({ volumeMl: n, surfaceCm2: n, greatestDepthMm: n, meanDepthMm: n }),
+  /** Liquid to pour into one piece, all layers, shrinkage made up for. */
+  pouredGrams: n,
+  layers: z.array(z.object({ number: n.int(), volumeMl: n, pouredGrams: n })),
+  dams: z.array(damSchema),
+  colour: z.object({ shallow: z.string(), deepest: z.string() }),
+});
+export type PiecePlan = z.infer<typeof piecePlanSchema>;
+
+const cupSchema = z.object({
+  number: n.int(),
+  pours: z.array(z.object({ tag: z.string(), copy: n.int(), grams: n })),
+  pouredGrams: n,
+  mixGrams: n,
+  parts: partAmountsSchema,
+  doses: z.array(doseSchema),
+  potLifeMinutes: n,
+});
+export type CupPlan = z.infer<typeof cupSchema>;
+
+const layerPlanSchema = z.object({
+  number: n.int(),
+  fromMm: n,
+  toMm: n,
+  thicknessMm: n,
+  wetMm: n,
+  volumeMl: n,
+  pouredGrams: n,
+  mixGrams: n,
+  parts: partAmountsSchema,
+  doses: z.array(doseSchema),
+  cups: z.array(cupSchema),
+  fewestCups: n.int(),
+  cure: z.object({
+    factor: n,
+    /** True when this layer has been poured already and `pouredAt` is what happened. */
+    poured: z.boolean(),
+    pouredAt: wallTimeSchema,
+    recoatOpensAt: wallTimeSchema,
+    recoatClosesAt: wallTimeSchema.nullable(),
+    demouldAt: wallTimeSchema,
+    fullCureAt: wallTimeSchema,
+  }),
+});
+export type LayerPlan = z.infer<typeof layerPlanSchema>;
+
+/** A whole plan: what the screens show, the pour card prints and the command writes. Masses in g, volumes in ml, heights in mm. */
+export const planSchema = z.object({
+  format: z.literal('aguada.plan'),
+  version: z.literal(1),
+  set: z.object({ name: z.string(), figureScaleMm: n, levelMm: n }),
+  product: z.object({ name: z.string(), pouredDensity: n, ratioByWeight: n.nullable(), ratioByVolume: n.nullable() }),
+  pieces: z.array(piecePlanSchema),
+  layers: z.array(layerPlanSchema),
+  mix: z.object({ mostGrams: n, limit: z.enum(['cup', 'pot life']), smallestForScaleGrams: n.nullable(), smallestForDropsGrams: n.nullable() }),
+  totals: z.object({
+    pieces: n.int(),
+    volumeMl: n,
+    surfaceCm2: n,
+    pouredGrams: n,
+    mixGrams: n,
+    parts: partAmountsSchema,
+    doses: z.array(doseSchema),
+    cups: n.int(),
+    damMm: n,
+  }),
+  cost: costSchema,
+  doneAt: wallTimeSchema.nullable(),
+  problems: z.array(problemSchema),
+});
+export type Plan = z.infer<typeof planSchema>;

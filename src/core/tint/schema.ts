@@ -1,0 +1,38 @@
+import { z } from 'zod';
+
+const number = z.number({ error: 'Type a number' });
+
+export const COLOURANT_KINDS = ['ink', 'alcohol ink', 'food dye', 'acrylic paint', 'wash', 'dry pigment', 'resin dye'] as const;
+
+/** Absorption per mm of water for 1 g of colourant in 100 g of product, in linear light: red, green, blue. */
+const absorption = number.min(0, 'Cannot be negative').max(500, 'At most 500');
+
+/** What tints. `absorption` is a first, typical figure for the kind until a swatch is measured. */
+export const colourantSchema = z.object({
+  name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
+  kind: z.enum(COLOURANT_KINDS),
+  absorption: z.object({ red: absorption, green: absorption, blue: absorption }),
+  dropGrams: number.gt(0, 'Must be more than 0').max(1, 'A drop weighs less than 1 g'),
+  bottleGrams: number.gt(0, 'Must be more than 0').max(100_000),
+  bottlePrice: number.min(0, 'Cannot be negative').max(100_000),
+});
+export type Colourant = z.infer<typeof colourantSchema>;
+
+/** A drop of a thin liquid from a common dropper bottle. */
+export const DEFAULT_DROP_GRAMS = 0.035;
+
+const doseSchema = z.object({
+  colourantId: z.string().min(1).max(40),
+  /** Grams of colourant per 100 g of product. */
+  gramsPer100: number.min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g'),
+});
+
+/** Colourants per 100 g of product, so that the colour can be made again. No doses: clear. */
+export const recipeSchema = z.object({
+  name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
+  doses: z.array(doseSchema).max(5, 'At most five colourants'),
+});
+export type Recipe = z.infer<typeof recipeSchema>;
+
+/** Water-based colourants spoil the cure sooner than others. */
+export const isWaterBased = (kind: Colourant['kind']): boolean => kind !== 'alcohol ink' && kind !== 'resin dye' && kind !== 'dry pigment';

@@ -1,0 +1,81 @@
+import { z } from 'zod';
+import { findUnit, UNITS, type Quantity, type Unit } from './quantities';
+
+/** The maker's units. The core never sees them; only the edge of the screen does. */
+export const unitPreferencesSchema = z.object({
+  length: z.enum(['mm', 'in']),
+  mass: z.enum(['g', 'oz']),
+  volume: z.enum(['ml', 'fl oz']),
+  temperature: z.enum(['°C', '°F']),
+  currency: z.string().trim().min(1, 'Type a currency sign').max(4, 'A currency sign has at most four characters'),
+});
+export type UnitPreferences = z.infer<typeof unitPreferencesSchema>;
+
+export const METRIC: UnitPreferences = { length: 'mm', mass: 'g', volume: 'ml', temperature: '°C', currency: '€' };
+
+/** A figure ready for the screen: digits and unit apart, so that they can be set differently. */
+export interface MeasureText {
+  digits: string;
+  unit: string;
+}
+
+/** The unit a maker reads and types a quantity in. */
+export function preferredUnit(quantity: Quantity, prefs: UnitPreferences): Unit {
+  const symbol: string =
+    quantity === 'length' || quantity === 'mass' || quantity === 'volume' || quantity === 'temperature'
+      ? prefs[quantity]
+      : quantity === 'area'
+        ? prefs.length === 'mm' ? 'cm²' : 'in²'
+        : UNITS[quantity][0].symbol;
+  return findUnit(quantity, symbol) ?? UNITS[quantity][0];
+}
+
+const DECIMALS: Record<string, number> = { mm: 1, g: 1, oz: 2, ml: 1, 'fl oz': 2, 'cm²': 1, 'in²': 1, '°C': 1, '°F': 0, '%': 1, min: 0, '': 2 };
+
+/** Digits and unit with honest precision: mm and g to 0.1, inches to the nearest 1/16. `decimals` overrides. */
+export function measureText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): MeasureText {
+  const unit = preferredUnit(quantity, prefs);
+  const value = unit.fromBase(base);
+  if (unit.symbol === 'in' && decimals === undefined) return { digits: inchFraction(value), unit: '″' };
+  return { digits: fixed(value, decimals ?? DECIMALS[unit.symbol] ?? 1), unit: unit.symbol };
+}
+
+/** `measureText` as one string, a thin space between digits and unit. */
+export function formatMeasure(base: number, quantity: Quantity, prefs: UnitPreferences = METRIC, decimals?: number): string {
+  const { digits, unit } = measureText(base, quantity, prefs, decimals);
+  return unit === '″' || unit === '' ? `${digits}${unit}` : `${digits}\u00a0${unit}`;
+}
+
+/** The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by `parseMeasure`. */
+export function editText(base: number, quantity: Quantity, prefs: UnitPreferences): string {
+  const unit = preferredUnit(quantity, prefs);
+  const value = unit.fromBase(base);
+  return String(Number(value.toFixed(unit.symbol === 'in' ? 3 : 2)));
+}
+
+/** Money with two decimals after the maker's currency sign. */
+export const formatMoney = (amount: number, prefs: UnitPreferences = METRIC): string => `${prefs.currency}\u00a0${fixed(amount, 2)}`;
+
+/** Rounds half away from zero and never prints a negative zero. */
+function fixed(value: number, decimals: number): string {
+  const text = value.toFixed(decimals);
+  return Number(text) === 0 ? (0).toFixed(decimals) : text.replace('-', '−');
+}
+
+function inchFraction(inches: number): string {
+  const sixteenths = Math.round(Math.abs(inches) * 16);
+  const whole = Math.floor(sixteenths / 16);
+  let top = sixteenths % 16;
+  let bottom = 16;
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  const text = top === 0 ? `${whole}` : whole === 0 ? `${top}/${bottom}` : `${whole} ${top}/${bottom}`;
+  return inches < 0 && sixteenths > 0 ? `−${text}` : text;
+}
+
+/** Minutes as a maker says them: `4.5 min`, `25 min`, `24 h`, `7 days`. */
+export function formatMinutes(minutes: number): string {
+  if (minutes < 10) return `${Number(minutes.toFixed(1))}\u00a0min`;
+  if (minutes < 120) return `${Math.round(minutes)}\u00a0min`;
+  if (minutes < 72 * 60) return `${Number((minutes / 60).toFixed(minutes < 600 ? 1 : 0))}\u00a0h`;
+  return `${Number((minutes / 1440).toFixed(1))}\u00a0days`;
+}

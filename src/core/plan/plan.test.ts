@@ -5,7 +5,7 @@ import { splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
 import { planBatch, planRequestSchema, planSchema, type PlanRequest } from '.';
 
-const channel: Feature = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 };
+const channel: Extract<Feature, { kind: 'channel' }> = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 };
 const product = (name: string): PlanRequest['product'] => PRODUCT_KINDS.find((kind) => kind.name === name)!;
 const ink = { name: 'Green ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 }, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 };
 

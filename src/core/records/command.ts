@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { batchSchema, pourRecordSchema, RECORD_SCHEMAS, settingsSchema, waterSetSchema } from './schema';
+import { pieceDesignSchema } from '../bed/schema';
+import { productSchema } from '../mixing/product';
+import { colourantSchema, recipeSchema } from '../tint/schema';
+
+const id = z.string().min(1).max(40);
+const version = z.number().int().min(1);
+/** What undo will call this edit, for example "Move the south port". */
+const label = z.string().trim().min(1).max(80).optional();
+
+/** Journals of edits: undo in one never reaches into another. */
+export const scopeSchema = z.union([z.literal('sets'), z.literal('shelf'), z.templateLiteral(['set:', z.string().min(1).max(40)])]);
+export type Scope = z.infer<typeof scopeSchema>;
+export const setScope = (setId: string): Scope => `set:${setId}`;
+
+const put = <K extends keyof typeof RECORD_SCHEMAS, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
+const add = <K extends keyof typeof RECORD_SCHEMAS, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
+const addToSet = <K extends 'design' | 'batch', S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
+
+/** Every edit that the screens can ask for: one schema for the form, the route and the database. */
+export const commandSchema = z.discriminatedUnion('do', [
+  z.discriminatedUnion('kind', [
+    put('settings', settingsSchema), put('product', productSchema), put('colourant', colourantSchema), put('recipe', recipeSchema),
+    put('set', waterSetSchema), put('design', pieceDesignSchema), put('batch', batchSchema),
+  ]),
+  z.discriminatedUnion('kind', [
+    add('product', productSchema), add('colourant', colourantSchema), add('recipe', recipeSchema), add('set', waterSetSchema),
+    addToSet('design', pieceDesignSchema), addToSet('batch', batchSchema),
+  ]),
+  z.object({ do: z.literal('remove'), kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'batch']), id, version }),
+  z.object({ do: z.literal('pour'), batchId: id, version, pour: pourRecordSchema }),
+  z.object({ do: z.literal('undo'), scope: scopeSchema }),
+  z.object({ do: z.literal('redo'), scope: scopeSchema }),
+  z.object({ do: z.literal('sample') }),
+]);
+export type Command = z.infer<typeof commandSchema>;
+
+/** Which screen asks, and so which view the answer carries. */
+export const viewWantedSchema = z.discriminatedUnion('view', [
+  z.object({ view: z.literal('sets') }),
+  z.object({ view: z.literal('shelf') }),
+  z.object({ view: z.literal('desk'), setId: id }),
+]);
+export type ViewWanted = z.infer<typeof viewWantedSchema>;
+
+/** The body of a request to the edit door. */
+export const editRequestSchema = z.object({ command: commandSchema, wanted: viewWantedSchema });
+export type EditRequest = z.infer<typeof editRequestSchema>;

@@ -1,0 +1,92 @@
+import { z } from 'zod';
+import { pieceDesignSchema } from '../bed/schema';
+import { wallTimeSchema } from '../cure/wallTime';
+import { productSchema } from '../mixing/product';
+import { benchSchema, figureScaleSchema, levelMmSchema, planRequestSchema, roomSchema, setNameSchema } from '../plan/request';
+import { colourantSchema, recipeSchema } from '../tint/schema';
+import { unitPreferencesSchema } from '../units/formatMeasure';
+
+const recordId = z.string().min(1).max(40);
+const number = z.number({ error: 'Type a number' });
+const noteSchema = z.string().trim().max(2000, 'At most 2000 characters');
+
+/** What holds for the whole workshop: units, the room, cups and scale. */
+export const settingsSchema = z.object({
+  units: unitPreferencesSchema,
+  room: roomSchema,
+  cupGrams: benchSchema.shape.cupGrams,
+  scaleStepGrams: benchSchema.shape.scaleStepGrams,
+  pricePerCup: benchSchema.shape.pricePerCup,
+});
+export type Settings = z.infer<typeof settingsSchema>;
+
+/** What a batch is for. */
+export const jobSchema = z.object({
+  customer: z.string().trim().max(80, 'At most 80 characters'),
+  due: z.iso.date('A date such as 2026-12-12').nullable(),
+  budget: number.min(0, 'Cannot be negative').max(1_000_000).nullable(),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+/** Pieces meant to stand together: one level, one water build. */
+export const waterSetSchema = z.object({
+  name: setNameSchema,
+  figureScaleMm: figureScaleSchema,
+  levelMm: levelMmSchema,
+  productId: recordId,
+  recipeId: recordId,
+  benchWindows: benchSchema.shape.windows,
+  job: jobSchema.nullable(),
+});
+export type WaterSet = z.infer<typeof waterSetSchema>;
+
+const weighedSchema = number.min(0, 'Cannot be negative').max(10_000, 'At most 10 kg');
+
+/** What was really weighed into one cup. `partBGrams` is null for one-part products. */
+export const weighedCupSchema = z.object({
+  number: z.number().int().min(1),
+  partAGrams: weighedSchema,
+  partBGrams: weighedSchema.nullable(),
+  note: noteSchema,
+});
+export type WeighedCup = z.infer<typeof weighedCupSchema>;
+
+/** One layer as it was really poured. */
+export const pourRecordSchema = z.object({
+  layer: z.number().int().min(1),
+  pouredAt: wallTimeSchema,
+  temperatureC: number.min(-20, 'Between −20 and 50 °C').max(50, 'Between −20 and 50 °C'),
+  cups: z.array(weighedCupSchema).max(500),
+  note: noteSchema,
+});
+export type PourRecord = z.infer<typeof pourRecordSchema>;
+
+/** Pieces poured together on one plan. Once a layer is poured the plan's request is kept as it was. */
+export const batchSchema = z.object({
+  name: setNameSchema,
+  items: z.array(z.object({ designId: recordId, copies: z.number({ error: 'Type a whole number' }).int('Type a whole number').min(1, 'At least 1').max(500, 'At most 500 copies') })).max(80),
+  pourAt: wallTimeSchema,
+  pours: z.array(pourRecordSchema).max(100),
+  planned: planRequestSchema.nullable(),
+});
+export type Batch = z.infer<typeof batchSchema>;
+
+/** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */
+export const RECORD_SCHEMAS = {
+  settings: settingsSchema,
+  product: productSchema,
+  colourant: colourantSchema,
+  recipe: recipeSchema,
+  set: waterSetSchema,
+  design: pieceDesignSchema,
+  batch: batchSchema,
+} as const;
+export type RecordKind = keyof typeof RECORD_SCHEMAS;
+export type RecordData<K extends RecordKind> = z.infer<(typeof RECORD_SCHEMAS)[K]>;
+
+/** A kept thing: its id, its row version (each write adds one), and its data. */
+export interface Stored<T> {
+  id: string;
+  version: number;
+  data: T;
+}

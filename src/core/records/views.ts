@@ -1,0 +1,38 @@
+import type { PieceDesign } from '../bed/schema';
+import type { WallTime } from '../cure/wallTime';
+import type { Product } from '../mixing/product';
+import type { Colourant, Recipe } from '../tint/schema';
+import type { Batch, Settings, Stored, WaterSet } from './schema';
+
+/** What undo and redo would do next in a scope, in words; null when there is nothing. */
+export interface History {
+  undo: string | null;
+  redo: string | null;
+}
+
+/** The shelf and the workshop. */
+export interface ShelfView {
+  settings: Stored<Settings>;
+  products: Stored<Product>[];
+  colourants: Stored<Colourant>[];
+  recipes: Stored<Recipe>[];
+  history: History;
+}
+
+/** One set with all that its screens need. `now` is the workshop's wall clock when the view was made. */
+export interface DeskView {
+  set: Stored<WaterSet>;
+  designs: Stored<PieceDesign>[];
+  batches: Stored<Batch>[];
+  shelf: Omit<ShelfView, 'history'>;
+  history: History;
+  now: WallTime;
+}
+
+/** All sets, for the first screen. */
+export interface SetsView {
+  sets: DeskView[];
+  shelf: Omit<ShelfView, 'history'>;
+  history: History;
+  now: WallTime;
+}

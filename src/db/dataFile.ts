@@ -1,0 +1,114 @@
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import * as schema from './schema';
+
+export type Database = BetterSQLite3Database<typeof schema>;
+export type DataTrouble = 'locked' | 'read-only' | 'damaged' | 'newer' | 'unreachable';
+
+/** The data file cannot be used as it is; the message tells the maker what to do. */
+export class DataFileError extends Error {
+  constructor(
+    readonly trouble: DataTrouble,
+    message: string,
+    options?: ErrorOptions,
+  ) {
+    super(message, options);
+    this.name = 'DataFileError';
+  }
+}
+
+export interface OpenedDataFile {
+  db: Database;
+  path: string;
+  /** True when this call made the file. */
+  isNew: boolean;
+  close: () => void;
+}
+
+/** Where the data lives: `AGUADA_DATA`, or `data/aguada.db` beside the program (never inside the build). */
+export const dataFilePath = (): string => resolve(process.env['AGUADA_DATA'] || join(process.cwd(), 'data', 'aguada.db'));
+
+const MIGRATIONS = join(process.cwd(), 'src', 'db', 'migrations');
+
+/**
+ * Opens the data file, making it when there is none, and carries an older one forward (a copy of it is kept beside it).
+ * Throws a DataFileError for a file that is locked, read-only, damaged, out of reach, or newer than this program.
+ */
+export function openDataFile(path: string, options: { migrations?: string; busyMs?: number } = {}): OpenedDataFile {
+  const migrations = options.migrations ?? MIGRATIONS;
+  return explained(path, () => {
+    const isNew = !existsSync(path);
+    mkdirSync(dirname(path), { recursive: true });
+    const sqlite = new Sqlite(path, { timeout: options.busyMs ?? 4000 });
+    try {
+      if (!isNew) refuseIfDamagedOrNewer(sqlite, path, migrations);
+      sqlite.pragma('journal_mode = WAL');
+      sqlite.pragma('foreign_keys = ON');
+      sqlite.pragma('synchronous = NORMAL');
+      if (!isNew) keepCopyBeforeMigration(sqlite, path, migrations);
+      const db = drizzle(sqlite, { schema });
+      migrate(db, { migrationsFolder: migrations });
+      return { db, path, isNew, close: () => sqlite.close() };
+    } catch (error) {
+      sqlite.close();
+      throw error;
+    }
+  });
+}
+
+/** When each migration that this program knows was made, oldest first. */
+function knownMigrations(folder: string): number[] {
+  const journal = JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8')) as { entries: { when: number }[] };
+  return journal.entries.map(({ when }) => when);
+}
+
+function lastApplied(sqlite: Sqlite.Database): number | null {
+  const table = sqlite.prepare("select 1 from sqlite_master where name = '__drizzle_migrations'").get();
+  return table ? (sqlite.prepare('select max(created_at) as at from __drizzle_migrations').get() as { at: number | null }).at : null;
+}
+
+function refuseIfDamagedOrNewer(sqlite: Sqlite.Database, path: string, migrations: string): void {
+  const check = sqlite.pragma('quick_check(1)', { simple: true });
+  if (check !== 'ok') throw new DataFileError('damaged', `The data file ${path} is damaged (${String(check)}). Put back a copy of it, or move it away to start afresh.`);
+  const last = lastApplied(sqlite);
+  if (last !== null && last > (knownMigrations(migrations).at(-1) ?? 0)) {
+    throw new DataFileError('newer', `The data file ${path} was written by a newer Aguada. Use that one, or point AGUADA_DATA at another file. Nothing was changed.`);
+  }
+}
+
+function keepCopyBeforeMigration(sqlite: Sqlite.Database, path: string, migrations: string): void {
+  const last = lastApplied(sqlite);
+  if (last === null || !knownMigrations(migrations).some((when) => when > last)) return;
+  const copy = `${path}.before-${knownMigrations(migrations).length}`;
+  if (!existsSync(copy)) sqlite.prepare('vacuum into ?').run(copy);
+}
+
+/** Runs something on the data file and turns the database's own errors into ones that a maker can act on. */
+export function explained<T>(path: string, run: () => T): T {
+  try {
+    return run();
+  } catch (error) {
+    throw explain(path, error);
+  }
+}
+
+function explain(path: string, error: unknown): unknown {
+  const code = errorCode(error);
+  const trouble = (kind: DataTrouble, message: string): DataFileError => new DataFileError(kind, message, { cause: error });
+  if (error instanceof DataFileError) return error;
+  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED')) return trouble('locked', `The data file ${path} is in use by another program. Close that one and try again. Nothing was saved.`);
+  if (code.startsWith('SQLITE_READONLY') || code === 'EACCES' || code === 'EROFS') return trouble('read-only', `The data file ${path} cannot be written. Make it and its folder writable. Nothing was saved.`);
+  if (code === 'SQLITE_NOTADB' || code.startsWith('SQLITE_CORRUPT')) return trouble('damaged', `The data file ${path} is damaged or is no Aguada file. Put back a copy of it, or move it away to start afresh.`);
+  if (code.startsWith('SQLITE_CANTOPEN') || code === 'ENOTDIR' || code === 'EEXIST' || code.startsWith('SQLITE_FULL')) return trouble('unreachable', `The data file ${path} cannot be opened. Check that its folder exists and the disk is not full.`);
+  return error;
+}
+
+/** The code of a database or file error, its own or its cause's. */
+function errorCode(error: unknown): string {
+  if (typeof error !== 'object' || error === null) return '';
+  if ('code' in error && typeof error.code === 'string') return error.code;
+  return 'cause' in error ? errorCode(error.cause) : '';
+}

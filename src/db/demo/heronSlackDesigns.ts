@@ -1,0 +1,41 @@
+import type { PieceDesign } from '@/core/bed/schema';
+
+const LEVEL_MM = 15;
+const tile = { kind: 'tile', outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 }, landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#b9a883', landColour: '#8d9068' } as const;
+const board = { kind: 'board', outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 }, landMm: 22, drawnLevelMm: LEVEL_MM, bedColour: '#c2b08c', landColour: '#a59a70' } as const;
+const base = { kind: 'base', landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#a99a7c', landColour: '#7f8560' } as const;
+const creek = { kind: 'channel', widthMm: 58, depthMm: 6.8, section: 'trapezoid', bankSlope: 1.2 } as const;
+const south = { edge: 'south', positionMm: 70 } as const;
+
+/** The pieces of Heron Slack, a made-up tidal creek. */
+export const HERON_SLACK_DESIGNS: readonly (PieceDesign & { id: string })[] = [
+  { ...tile, id: 'hs-1', tag: 'HS-1', name: 'Creek straight', copies: 4, features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 } }] },
+  {
+    ...tile, id: 'hs-2', tag: 'HS-2', name: 'Creek bend', copies: 3,
+    features: [{ ...creek, id: 'creek', from: south, to: { edge: 'west', positionMm: 70 } }, { kind: 'rock', id: 'stone', xMm: 62, yMm: 52, diameterMm: 15, heightMm: 9.5, form: 'dome' }],
+  },
+  {
+    ...tile, id: 'hs-3', tag: 'HS-3', name: 'Creek side arm', copies: 1,
+    features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 } }, { ...creek, id: 'arm', widthMm: 40, depthMm: 5.2, section: 'bowl', from: { edge: 'east', positionMm: 60 }, to: { edge: 'north', positionMm: 70 } }],
+  },
+  {
+    ...tile, id: 'hs-4', tag: 'HS-4', name: 'Creek pool', copies: 1,
+    features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 } }, { kind: 'pool', id: 'pool', xMm: 70, yMm: 68, widthMm: 104, lengthMm: 88, depthMm: 9.4, section: 'bowl', bankSlope: 0 }],
+  },
+  {
+    ...tile, id: 'hs-5', tag: 'HS-5', name: 'Creek swerve', copies: 1,
+    features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 92 } }, { kind: 'rock', id: 'boulder', xMm: 84, yMm: 76, diameterMm: 18, heightMm: 11, form: 'dome' }],
+  },
+  { ...board, id: 'sh-a', tag: 'SH-A', name: 'Shore board', copies: 2, features: [{ kind: 'shore', id: 'shore', landSide: 'north', waterlineMm: 120, slope: 9, depthMm: 7.5 }] },
+  {
+    ...board, id: 'sh-b', tag: 'SH-B', name: 'Shore board, rocky', copies: 2,
+    features: [
+      { kind: 'shore', id: 'shore', landSide: 'north', waterlineMm: 120, slope: 9, depthMm: 7.5 },
+      { kind: 'rock', id: 'skerry', xMm: 150, yMm: 92, diameterMm: 46, heightMm: 15, form: 'dome' },
+      { kind: 'rock', id: 'islet', xMm: 308, yMm: 64, diameterMm: 62, heightMm: 17, form: 'dome' },
+    ],
+  },
+  { ...base, id: 'b-32', tag: 'B-32', name: 'Round base, puddle', copies: 12, outline: { kind: 'oval', widthMm: 32, lengthMm: 32 }, features: [{ kind: 'pool', id: 'puddle', xMm: 17, yMm: 14, widthMm: 20, lengthMm: 17, depthMm: 3.2, section: 'bowl', bankSlope: 0 }] },
+  { ...base, id: 'b-50', tag: 'B-50', name: 'Round base, rock in water', copies: 8, outline: { kind: 'oval', widthMm: 50, lengthMm: 50 }, features: [{ kind: 'basin', id: 'basin', rimMm: 2, depthMm: 4 }, { kind: 'rock', id: 'perch', xMm: 26, yMm: 27, diameterMm: 22, heightMm: 12, form: 'dome' }] },
+  { ...base, id: 'b-60', tag: 'B-60', name: 'Oval base, moat', copies: 4, outline: { kind: 'oval', widthMm: 60, lengthMm: 35 }, features: [{ kind: 'ring', id: 'moat', xMm: 30, yMm: 17.5, widthMm: 54, lengthMm: 29, ringMm: 8, depthMm: 3, bankSlope: 0.5 }] },
+];

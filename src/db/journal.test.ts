@@ -1,0 +1,168 @@
+import { join } from 'node:path';
+import fc from 'fast-check';
+import type { Product } from '@/core/mixing/product';
+import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { openDataFile, type Database } from './dataFile';
+import { stockShelf } from './defaults';
+import { loadHeronSlack, HERON_SLACK_ID } from './demo/heronSlack';
+import { edit, EditRefusedError, history, redo, StaleEditError, undo } from './journal';
+import { getRecord, listRecords } from './records';
+import { temporaryFolder } from './testDataFile';
+
+const folder = temporaryFolder();
+const NOW = '2026-11-24T20:00';
+let count = 0;
+let db: Database;
+const product = (name: string): Product => ({ ...PRODUCT_KINDS[0]!, name });
+const names = (): string[] => listRecords(db, 'product').map(({ data }) => data.name);
+const rename = (id: string, name: string, version: number | null = null): void => edit(db, 'shelf', `Rename to ${name}`, NOW, (writer) => writer.put('product', id, product(name), version));
+const addProduct = (id: string): void => edit(db, 'shelf', `Add ${id}`, NOW, (writer) => writer.add('product', id, product(id)));
+
+beforeEach(() => {
+  db = openDataFile(join(folder, `${count++}.db`)).db;
+});
+
+describe('undo and redo', () => {
+  test('take back and make again, in order, with their names', () => {
+    addProduct('a');
+    rename('a', 'b');
+    rename('a', 'c');
+    expect(history(db, 'shelf')).toEqual({ undo: 'Rename to c', redo: null });
+    undo(db, 'shelf', NOW);
+    undo(db, 'shelf', NOW);
+    expect(names()).toEqual(['a']);
+    expect(history(db, 'shelf')).toEqual({ undo: 'Add a', redo: 'Rename to b' });
+    redo(db, 'shelf', NOW);
+    redo(db, 'shelf', NOW);
+    expect(names()).toEqual(['c']);
+    expect(() => redo(db, 'shelf', NOW)).toThrow('nothing to redo');
+  });
+  test('survive a restart', () => {
+    const path = join(folder, 'restart.db');
+    const opened = openDataFile(path);
+    db = opened.db;
+    addProduct('a');
+    rename('a', 'b');
+    opened.close();
+    db = openDataFile(path).db;
+    undo(db, 'shelf', NOW);
+    expect(names()).toEqual(['a']);
+  });
+  test('bring back what was removed, with its place and a newer version', () => {
+    addProduct('a');
+    addProduct('b');
+    edit(db, 'shelf', 'Remove a', NOW, (writer) => writer.remove('product', 'a', 1));
+    undo(db, 'shelf', NOW);
+    expect(names()).toEqual(['a', 'b']);
+    expect(getRecord(db, 'product', 'a')!.version).toBe(2);
+  });
+  test('a new edit drops what could be redone', () => {
+    addProduct('a');
+    rename('a', 'b');
+    undo(db, 'shelf', NOW);
+    rename('a', 'c');
+    expect(history(db, 'shelf').redo).toBeNull();
+  });
+  test('scopes do not reach into each other', () => {
+    addProduct('a');
+    expect(history(db, 'sets').undo).toBeNull();
+    expect(() => undo(db, 'sets', NOW)).toThrow(EditRefusedError);
+    expect(names()).toEqual(['a']);
+  });
+  test('do not overwrite a row that changed in some other way', () => {
+    addProduct('a');
+    rename('a', 'b');
+    edit(db, 'sets', 'Elsewhere', NOW, (writer) => writer.put('product', 'a', product('else'), null));
+    expect(() => undo(db, 'shelf', NOW)).toThrow(StaleEditError);
+    expect(names()).toEqual(['else']);
+  });
+  test('any run of edits can be walked back to the start and forward to the end', () => {
+    const step = fc.oneof(fc.record({ kind: fc.constant('put' as const), id: fc.constantFrom('a', 'b', 'c') , name: fc.string({ minLength: 1, maxLength: 5 }).filter((text) => text.trim() !== '') }), fc.record({ kind: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c') }));
+    fc.assert(fc.property(fc.array(step, { maxLength: 12 }), (steps) => {
+      db = openDataFile(':memory:').db;
+      const seen = [names()];
+      for (const item of steps) {
+        const there = getRecord(db, 'product', item.id);
+        if (item.kind === 'remove' ? !there : there?.data.name === item.name.trim()) continue;
+        if (item.kind === 'remove') edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', item.id, null));
+        else if (there) rename(item.id, item.name.trim());
+        else edit(db, 'shelf', 'Add', NOW, (writer) => writer.add('product', item.id, product(item.name.trim())));
+        seen.push(names());
+      }
+      for (let i = seen.length - 2; i >= 0; i--) {
+        undo(db, 'shelf', NOW);
+        expect(names()).toEqual(seen[i]);
+      }
+      for (let i = 1; i < seen.length; i++) {
+        redo(db, 'shelf', NOW);
+        expect(names()).toEqual(seen[i]);
+      }
+    }), { numRuns: 40 });
+  });
+});
+
+describe('row versions', () => {
+  test('a stale edit is told, and writes nothing', () => {
+    addProduct('a');
+    rename('a', 'b', 1);
+    expect(() => rename('a', 'c', 1)).toThrow(StaleEditError);
+    expect(names()).toEqual(['b']);
+    expect(history(db, 'shelf').undo).toBe('Rename to b');
+  });
+  test('an edit that changes nothing is no edit', () => {
+    addProduct('a');
+    rename('a', 'a', 1);
+    expect(getRecord(db, 'product', 'a')!.version).toBe(1);
+    expect(history(db, 'shelf').undo).toBe('Add a');
+  });
+});
+
+describe('transactions', () => {
+  test('an edit that fails half way leaves nothing behind', () => {
+    addProduct('a');
+    expect(() => edit(db, 'shelf', 'Two things', NOW, (writer) => {
+      writer.put('product', 'a', product('b'), null);
+      writer.put('product', 'missing', product('c'), null);
+    })).toThrow('no longer there');
+    expect(names()).toEqual(['a']);
+  });
+  test('data that its schema refuses is not written', () => {
+    expect(() => edit(db, 'shelf', 'Bad', NOW, (writer) => writer.add('product', 'bad', { ...product('x'), density: 0 }))).toThrow();
+    expect(names()).toEqual([]);
+  });
+  test('a product in use cannot be deleted behind the set’s back', () => {
+    stockShelf(db, NOW);
+    edit(db, 'sets', 'Add a set', NOW, (writer) => writer.add('set', 's', { name: 'S', figureScaleMm: 28, levelMm: 15, productId: 'coating-epoxy', recipeId: 'clear', benchWindows: [], job: null }));
+    expect(() => edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', 'coating-epoxy', null))).toThrow(/FOREIGN KEY/);
+  });
+});
+
+describe('the sample', () => {
+  let sample: Database;
+  beforeAll(() => {
+    sample = openDataFile(':memory:').db;
+    stockShelf(sample, NOW);
+    loadHeronSlack(sample, NOW);
+  });
+  beforeEach(() => {
+    db = sample;
+  });
+  test('has ten tiles of five designs, four boards and two dozen bases', () => {
+    const designs = listRecords(db, 'design', HERON_SLACK_ID).map(({ data }) => data);
+    const copies = (kind: string): number => designs.filter((design) => design.kind === kind).reduce((sum, design) => sum + design.copies, 0);
+    expect([copies('tile'), copies('board'), copies('base')]).toEqual([10, 4, 24]);
+    expect(designs.filter(({ kind }) => kind === 'tile')).toHaveLength(5);
+  });
+  test('has a finished, a half done and a planned batch, dated around the day it is loaded', () => {
+    const batches = listRecords(db, 'batch', HERON_SLACK_ID).map(({ data }) => data);
+    expect(batches.map(({ pours, planned }) => [pours.length, planned !== null])).toEqual([[2, true], [1, true], [0, false]]);
+    for (const { pours } of batches) for (const pour of pours) expect(pour.pouredAt < NOW).toBe(true);
+    expect(batches[2]!.pourAt > NOW).toBe(true);
+  });
+  test('can be taken back whole and brought back', () => {
+    undo(db, 'sets', NOW);
+    expect([listRecords(db, 'set'), listRecords(db, 'design'), listRecords(db, 'batch')]).toEqual([[], [], []]);
+    redo(db, 'sets', NOW);
+    expect(listRecords(db, 'design', HERON_SLACK_ID)).toHaveLength(10);
+  });
+});

@@ -1,0 +1,130 @@
+import { and, asc, desc, eq } from 'drizzle-orm';
+import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/schema';
+import type { History } from '@/core/records/views';
+import type { Database } from './dataFile';
+import { deleteRow, getRow, nextPosition, writeRow, type Connection, type RowImage } from './records';
+import { edits } from './schema';
+
+/** What one edit did to one row. `version` is the row's last version before it was deleted or changed. */
+interface Change {
+  kind: RecordKind;
+  id: string;
+  before: (RowImage & { version: number }) | null;
+  after: RowImage | null;
+}
+
+/** Somebody else changed the row since it was read: the edit is told, not written. */
+export class StaleEditError extends Error {
+  constructor(
+    readonly kind: RecordKind,
+    readonly id: string,
+    message: string,
+  ) {
+    super(message);
+    this.name = 'StaleEditError';
+  }
+}
+
+/** The edit cannot be made as things stand; the message says why. */
+export class EditRefusedError extends Error {
+  constructor(
+    readonly reason: 'missing' | 'in use' | 'nothing',
+    message: string,
+  ) {
+    super(message);
+    this.name = 'EditRefusedError';
+  }
+}
+
+/** The writes that an edit may make. Every one of them is noted down for undo. */
+export interface EditWriter {
+  db: Connection;
+  /** Replaces a record's data; a version that is not the row's own is stale. `null` writes over whatever is there. */
+  put: <K extends RecordKind>(kind: K, id: string, data: RecordData<K>, version: number | null) => void;
+  add: <K extends RecordKind>(kind: K, id: string, data: RecordData<K>, setId?: string) => void;
+  remove: (kind: RecordKind, id: string, version: number | null) => void;
+}
+
+/** Edits kept for undo in each scope; older ones can no longer be taken back. */
+const KEPT_EDITS = 500;
+
+/**
+ * Makes one edit in one transaction and notes it in the journal. Whatever could be redone in the scope is dropped.
+ * All writes succeed or none does.
+ */
+export function edit(db: Database, scope: string, label: string, now: string, work: (writer: EditWriter) => void): void {
+  db.transaction((tx) => {
+    const changes: Change[] = [];
+    work(writerOf(tx, now, changes));
+    if (changes.length === 0) return;
+    tx.delete(edits).where(and(eq(edits.scope, scope), eq(edits.undone, true))).run();
+    tx.insert(edits).values({ scope, label, at: now, changes }).run();
+    const old = tx.select({ id: edits.id }).from(edits).where(eq(edits.scope, scope)).orderBy(desc(edits.id)).offset(KEPT_EDITS).limit(KEPT_EDITS).all();
+    for (const { id } of old) tx.delete(edits).where(eq(edits.id, id)).run();
+  }, { behavior: 'immediate' });
+}
+
+function writerOf(db: Connection, now: string, changes: Change[]): EditWriter {
+  const current = (kind: RecordKind, id: string, version: number | null): RowImage & { version: number } => {
+    const row = getRow(db, kind, id);
+    if (!row) throw new EditRefusedError('missing', `This ${kind} is no longer there; it may have been removed in another window.`);
+    if (version !== null && row.version !== version) throw new StaleEditError(kind, id, `This ${kind} was changed in another window since you opened it. Nothing was overwritten.`);
+    return row;
+  };
+  return {
+    db,
+    put(kind, id, data, version) {
+      const before = current(kind, id, version);
+      const after = { position: before.position, setId: before.setId, data: RECORD_SCHEMAS[kind].parse(data) };
+      if (JSON.stringify(before.data) === JSON.stringify(after.data)) return;
+      writeRow(db, kind, id, after, before.version + 1, now);
+      changes.push({ kind, id, before, after });
+    },
+    add(kind, id, data, setId) {
+      const after = { position: nextPosition(db, kind, setId ?? null), setId: setId ?? null, data: RECORD_SCHEMAS[kind].parse(data) };
+      writeRow(db, kind, id, after, 1, now);
+      changes.push({ kind, id, before: null, after });
+    },
+    remove(kind, id, version) {
+      const before = current(kind, id, version);
+      deleteRow(db, kind, id);
+      changes.push({ kind, id, before, after: null });
+    },
+  };
+}
+
+/** Takes back the last edit of a scope. Refused when a row has changed since in some other way. */
+export const undo = (db: Database, scope: string, now: string): void => travel(db, scope, now, 'undo');
+
+/** Makes the edit that was last taken back again. */
+export const redo = (db: Database, scope: string, now: string): void => travel(db, scope, now, 'redo');
+
+function travel(db: Database, scope: string, now: string, direction: 'undo' | 'redo'): void {
+  db.transaction((tx) => {
+    const next = nextEdit(tx, scope, direction);
+    if (!next) throw new EditRefusedError('nothing', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to redo.');
+    const changes = next.changes as Change[];
+    for (const { kind, id, before, after } of direction === 'undo' ? changes.toReversed() : changes) {
+      const [expected, wanted] = direction === 'undo' ? [after, before] : [before, after];
+      const row = getRow(tx, kind, id);
+      if (imageText(row) !== imageText(expected)) throw new StaleEditError(kind, id, `“${next.label}” cannot be ${direction === 'undo' ? 'taken back' : 'made again'}: the ${kind} has changed since.`);
+      if (wanted) writeRow(tx, kind, id, wanted, (row?.version ?? before?.version ?? 1) + 1, now);
+      else deleteRow(tx, kind, id);
+    }
+    tx.update(edits).set({ undone: direction === 'undo' }).where(eq(edits.id, next.id)).run();
+  }, { behavior: 'immediate' });
+}
+
+const imageText = (image: RowImage | null): string => (image ? JSON.stringify([image.position, image.setId, image.data]) : '');
+
+function nextEdit(db: Connection, scope: string, direction: 'undo' | 'redo'): typeof edits.$inferSelect | undefined {
+  const query = db.select().from(edits).where(and(eq(edits.scope, scope), eq(edits.undone, direction === 'redo')));
+  return query.orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id)).limit(1).get();
+}
+
+/** What undo and redo would do next, in words. */
+export const history = (db: Connection, scope: string): History => ({
+  undo: nextEdit(db, scope, 'undo')?.label ?? null,
+  redo: nextEdit(db, scope, 'redo')?.label ?? null,
+});
+

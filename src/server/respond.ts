@@ -1,0 +1,67 @@
+import { ZodError } from 'zod';
+import { DataFileError, type DataTrouble } from '@/db/dataFile';
+import { EditRefusedError, StaleEditError } from '@/db/journal';
+import { FieldProblem } from './runCommand';
+
+/** What the edit door answers when it does not do what was asked. */
+export interface Refusal {
+  error: 'invalid' | 'stale' | 'refused' | 'missing' | 'data file' | 'request';
+  message: string;
+  /** The fields concerned, dotted, when there are any. */
+  fields: { field: string; message: string }[];
+}
+
+const DATA_STATUS: Record<DataTrouble, number> = { locked: 423, 'read-only': 403, damaged: 409, newer: 409, unreachable: 409 };
+
+/** A request that is not one of ours. */
+export class RequestError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+    this.name = 'RequestError';
+  }
+}
+
+/** The status and body for an error, or null when it is a defect of ours. */
+export function refusalOf(error: unknown): { status: number; body: Refusal } | null {
+  const refuse = (status: number, kind: Refusal['error'], message: string, fields: Refusal['fields'] = []): { status: number; body: Refusal } => ({ status, body: { error: kind, message, fields } });
+  if (error instanceof ZodError) {
+    const fields = error.issues.map(({ path, message }) => ({ field: path.filter((part, i) => !(i < 2 && (part === 'command' || part === 'data'))).join('.'), message }));
+    return refuse(422, 'invalid', fields[0]?.message ?? 'Something in this form cannot be.', fields);
+  }
+  if (error instanceof FieldProblem) return refuse(422, 'invalid', error.message, [{ field: error.path.join('.'), message: error.message }]);
+  if (error instanceof StaleEditError) return refuse(409, 'stale', error.message);
+  if (error instanceof EditRefusedError) return refuse(error.reason === 'missing' ? 404 : 409, error.reason === 'missing' ? 'missing' : 'refused', error.message);
+  if (error instanceof DataFileError) return refuse(DATA_STATUS[error.trouble], 'data file', error.message);
+  if (error instanceof RequestError) return refuse(error.status, 'request', error.message);
+  return null;
+}
+
+/** Runs a route's work and answers with JSON, refusals included. */
+export async function answer(work: () => unknown): Promise<Response> {
+  try {
+    return Response.json(await work());
+  } catch (error) {
+    const refusal = refusalOf(error);
+    if (!refusal) throw error;
+    return Response.json(refusal.body, { status: refusal.status });
+  }
+}
+
+const MOST_BODY_BYTES = 2_000_000;
+
+/** The JSON body of a request from our own pages: anything else is refused before it is read. */
+export async function ownJson(request: Request): Promise<unknown> {
+  if (!request.headers.get('content-type')?.startsWith('application/json')) throw new RequestError(415, 'Send JSON.');
+  const origin = request.headers.get('origin');
+  if (origin && (!URL.canParse(origin) || new URL(origin).host !== request.headers.get('host'))) throw new RequestError(403, 'Requests from other sites are not taken.');
+  const text = await request.text();
+  if (text.length > MOST_BODY_BYTES) throw new RequestError(413, 'That is too large.');
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new RequestError(400, 'That is not JSON.');
+  }
+}

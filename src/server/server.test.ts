@@ -1,0 +1,125 @@
+import { join } from 'node:path';
+import { commandSchema, editRequestSchema, type Command } from '@/core/records/command';
+import type { PieceDesign } from '@/core/bed/schema';
+import { batchRequest, wholeSetRequest } from '@/core/records/buildRequest';
+import type { DeskView } from '@/core/records/views';
+import { temporaryFolder } from '@/db/testDataFile';
+import { serverPlan } from './plans';
+import { answer, ownJson, type Refusal } from './respond';
+import { runCommand } from './runCommand';
+import { deskView, setsView, shelfView } from './views';
+
+process.env['AGUADA_DATA'] = join(temporaryFolder(), 'server.db');
+const desk = (id = 'heron-slack'): DeskView => deskView(id)!;
+const designs = (): DeskView['designs'] => desk().designs;
+const run = (command: unknown): { id: string | null } => runCommand(commandSchema.parse(command));
+/** Posts to the edit door as the screens do. */
+async function post(body: unknown, headers: Record<string, string> = {}): Promise<{ status: number; body: Refusal }> {
+  const request = new Request('http://127.0.0.1:3000/api/edits', { method: 'POST', headers: { 'content-type': 'application/json', host: '127.0.0.1:3000', ...headers }, body: typeof body === 'string' ? body : JSON.stringify(body) });
+  const response = await answer(async () => runCommand(editRequestSchema.parse(await ownJson(request)).command));
+  return { status: response.status, body: (await response.json()) as Refusal };
+}
+const edit = (command: unknown): ReturnType<typeof post> => post({ command, wanted: { view: 'sets' } });
+
+beforeAll(() => {
+  shelfView();
+  run({ do: 'sample' });
+});
+
+describe('the edit door', () => {
+  const put = (change: Partial<PieceDesign> | object, version = 1, id = 'hs-1'): Command => ({ do: 'put', kind: 'design', id, version, data: { ...designs().find((design) => design.id === id)!.data, ...change } as PieceDesign });
+
+  test('writes an edit and can take it back', () => {
+    run(put({ name: 'Creek run' }));
+    expect(designs()[0]).toMatchObject({ version: 2, data: { name: 'Creek run' } });
+    expect(desk().history.undo).toBe('Change Creek run');
+    run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(designs()[0]!.data.name).toBe('Creek straight');
+  });
+  test('tells a stale edit, 409, and writes nothing', async () => {
+    const { status, body } = await edit(put({ name: 'Old news' }, 1));
+    expect([status, body.error]).toEqual([409, 'stale']);
+    expect(designs()[0]!.data.name).toBe('Creek straight');
+  });
+  test.each<[string, object, string]>([
+    ['10⁹ copies', { copies: 1e9 }, 'copies'],
+    ['text for a height', { landMm: 'tall' }, 'landMm'],
+    ['a negative level', { drawnLevelMm: -2 }, 'drawnLevelMm'],
+    ['a depth of 0', { features: [{ kind: 'basin', id: 'b', rimMm: 2, depthMm: 0 }] }, 'features.0.depthMm'],
+  ])('%s: 422 at the field', async (_, change, field) => {
+    const { status, body } = await edit(put(change));
+    expect(status).toBe(422);
+    expect(body.fields[0]!.field).toBe(field);
+  });
+  test.each<[string, unknown, Record<string, string>, number]>([
+    ['broken JSON', '{"command":', {}, 400],
+    ['another kind of body', 'a=1', { 'content-type': 'application/x-www-form-urlencoded' }, 415],
+    ['another site', {}, { origin: 'http://elsewhere.invalid' }, 403],
+    ['a nonsense origin', {}, { origin: 'null' }, 403],
+    ['no command', { wanted: { view: 'sets' } }, {}, 422],
+    ['an unknown command', { command: { do: 'explode' }, wanted: { view: 'sets' } }, {}, 422],
+    ['a set that is not there', { command: { do: 'remove', kind: 'set', id: 'nowhere', version: 1 }, wanted: { view: 'sets' } }, {}, 404],
+    ['nothing to redo', { command: { do: 'redo', scope: 'shelf' }, wanted: { view: 'shelf' } }, {}, 409],
+  ])('%s', async (_, body, headers, status) => expect((await post(body, headers)).status).toBe(status));
+  test('a product in use says where', async () => {
+    const { status, body } = await edit({ do: 'remove', kind: 'product', id: 'coating-epoxy', version: 1 });
+    expect(status).toBe(409);
+    expect(body.message).toContain('Heron Slack');
+  });
+  test('a recipe with a colourant that is not on the shelf is refused at its dose', async () => {
+    const { body } = await edit({ do: 'add', kind: 'recipe', data: { name: 'Odd', doses: [{ colourantId: 'unicorn', gramsPer100: 1 }] } });
+    expect(body.fields[0]!.field).toBe('doses.0.colourantId');
+  });
+  test('a set of a product that is not there is refused at its field', async () => {
+    const { body } = await edit({ do: 'add', kind: 'set', data: { ...desk().set.data, productId: 'unicorn' } });
+    expect(body.fields[0]!.field).toBe('productId');
+  });
+  test('a removed design leaves the batches still to pour, and comes back into them', () => {
+    const items = (): string[] => desk().batches[2]!.data.items.map(({ designId }) => designId);
+    run({ do: 'remove', kind: 'design', id: 'b-32', version: 1 });
+    expect(items()).not.toContain('b-32');
+    run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(items()).toContain('b-32');
+  });
+  test('a removed set comes back with all its pieces', () => {
+    run({ do: 'remove', kind: 'set', id: 'heron-slack', version: 1 });
+    expect(setsView().sets).toEqual([]);
+    run({ do: 'undo', scope: 'sets' });
+    expect([desk().designs.length, desk().batches.length]).toEqual([10, 3]);
+  });
+});
+
+describe('pouring', () => {
+  const batch = (): DeskView['batches'][number] => desk().batches[2]!;
+  const pour = (layer: number, cups: number): object => ({ do: 'pour', batchId: batch().id, version: batch().version, pour: { layer, pouredAt: '2026-11-28T10:00', temperatureC: 20, note: '', cups: Array.from({ length: cups }, (_, i) => ({ number: i + 1, partAGrams: 20, partBGrams: 17, note: '' })) } });
+  const plan = (): ReturnType<typeof serverPlan> => serverPlan(batchRequest(desk(), batch().data)!);
+
+  test.each<[string, () => object, string]>([
+    ['the second layer before the first', () => pour(2, plan().layers[1]!.cups.length), 'layer'],
+    ['a layer that the plan has not', () => pour(9, 1), 'layer'],
+    ['too few cups', () => pour(1, plan().layers[0]!.cups.length - 1), 'cups'],
+  ])('%s is refused', async (_, command, field) => {
+    const { status, body } = await edit(command());
+    expect([status, body.fields[0]!.field]).toEqual([422, field]);
+  });
+  test('keeps the plan as it was: later edits of the bed do not change what the log compares with', () => {
+    const planned = plan().totals.mixGrams;
+    run(pour(1, plan().layers[0]!.cups.length));
+    const hs4 = designs().find(({ id }) => id === 'hs-4')!;
+    run({ do: 'put', kind: 'design', id: 'hs-4', version: hs4.version, data: { ...hs4.data, features: [] } });
+    expect(plan().totals.mixGrams).toBeCloseTo(planned, 9);
+    expect(plan().layers[0]!.cure).toMatchObject({ poured: true, pouredAt: '2026-11-28T10:00' });
+    run({ do: 'undo', scope: 'set:heron-slack' });
+  });
+  test('is taken back by undo', () => {
+    run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(batch().data).toMatchObject({ pours: [], planned: null });
+  });
+});
+
+test('the same request gives the same plan, from the cache or not', () => {
+  const request = wholeSetRequest(desk())!;
+  const first = serverPlan(request);
+  expect(serverPlan(request)).toEqual(first);
+  expect(first.problems.filter(({ severity }) => severity === 'stop')).toEqual([]);
+});

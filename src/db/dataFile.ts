@@ -5,7 +5,7 @@ import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3'
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import * as schema from './schema';
 
-export type Database = BetterSQLite3Database<typeof schema>;
+export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
 export type DataTrouble = 'locked' | 'read-only' | 'damaged' | 'newer' | 'unreachable';
 
 /** The data file cannot be used as it is; the message tells the maker what to do. */

@@ -2,3 +2,4 @@ export { bedKey, surveyBed, type SurveyedBed } from './beds';
 export { planBatch, type BedSource } from './planBatch';
 export { planSchema, type CupPlan, type LayerPlan, type PiecePlan, type Plan } from './plan';
 export * from './request';
+export { explainBatch, explainPiece, type BatchFigure, type Explanation, type PieceFigure } from './explain';

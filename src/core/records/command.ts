@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchSchema, pourRecordSchema, RECORD_SCHEMAS, settingsSchema, waterSetSchema } from './schema';
+import { batchSchema, pourRecordSchema, settingsSchema, waterSetSchema, type RecordKind } from './schema';
 import { pieceDesignSchema } from '../bed/schema';
 import { productSchema } from '../mixing/product';
 import { colourantSchema, recipeSchema } from '../tint/schema';
@@ -14,8 +14,8 @@ export const scopeSchema = z.union([z.literal('sets'), z.literal('shelf'), z.tem
 export type Scope = z.infer<typeof scopeSchema>;
 export const setScope = (setId: string): Scope => `set:${setId}`;
 
-const put = <K extends keyof typeof RECORD_SCHEMAS, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
-const add = <K extends keyof typeof RECORD_SCHEMAS, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
+const put = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
+const add = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
 const addToSet = <K extends 'design' | 'batch', S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
 
 /** Every edit that the screens can ask for: one schema for the form, the route and the database. */

@@ -1,0 +1,205 @@
+import { DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
+import { LOSS_PER_CUP_GRAMS, LOSS_PER_PIECE_GRAMS, LOSS_SHARE } from '../mixing/losses';
+import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '../units/formatMeasure';
+import type { Quantity } from '../units/quantities';
+import type { PiecePlan, Plan } from './plan';
+import type { PlanRequest } from './request';
+
+/** How a figure came about: what went in, the formula in words, what is taken for granted. */
+export interface Explanation {
+  title: string;
+  formula: string;
+  inputs: { label: string; value: string }[];
+  assumptions: string[];
+  /** True when the figure rests on typical values rather than on measured ones. */
+  estimate: boolean;
+}
+
+interface Context {
+  request: PlanRequest;
+  plan: Plan;
+  prefs: UnitPreferences;
+}
+
+export const PIECE_FIGURES = ['volume', 'grams', 'surface', 'greatestDepth', 'meanDepth', 'layers', 'dams'] as const;
+export type PieceFigure = (typeof PIECE_FIGURES)[number];
+export const BATCH_FIGURES = ['volume', 'poured', 'mix', 'partA', 'partB', 'drops', 'cups', 'cost', 'done'] as const;
+export type BatchFigure = (typeof BATCH_FIGURES)[number];
+
+const say = (prefs: UnitPreferences) => (value: number, quantity: Quantity, decimals?: number): string => formatMeasure(value, quantity, prefs, decimals);
+const percent = (share: number): string => `${Number((share * 100).toFixed(1))}\u00a0%`;
+
+/** How one piece's figure came about. */
+export function explainPiece(figure: PieceFigure, tag: string, context: Context): Explanation {
+  const piece = context.plan.pieces.find((candidate) => candidate.tag === tag);
+  if (!piece) throw new RangeError(`There is no piece ${tag} in this plan`);
+  return PIECE_EXPLAINERS[figure](piece, context);
+}
+
+const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context) => Explanation> = {
+  volume: (piece, { request, prefs }) => ({
+    title: 'Water in each',
+    formula: 'The bed is measured in small cells. Each cell below the level adds its area times its depth.',
+    inputs: [
+      { label: 'Level above the underside', value: say(prefs)(request.set.levelMm, 'length') },
+      { label: 'Cells', value: `${piece.cellMm} × ${piece.cellMm}\u00a0mm` },
+      { label: 'Piece', value: say(prefs)(piece.outlineCm2 * 100, 'area') },
+    ],
+    assumptions: ['The bed is as drawn; a hand-carved one differs.', 'Water reaches every part of the bed below the level.', 'What creeps up the walls is not counted.'],
+    estimate: true,
+  }),
+  grams: (piece, { request, plan, prefs }) => ({
+    title: 'To pour into each',
+    formula: 'Water in each ÷ (1 − shrinkage) × density of the mix, so that the cured surface reaches the level.',
+    inputs: [
+      { label: 'Water in each', value: say(prefs)(piece.water.volumeMl, 'volume') },
+      { label: `Density, ${request.product.name.toLowerCase()}`, value: `${plan.product.pouredDensity.toFixed(3)}\u00a0g/ml` },
+      { label: 'Shrinkage', value: percent(request.product.shrinkage) },
+    ],
+    assumptions: ['Density and shrinkage are typical for the kind of product unless you changed them on the shelf.'],
+    estimate: true,
+  }),
+  surface: (piece, { request, prefs }) => ({
+    title: 'Surface',
+    formula: 'The area of all cells that lie below the level.',
+    inputs: [{ label: 'Level', value: say(prefs)(request.set.levelMm, 'length') }, { label: 'Whole piece', value: say(prefs)(piece.outlineCm2 * 100, 'area') }],
+    assumptions: ['The bed is as drawn.'],
+    estimate: false,
+  }),
+  greatestDepth: (piece, { request, prefs }) => ({
+    title: 'Deepest',
+    formula: 'Level less the lowest bed.',
+    inputs: [{ label: 'Level', value: say(prefs)(request.set.levelMm, 'length') }, { label: 'Lowest bed', value: say(prefs)(request.set.levelMm - piece.water.greatestDepthMm, 'length') }],
+    assumptions: [],
+    estimate: false,
+  }),
+  meanDepth: (piece, { prefs }) => ({
+    title: 'Mean depth',
+    formula: 'Water in each ÷ surface.',
+    inputs: [{ label: 'Water in each', value: say(prefs)(piece.water.volumeMl, 'volume') }, { label: 'Surface', value: say(prefs)(piece.water.surfaceCm2 * 100, 'area') }],
+    assumptions: [],
+    estimate: false,
+  }),
+  layers: (piece, { request, plan, prefs }) => ({
+    title: 'Layers',
+    formula: 'The deepest bed of the batch, split into equal layers that the product allows. The levels are the same for every piece, so that joined pieces meet layer by layer.',
+    inputs: [
+      { label: 'Deepest here', value: say(prefs)(piece.water.greatestDepthMm, 'length') },
+      { label: 'Greatest layer of the product, wet', value: say(prefs)(request.product.greatestLayerMm, 'length') },
+      ...plan.layers.map((layer) => ({ label: `Layer ${layer.number}`, value: `${say(prefs)(layer.fromMm, 'length')} to ${say(prefs)(layer.toMm, 'length')}` })),
+    ],
+    assumptions: ['The greatest layer is the label’s; thicker ones run hot, crack or stay soft.'],
+    estimate: false,
+  }),
+  dams: (piece, { prefs }) => ({
+    title: 'Dams',
+    formula: `Every run of edge where the bed is below the level; the strip overlaps ${DAM_OVERLAP_MM}\u00a0mm at each end and stands ${DAM_MARGIN_MM}\u00a0mm over the level.`,
+    inputs: piece.dams.map((dam) => ({ label: `${dam.edge[0]!.toUpperCase()}${dam.edge.slice(1)}${dam.edge === 'rim' ? '' : ' edge'}`, value: `${say(prefs)(dam.lengthMm, 'length')} open, strip ${say(prefs)(dam.stripMm, 'length')} × ${say(prefs)(dam.topMm, 'length')}` })),
+    assumptions: ['Strip heights are from the underside.'],
+    estimate: false,
+  }),
+};
+
+/** How a figure of the whole batch came about. */
+export const explainBatch = (figure: BatchFigure, context: Context): Explanation => BATCH_EXPLAINERS[figure](context);
+
+const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> = {
+  volume: ({ plan, prefs }) => ({
+    title: 'Water in all',
+    formula: 'Water in each piece times its copies, added up.',
+    inputs: plan.pieces.map((piece) => ({ label: `${piece.tag} × ${piece.copies}`, value: say(prefs)(piece.water.volumeMl * piece.copies, 'volume') })),
+    assumptions: [],
+    estimate: true,
+  }),
+  poured: ({ plan, prefs }) => ({
+    title: 'Reaches the pieces',
+    formula: 'To pour into each piece times its copies, added up.',
+    inputs: plan.pieces.map((piece) => ({ label: `${piece.tag} × ${piece.copies}`, value: say(prefs)(piece.pouredGrams * piece.copies, 'mass') })),
+    assumptions: [],
+    estimate: true,
+  }),
+  mix: ({ plan, prefs }) => ({
+    title: 'To mix',
+    formula: `What reaches the pieces, and what does not: ${LOSS_PER_PIECE_GRAMS}\u00a0g a pour, ${LOSS_PER_CUP_GRAMS}\u00a0g a cup and ${percent(LOSS_SHARE)} of the mix.`,
+    inputs: [
+      { label: 'Reaches the pieces', value: say(prefs)(plan.totals.pouredGrams, 'mass') },
+      { label: 'Stays in cups and on sticks', value: say(prefs)(plan.cost.lostGrams, 'mass') },
+      { label: 'Cups', value: String(plan.totals.cups) },
+    ],
+    assumptions: ['Losses are typical until your own log knows better.'],
+    estimate: true,
+  }),
+  partA: (context) => explainPart('A', context),
+  partB: (context) => explainPart('B', context),
+  drops: ({ request, plan, prefs }) => ({
+    title: 'Colourant',
+    formula: 'Grams per 100 g of the recipe times the mix, divided by the mass of a drop, rounded to whole drops.',
+    inputs: request.recipe.doses.flatMap(({ colourant, gramsPer100 }, i) => [
+      { label: `${colourant.name}, per 100 g`, value: say(prefs)(gramsPer100, 'mass', 3) },
+      { label: 'In all cups together', value: say(prefs)(plan.totals.doses[i]?.grams ?? 0, 'mass', 2) },
+      { label: 'A drop', value: say(prefs)(colourant.dropGrams, 'mass', 3) },
+    ]),
+    assumptions: ['A drop weighs what the shelf says: weigh twenty of yours and divide.', 'Drops are counted cup by cup; the sum of the rounded cups can differ by a drop or two.'],
+    estimate: true,
+  }),
+  cups: ({ request, plan, prefs }) => ({
+    title: 'Cups',
+    formula: 'Pieces are shared out so that no cup holds more than it may and no piece is split, with as few cups as possible.',
+    inputs: [
+      { label: 'A cup holds at most', value: say(prefs)(request.bench.cupGrams, 'mass') },
+      { label: plan.mix.limit === 'pot life' ? 'Can be poured before it sets' : 'Limited by', value: plan.mix.limit === 'pot life' ? say(prefs)(plan.mix.mostGrams, 'mass') : 'the cup' },
+      ...plan.layers.map((layer) => ({ label: `Layer ${layer.number}`, value: `${layer.cups.length}${layer.cups.length === layer.fewestCups ? ', the fewest possible' : `, at least ${layer.fewestCups} are needed`}` })),
+    ],
+    assumptions: ['Pot life and pouring speed are typical figures for the kind of product.'],
+    estimate: true,
+  }),
+  cost: ({ request, plan, prefs }) => ({
+    title: 'Cost of the water',
+    formula: 'Product at its pack price, what is lost of it, colourant at its bottle price, and cups. Your hours are not in it.',
+    inputs: [
+      { label: `${request.product.name}, in the pieces`, value: formatMoney(plan.cost.product, prefs) },
+      { label: 'Lost in cups', value: formatMoney(plan.cost.lost, prefs) },
+      { label: 'Colourant', value: formatMoney(plan.cost.colourant, prefs) },
+      { label: 'Cups', value: formatMoney(plan.cost.cups, prefs) },
+      { label: 'For each piece', value: formatMoney(plan.cost.perPiece, prefs) },
+    ],
+    assumptions: ['Prices are those on your shelf.'],
+    estimate: true,
+  }),
+  done: ({ request, plan, prefs }) => ({
+    title: 'Done',
+    formula: 'The last layer’s pour plus full cure at the temperature of the room. Each layer waits for the recoat window of the one below and for a bench window.',
+    inputs: [
+      { label: 'Room', value: `${say(prefs)(request.room.temperatureC, 'temperature')}, ${percent(request.room.humidity)} humidity` },
+      { label: 'Full cure on the label', value: `${formatMinutes(request.product.fullCureMinutes)} at ${say(prefs)(request.product.referenceC, 'temperature')}` },
+      ...plan.layers.map((layer) => ({ label: `Layer ${layer.number}`, value: `poured ${layer.cure.pouredAt.replace('T', ' ')}, times × ${layer.cure.factor.toFixed(2)}` })),
+    ],
+    assumptions: ['Two-part products take about twice as long for every 10 °C less.', 'The room stays at this temperature all the while.'],
+    estimate: true,
+  }),
+};
+
+function explainPart(part: 'A' | 'B', { request, plan, prefs }: Context): Explanation {
+  const { parts } = request.product;
+  const amounts = plan.totals.parts;
+  if (!parts || !amounts) return { title: `Part ${part}`, formula: 'This product has one part only.', inputs: [], assumptions: [], estimate: false };
+  const grams = part === 'A' ? amounts.partAGrams : amounts.partBGrams;
+  const density = part === 'A' ? parts.densityA : parts.densityB;
+  const by = parts.ratioBy;
+  return {
+    title: `Part ${part}`,
+    formula: by === 'volume'
+      ? 'The label’s ratio is by volume; times the densities of the parts it is the ratio by weight, and that splits the mix.'
+      : 'The label’s ratio is by weight and splits the mix; grams divided by the density of the part are ml.',
+    inputs: [
+      { label: 'Label, A : B', value: `${parts.ratioA} : ${parts.ratioB} by ${by}` },
+      { label: 'By weight, A : B', value: `${(plan.product.ratioByWeight ?? 0).toFixed(3)} : 1` },
+      { label: 'By volume, A : B', value: `${(plan.product.ratioByVolume ?? 0).toFixed(3)} : 1` },
+      { label: 'To mix', value: say(prefs)(plan.totals.mixGrams, 'mass') },
+      { label: `Density of part ${part}`, value: `${density}\u00a0g/ml` },
+      { label: `Part ${part}`, value: `${say(prefs)(grams, 'mass')} = ${say(prefs)(grams / density, 'volume')}` },
+    ],
+    assumptions: ['Never go by eye: a ratio off by more than 7 % stays sticky.', 'The label’s own ratio comes first.'],
+    estimate: false,
+  };
+}

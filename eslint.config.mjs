@@ -15,7 +15,7 @@ const ARROWS = [
   { room: 'workers', not: [...FRAMEWORK, ...DATABASE, ...rooms('db', 'server', 'ui', 'features', 'app')], why: 'Workers wrap core functions.' },
   { room: 'db', not: [...FRAMEWORK, ...rooms('server', 'workers', 'ui', 'features', 'app')], why: 'The database knows the core only.' },
   { room: 'server', not: ['react', '@mui/*', ...rooms('workers', 'ui', 'features', 'app')], why: 'The server validates, computes and stores; it draws nothing.' },
-  { room: 'features', not: [...DATABASE, ...rooms('db', 'app')], why: 'Features reach the database through the server.' },
+  { room: 'features', not: [...DATABASE, ...rooms('db', 'server', 'app')], why: 'Features reach the server through the edit door.' },
   { room: 'app', not: [...DATABASE, ...rooms('db')], why: 'Routes are thin: they ask the server.' },
 ];
 

@@ -29,9 +29,9 @@ export interface OpenedDataFile {
 }
 
 /** Where the data lives: `AGUADA_DATA`, or `data/aguada.db` beside the program (never inside the build). */
-export const dataFilePath = (): string => resolve(process.env['AGUADA_DATA'] || join(process.cwd(), 'data', 'aguada.db'));
+export const dataFilePath = (): string => resolve(/* turbopackIgnore: true */ process.env['AGUADA_DATA'] || join(/* turbopackIgnore: true */ process.cwd(), 'data', 'aguada.db'));
 
-const MIGRATIONS = join(process.cwd(), 'src', 'db', 'migrations');
+const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 'migrations');
 
 /**
  * Opens the data file, making it when there is none, and carries an older one forward (a copy of it is kept beside it).

@@ -39,10 +39,11 @@ export function refusalOf(error: unknown): { status: number; body: Refusal } | n
   return null;
 }
 
-/** Runs a route's work and answers with JSON, refusals included. */
+/** Runs a route's work and answers with JSON (or with the response it made), refusals included. */
 export async function answer(work: () => unknown): Promise<Response> {
   try {
-    return Response.json(await work());
+    const result = await work();
+    return result instanceof Response ? result : Response.json(result);
   } catch (error) {
     const refusal = refusalOf(error);
     if (!refusal) throw error;

@@ -1,5 +1,7 @@
 import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
+import type { Plan, PlanRequest } from '../plan';
+import type { UnitPreferences } from '../units/formatMeasure';
 import type { Product } from '../mixing/product';
 import type { Colourant, Recipe } from '../tint/schema';
 import type { Batch, Settings, Stored, WaterSet } from './schema';
@@ -35,4 +37,14 @@ export interface SetsView {
   shelf: Omit<ShelfView, 'history'>;
   history: History;
   now: WallTime;
+}
+
+/** A batch with its plan, for the pour card and the exports. `request` and `plan` are null while it has no pieces. */
+export interface BatchPlanView {
+  setId: string;
+  batch: Stored<Batch>;
+  request: PlanRequest | null;
+  plan: Plan | null;
+  units: UnitPreferences;
+  printedAt: WallTime;
 }

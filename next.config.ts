@@ -1,0 +1,14 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  serverExternalPackages: ['better-sqlite3'],
+  // The migrations are read from the source tree at start.
+  outputFileTracingIncludes: { '/*': ['./src/db/migrations/**'] },
+  reactStrictMode: true,
+  poweredByHeader: false,
+  // Types and lint are checked by `npm test`, once, over everything.
+  typescript: { ignoreBuildErrors: true },
+  devIndicators: false,
+};
+
+export default config;

@@ -1,0 +1,5 @@
+import { NotHere } from '@/features/sets/NotHere';
+
+export default function NotFound() {
+  return <NotHere />;
+}

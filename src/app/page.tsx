@@ -1,0 +1,11 @@
+import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
+import { SetsScreen } from '@/features/sets/SetsScreen';
+import { forPage } from '@/server/forPage';
+import { setsView } from '@/server/views';
+
+export const dynamic = 'force-dynamic';
+
+export default function Page() {
+  const view = forPage(setsView);
+  return view.ok ? <SetsScreen initial={view.data} /> : <DataFileTrouble message={view.message} />;
+}

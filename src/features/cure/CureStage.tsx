@@ -1,0 +1,2 @@
+'use client';
+export function CureStage() { return null; }

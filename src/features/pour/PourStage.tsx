@@ -1,0 +1,2 @@
+'use client';
+export function PourStage() { return null; }

@@ -1,0 +1,156 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import { checkDesign } from '@/core/bed/checkDesign';
+import { FEATURE_NAMES, pieceDesignSchema, type Feature, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
+import { newFeature } from '@/core/bed/starters';
+import type { Problem } from '@/core/checks/problem';
+import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
+import type { Stored } from '@/core/records/schema';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { WordField } from '@/ui/measure/WordField';
+import { useDesk } from '../desk/DeskContext';
+import { FEATURE_FIELDS, type FeatureField } from './featureFields';
+import styles from './Measures.module.css';
+
+/** Everything about a design that can be typed: its name and size, and the features of its bed in order. */
+export function Measures({ design }: { design: Stored<PieceDesign> }) {
+  const { desk, door, shapeDesign } = useDesk();
+  const units = useUnits();
+  const { data } = design;
+  const levelMm = desk.set.data.levelMm;
+  const problems = checkDesign(data, levelMm);
+  const put = (path: Path, value: unknown, label: string): void => shapeDesign(design.id, replaceAt(data, path, value), label);
+  const validate = (path: Path) => (value: unknown): string | null => complaintAt(pieceDesignSchema, data, path, value);
+  const errorAt = (path: Path): string | null => problems.find((problem) => problem.severity === 'stop' && samePath(problem, path))?.message ?? null;
+  const measure = (label: string, path: Path, value: number, step = 1): React.ReactNode => (
+    <MeasureField label={label} quantity="length" value={value} step={step} validate={validate(path)} error={errorAt(path)} onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${data.tag}`)} />
+  );
+  return (
+    <div className={styles.measures}>
+      <div className={styles.grid}>
+        <WordField label="Tag" value={data.tag} onCommit={(value) => put(['tag'], value, `Change the tag of ${data.tag}`)} validate={(tag) => validate(['tag'])(tag) ?? takenTag(desk.designs, design.id, tag)} />
+        <MeasureField label="Copies" quantity="number" value={data.copies} validate={validate(['copies'])} onCommit={(value) => put(['copies'], value, `Change the copies of ${data.tag}`)} />
+        <div className={styles.wide}>
+          <WordField label="Name" value={data.name} onCommit={(value) => put(['name'], value, `Rename ${data.tag}`)} validate={validate(['name'])} />
+        </div>
+        {measure('Width', ['outline', 'widthMm'], data.outline.widthMm)}
+        {measure('Length', ['outline', 'lengthMm'], data.outline.lengthMm)}
+        {measure('Height of the land', ['landMm'], data.landMm, 0.5)}
+        <ColourPair data={data} put={put} />
+      </div>
+      {data.drawnLevelMm !== levelMm && (
+        <p className={styles.drawn}>
+          Drawn for a level of {formatMeasure(data.drawnLevelMm, 'length', units)}; the set now stands at {formatMeasure(levelMm, 'length', units)}.{' '}
+          <Button size="small" onClick={() => put(['drawnLevelMm'], levelMm, `Redraw ${data.tag} for the level`)}>
+            Redraw the bed for it
+          </Button>
+        </p>
+      )}
+      {data.features.map((feature, index) => (
+        <FeatureFields key={feature.id} feature={feature} index={index} design={data} errorAt={errorAt} validate={validate} put={put} />
+      ))}
+      <div className={styles.add}>
+        <label htmlFor="add-feature">Add to the bed</label>
+        <select
+          id="add-feature"
+          value=""
+          onChange={(event) => {
+            const kind = event.target.value as FeatureKind;
+            put(['features'], [...data.features, newFeature(kind, data)], `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`);
+          }}
+        >
+          <option value="" disabled>
+            choose…
+          </option>
+          {(Object.keys(FEATURE_NAMES) as FeatureKind[]).filter((kind) => kind !== 'channel' || data.outline.kind === 'rectangle').map((kind) => (
+            <option key={kind} value={kind}>
+              {FEATURE_NAMES[kind]}
+            </option>
+          ))}
+        </select>
+      </div>
+      <div className={styles.foot}>
+        <Button size="small" onClick={() => void door.run(({ designs }) => ({ do: 'add', kind: 'design', setId: desk.set.id, data: copyOf(data, designs), label: `Copy ${data.tag}` }), `Copied ${data.tag}`)}>
+          Make a variant
+        </Button>
+        <Button size="small" color="error" variant="text" onClick={() => void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`)}>
+          Remove {data.tag}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const samePath = (problem: Problem, path: Path): boolean => problem.path.join('.') === path.join('.');
+const takenTag = (designs: readonly Stored<PieceDesign>[], id: string, tag: string): string | null => (designs.some((other) => other.id !== id && other.data.tag === tag.trim()) ? 'Another design has this tag' : null);
+
+function copyOf(data: PieceDesign, designs: readonly Stored<PieceDesign>[]): PieceDesign {
+  const taken = designs.map((stored) => stored.data.tag);
+  let number = 2;
+  while (taken.includes(`${data.tag}.${number}`)) number++;
+  return { ...data, tag: `${data.tag}.${number}`.slice(-16), name: data.name };
+}
+
+function removeCommand(designs: readonly Stored<PieceDesign>[], id: string): { do: 'remove'; kind: 'design'; id: string; version: number } | null {
+  const stored = designs.find((design) => design.id === id);
+  return stored ? { do: 'remove', kind: 'design', id, version: stored.version } : null;
+}
+
+interface FeatureFieldsProps {
+  feature: Feature;
+  index: number;
+  design: PieceDesign;
+  errorAt: (path: Path) => string | null;
+  validate: (path: Path) => (value: unknown) => string | null;
+  put: (path: Path, value: unknown, label: string) => void;
+}
+
+function FeatureFields({ feature, index, design, errorAt, validate, put }: FeatureFieldsProps) {
+  const units = useUnits();
+  const name = FEATURE_NAMES[feature.kind];
+  const label = (what: string): string => `Change ${what.toLowerCase().split(',')[0]} of ${design.tag}`;
+  const valueAt = (path: readonly string[]): unknown => path.reduce<unknown>((value, key) => (value as Record<string, unknown>)[key], feature);
+  const shown = (field: FeatureField): boolean => !(field.kind === 'measure' && field.only) || valueAt([field.only.path]) === field.only.is;
+  const hint = (field: FeatureField): string | undefined => (field.path[0] === 'depthMm' && 'depthMm' in feature ? `bed ${formatMeasure(design.drawnLevelMm - feature.depthMm, 'length', units)} above the underside` : undefined);
+  return (
+    <fieldset className={styles.feature}>
+      <legend>
+        {name}
+        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`} title={`Remove this ${name.toLowerCase()}`} onClick={() => put(['features'], design.features.filter((_, i) => i !== index), `Remove ${name.toLowerCase()} from ${design.tag}`)}>
+          <svg width="14" height="14" viewBox="0 0 14 14" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" aria-hidden>
+            <path d="M2 7h10" />
+          </svg>
+        </IconButton>
+      </legend>
+      <div className={styles.grid}>
+        {FEATURE_FIELDS[feature.kind].filter(shown).map((field) => {
+          const path = ['features', index, ...field.path];
+          const key = path.join('.');
+          const value = valueAt(field.path);
+          if (field.kind === 'choice') return <ChoiceField key={key} label={field.label} value={String(value)} choices={field.choices} error={errorAt(path)} onCommit={(next) => put(path, next, label(field.label))} />;
+          return <MeasureField key={key} label={field.label} quantity={field.quantity} value={Number(value)} step={field.step ?? 1} hint={hint(field)} error={errorAt(path)} validate={validate(path)} onCommit={(next) => put(path, next, label(field.label))} />;
+        })}
+      </div>
+    </fieldset>
+  );
+}
+
+function ColourPair({ data, put }: { data: PieceDesign; put: FeatureFieldsProps['put'] }) {
+  const colour = (label: string, key: 'bedColour' | 'landColour'): React.ReactNode => (
+    <label className={styles.colour}>
+      <span>{label}</span>
+      <input type="color" defaultValue={data[key]} key={data[key]} onBlur={(event) => event.target.value !== data[key] && put([key], event.target.value, `Change the ${label.toLowerCase()} of ${data.tag}`)} />
+    </label>
+  );
+  return (
+    <div className={styles.colours}>
+      {colour('Bed paint', 'bedColour')}
+      {colour('Land', 'landColour')}
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+'use client';
+
+import { explainPiece, type PieceFigure } from '@/core/plan';
+import type { PieceDesign } from '@/core/bed/schema';
+import type { Stored } from '@/core/records/schema';
+import { formatMeasure, measureText } from '@/core/units/formatMeasure';
+import type { Quantity } from '@/core/units/quantities';
+import { Problems } from '@/ui/mark/Problems';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { PlanView } from '@/ui/plan/PlanView';
+import { Reading, Readings } from '@/ui/reading/Reading';
+import { useDesk } from '../desk/DeskContext';
+import { useBedPicture } from '../desk/useBed';
+import { DesignList } from './DesignList';
+import { Measures } from './Measures';
+import styles from './ShapeStage.module.css';
+
+/** Shape: the pieces, their beds from above, and what each takes. */
+export function ShapeStage() {
+  const { design } = useDesk();
+  return (
+    <div className={styles.stage}>
+      <DesignList />
+      {design ? (
+        <>
+          <Plan key={design.id} design={design} />
+          <section aria-label={`Measures of ${design.data.name}`} className={styles.measures}>
+            <h2 className={styles.heading}>Measures</h2>
+            <Measures key={design.id} design={design} />
+          </section>
+          <PieceNumbers design={design} />
+        </>
+      ) : (
+        <p className={styles.teach}>
+          Add the first piece: a tile with a channel, a board with a shore, a base with a pool. Each comes drawn for the level of the set; then drag its ports and rocks, or type its measures. <code>4 3/4&quot;</code>, <code>16 cm</code> and <code>3*40+2</code> all work.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Plan({ design }: { design: Stored<PieceDesign> }) {
+  const { desk, request, dragging, shapeDesign } = useDesk();
+  const levelMm = desk.set.data.levelMm;
+  const picture = useBedPicture(design.data, levelMm, request?.recipe, dragging);
+  return (
+    <section aria-label={`${design.data.name} from above`} className={styles.plan}>
+      <h2 className="visually-hidden">{design.data.name} from above</h2>
+      <PlanView design={design.data} levelMm={levelMm} {...picture} onMove={(next, label, done) => shapeDesign(design.id, next, label, done)} />
+    </section>
+  );
+}
+
+function PieceNumbers({ design }: { design: Stored<PieceDesign> }) {
+  const { request, plan, planning, mend } = useDesk();
+  const units = useUnits();
+  const piece = plan?.pieces.find(({ tag }) => tag === design.data.tag);
+  if (!plan || !request || !piece) return <section aria-label="Numbers" className={styles.numbers} aria-busy={planning} />;
+  const reading = (label: string, figure: PieceFigure, value: number, quantity: Quantity, options: { strong?: boolean; note?: string; decimals?: number } = {}): React.ReactNode => {
+    const { digits, unit } = measureText(value, quantity, units, options.decimals);
+    return <Reading label={label} digits={digits} unit={unit} strong={options.strong ?? false} note={options.note} explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })} />;
+  };
+  const copies = design.data.copies;
+  const layers = piece.layers.filter(({ volumeMl }) => volumeMl > 0);
+  const damMm = piece.dams.reduce((sum, { stripMm }) => sum + stripMm, 0);
+  return (
+    <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
+      <h2 className={styles.heading}>
+        {design.data.tag}, {copies === 1 ? 'one piece' : `each of ${copies}`}
+      </h2>
+      <Readings>
+        {reading('Water in each', 'volume', piece.water.volumeMl, 'volume', { strong: true })}
+        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', { strong: true, ...(copies > 1 && { note: `${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` }) })}
+        {reading('Surface', 'surface', piece.water.surfaceCm2 * 100, 'area')}
+        {reading('Deepest', 'greatestDepth', piece.water.greatestDepthMm, 'length')}
+        {reading('Mean depth', 'meanDepth', piece.water.meanDepthMm, 'length')}
+        <Reading label="Layers" digits={String(layers.length)} explain={() => explainPiece('layers', piece.tag, { request, plan, prefs: units })} note={layers.length > 1 ? layers.map(({ pouredGrams }) => formatMeasure(pouredGrams, 'mass', units)).join(' + ') : undefined} />
+        {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : piece.dams.map(({ edge, stripMm, topMm }) => `${edge} ${formatMeasure(stripMm, 'length', units)} × ${formatMeasure(topMm, 'length', units)}`).join(', ') })}
+      </Readings>
+      <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />
+    </section>
+  );
+}

@@ -1,0 +1,25 @@
+import { editRequestSchema, type ViewWanted } from '@/core/records/command';
+import { StaleEditError } from '@/db/journal';
+import { answer, ownJson, refusalOf } from './respond';
+import { runCommand } from './runCommand';
+import { viewOf } from './views';
+
+/** Carries out the command in a request and answers with the view it wants; a stale edit gets the newer view with its refusal. */
+export function answerEdit(request: Request): Promise<Response> {
+  return answer(async () => {
+    const body = await ownJson(request);
+    const { command, wanted } = editRequestSchema.parse(body);
+    try {
+      const { id } = runCommand(command);
+      return { id, view: viewOf(command.do === 'remove' && command.kind === 'set' ? { view: 'sets' } : wanted) };
+    } catch (error) {
+      if (error instanceof StaleEditError) return staleAnswer(error, wanted);
+      throw error;
+    }
+  });
+}
+
+function staleAnswer(error: StaleEditError, wanted: ViewWanted): Response {
+  const refusal = refusalOf(error);
+  return Response.json({ ...refusal?.body, view: viewOf(wanted) }, { status: refusal?.status ?? 409 });
+}

@@ -1,0 +1,15 @@
+import { refusalOf } from './respond';
+
+/** What a page is made from, or the sentence that stands in its place. */
+export type ForPage<T> = { ok: true; data: T } | { ok: false; message: string };
+
+/** Runs a page's reading of the data; trouble with the data file becomes a page that says what to do. */
+export function forPage<T>(read: () => T): ForPage<T> {
+  try {
+    return { ok: true, data: read() };
+  } catch (error) {
+    const refusal = refusalOf(error);
+    if (!refusal) throw error;
+    return { ok: false, message: refusal.body.message };
+  }
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import type { Shortcut } from './useShortcuts';
+import styles from './KeyList.module.css';
+
+const label = ({ key, mod, shift }: Shortcut): string => [mod ? 'Ctrl' : '', shift ? 'Shift' : '', key.length === 1 ? key.toUpperCase() : key].filter(Boolean).join(' ');
+
+/** The list of keys that `?` opens. */
+export function KeyList({ open, shortcuts, onClose }: { open: boolean; shortcuts: readonly Shortcut[]; onClose: () => void }) {
+  const more = [
+    ['Arrow keys', 'Move the level, a port, a rock, a waterline that has the focus (Shift: further)'],
+    ['↑ ↓', 'In a measure field: one more, one less'],
+    ['Enter / Esc', 'In a field: take it / put back what was there'],
+  ];
+  return (
+    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
+      <DialogTitle id="keys-title">Keys</DialogTitle>
+      <DialogContent>
+        <table className={styles.keys}>
+          <tbody>
+            {[...shortcuts.map((shortcut) => [label(shortcut), shortcut.does]), ...more].map(([keys, does]) => (
+              <tr key={keys}>
+                <th scope="row">
+                  <kbd>{keys}</kbd>
+                </th>
+                <td>{does}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

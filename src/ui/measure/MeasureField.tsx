@@ -1,0 +1,83 @@
+'use client';
+
+import TextField from '@mui/material/TextField';
+import { useState, type KeyboardEvent } from 'react';
+import { editText, preferredUnit } from '@/core/units/formatMeasure';
+import { parseMeasure } from '@/core/units/parseMeasure';
+import type { Quantity } from '@/core/units/quantities';
+import { useUnits } from './UnitsContext';
+
+interface MeasureFieldProps {
+  label: string;
+  /** In base units: mm, ml, g, °C, min, fraction. */
+  value: number;
+  quantity: Quantity;
+  onCommit: (value: number) => void;
+  /** Says what is wrong with a value that reads well, or nothing. */
+  validate?: ((value: number) => string | null) | undefined;
+  error?: string | null | undefined;
+  hint?: string | undefined;
+  /** What one press of an arrow key adds, in base units. */
+  step?: number;
+  disabled?: boolean;
+  name?: string;
+}
+
+/**
+ * A field for one measure. Takes units, fractions and arithmetic (`4 3/4"`, `3*160+2`); commits on Enter or on leaving,
+ * keeps what was typed and says what is wrong when it does not read, and steps with the up and down keys.
+ */
+export function MeasureField({ label, value, quantity, onCommit, validate, error, hint, step = 1, disabled = false, name }: MeasureFieldProps) {
+  const units = useUnits();
+  const unit = preferredUnit(quantity, units);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [complaint, setComplaint] = useState<string | null>(null);
+
+  const offer = (next: number): void => {
+    const problem = validate?.(next) ?? null;
+    setComplaint(problem);
+    if (problem !== null) return;
+    setTyped(null);
+    if (Math.abs(next - value) > 1e-9) onCommit(next);
+  };
+  const commit = (): void => {
+    if (typed === null) return;
+    if (typed.trim() === editText(value, quantity, units)) {
+      setTyped(null);
+      setComplaint(null);
+      return;
+    }
+    const parsed = parseMeasure(typed, quantity, unit);
+    if (parsed.ok) offer(parsed.value);
+    else setComplaint(parsed.message);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (event.key === 'Enter') commit();
+    if (event.key === 'Escape' && typed !== null) {
+      event.stopPropagation();
+      setTyped(null);
+      setComplaint(null);
+    }
+    if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      event.preventDefault();
+      offer(value + (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 5 : 1));
+    }
+  };
+  const message = complaint ?? error ?? null;
+  return (
+    <TextField
+      label={unit.symbol ? `${label}, ${unit.symbol}` : label}
+      value={typed ?? editText(value, quantity, units)}
+      onChange={(event) => setTyped(event.target.value)}
+      onFocus={(event) => event.target.select()}
+      onBlur={commit}
+      onKeyDown={onKeyDown}
+      error={message !== null}
+      helperText={message ?? hint}
+      disabled={disabled}
+      name={name}
+      autoComplete="off"
+      slotProps={{ htmlInput: { inputMode: 'text', spellCheck: false }, formHelperText: { role: message ? 'alert' : undefined } }}
+    />
+  );
+}

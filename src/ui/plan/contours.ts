@@ -1,0 +1,27 @@
+import { contours } from 'd3-contour';
+import type { BedGrid } from '@/core/bed/grid';
+
+/** One contour as an SVG path in mm, y upwards. */
+export interface Contour {
+  depthMm: number;
+  path: string;
+}
+
+const INTERVALS_MM = [0.5, 1, 2, 5, 10, 20];
+
+/** The spacing that gives at most eight contours. */
+export const contourIntervalMm = (deepestMm: number): number => INTERVALS_MM.find((interval) => deepestMm / interval <= 8) ?? 20;
+
+/** The waterline (depth 0) and the lines of equal depth below it. */
+export function depthContours(grid: BedGrid, levelMm: number, deepestMm: number): Contour[] {
+  const interval = contourIntervalMm(deepestMm);
+  const count = Math.floor(Math.max(0, deepestMm - 0.01) / interval);
+  const depths = Array.from({ length: count + 1 }, (_, i) => i * interval);
+  const values = Array.from(grid.heightMm, (z, i) => (grid.coverage[i]! > 0 ? z : levelMm + 1000));
+  const trace = contours().size([grid.columns, grid.rows]).smooth(true);
+  return depths.map((depthMm) => {
+    const { coordinates } = trace.contour(values, levelMm - depthMm);
+    const path = coordinates.flatMap((polygon) => polygon.map((ring) => `M${ring.map(([x, y]) => `${(x! * grid.cellMm).toFixed(2)} ${(y! * grid.cellMm).toFixed(2)}`).join('L')}Z`)).join('');
+    return { depthMm, path };
+  });
+}

@@ -1,0 +1,16 @@
+'use client';
+
+import CssBaseline from '@mui/material/CssBaseline';
+import { ThemeProvider } from '@mui/material/styles';
+import type { ReactNode } from 'react';
+import { theme } from './theme';
+
+/** Puts the theme round the app. */
+export function ThemeRoot({ children }: { children: ReactNode }) {
+  return (
+    <ThemeProvider theme={theme} defaultMode="light" noSsr={false}>
+      <CssBaseline />
+      {children}
+    </ThemeProvider>
+  );
+}

@@ -1,0 +1,60 @@
+'use client';
+
+import { createTheme } from '@mui/material/styles';
+
+export const SANS = "'Alegreya Sans', 'Trebuchet MS', sans-serif";
+export const SERIF = "'Alegreya', Georgia, serif";
+
+const ruled = {
+  borderRadius: 0,
+  '&::before': { borderBottomColor: 'var(--rule-strong)' },
+  '&:hover:not(.Mui-disabled, .Mui-error)::before': { borderBottomColor: 'var(--ink)' },
+  '&::after': { borderBottomColor: 'var(--focus)' },
+} as const;
+
+/** Set once: type, spacing, density, shape and colour of every borrowed component. Colours come from tokens.css. */
+export const theme = createTheme({
+  cssVariables: { colorSchemeSelector: 'data-theme' },
+  colorSchemes: {
+    light: { palette: { primary: { main: '#17201d', contrastText: '#f8f9f6' }, error: { main: '#a1301a' }, background: { default: '#eef0ec', paper: '#f8f9f6' }, text: { primary: '#17201d', secondary: '#47544f' }, divider: '#c3cac4' } },
+    dark: { palette: { primary: { main: '#e8ede9', contrastText: '#0f1513' }, error: { main: '#ff9479' }, background: { default: '#0f1513', paper: '#161e1b' }, text: { primary: '#e8ede9', secondary: '#a9b6b0' }, divider: '#2c3834' } },
+  },
+  shape: { borderRadius: 3 },
+  spacing: 8,
+  typography: {
+    fontFamily: SANS,
+    fontSize: 15,
+    htmlFontSize: 16,
+    h1: { fontFamily: SERIF, fontWeight: 700, fontSize: '1.5rem', lineHeight: 1.15 },
+    h2: { fontFamily: SERIF, fontWeight: 700, fontSize: '1.2rem', lineHeight: 1.2 },
+    h3: { fontWeight: 700, fontSize: '0.95rem', lineHeight: 1.3 },
+    body1: { fontSize: '1rem', lineHeight: 1.4 },
+    body2: { fontSize: '0.95rem', lineHeight: 1.4 },
+    button: { textTransform: 'none', fontWeight: 700, fontSize: '1rem' },
+  },
+  components: {
+    MuiButtonBase: { defaultProps: { disableRipple: true, disableTouchRipple: true } },
+    MuiButton: {
+      defaultProps: { disableElevation: true, variant: 'outlined' },
+      styleOverrides: {
+        root: { padding: '4px 14px', minHeight: 36, minWidth: 0, '&.Mui-focusVisible': { outline: '2px solid var(--focus)', outlineOffset: 2 } },
+        outlined: { borderColor: 'var(--ink)', color: 'var(--ink)', '&:hover': { background: 'var(--sheet)', borderColor: 'var(--ink)' } },
+        contained: { background: 'var(--ink)', color: 'var(--paper)', '&:hover': { background: 'var(--ink-soft)' } },
+        text: { color: 'var(--ink)', textDecoration: 'underline', textDecorationThickness: 1, textUnderlineOffset: 3, padding: '4px 6px' },
+      },
+    },
+    MuiIconButton: { styleOverrides: { root: { color: 'var(--ink)', borderRadius: 3, '&.Mui-focusVisible': { outline: '2px solid var(--focus)' } } } },
+    MuiTextField: { defaultProps: { variant: 'standard', fullWidth: true, slotProps: { inputLabel: { shrink: true } } } },
+    MuiInput: { styleOverrides: { root: ruled, input: { padding: '2px 0 4px', fontSize: '1.05rem', fontWeight: 500, color: 'var(--ink)' } } },
+    MuiInputLabel: { styleOverrides: { root: { color: 'var(--ink-soft)', fontSize: '0.95rem', transform: 'none', position: 'static', '&.Mui-focused': { color: 'var(--ink)' } } } },
+    MuiFormControl: { styleOverrides: { root: { '& .MuiInputLabel-root + .MuiInputBase-root': { marginTop: 0 } } } },
+    MuiFormHelperText: { styleOverrides: { root: { fontSize: '0.9rem', lineHeight: 1.25, color: 'var(--ink-soft)', marginTop: 2, '&.Mui-error': { color: 'var(--pencil)', fontWeight: 500 } } } },
+    MuiSelect: { styleOverrides: { icon: { color: 'var(--ink)' } } },
+    MuiDialog: { styleOverrides: { paper: { backgroundImage: 'none', background: 'var(--sheet)', border: '1px solid var(--ink)', boxShadow: '6px 8px 0 rgb(0 0 0 / 0.12)' } } },
+    MuiDialogTitle: { styleOverrides: { root: { fontFamily: SERIF, fontWeight: 700, fontSize: '1.3rem', padding: '18px 24px 6px' } } },
+    MuiPopover: { styleOverrides: { paper: { backgroundImage: 'none', background: 'var(--sheet)', border: '1px solid var(--ink)', boxShadow: '4px 5px 0 rgb(0 0 0 / 0.12)' } } },
+    MuiMenuItem: { styleOverrides: { root: { minHeight: 36, fontSize: '1rem' } } },
+    MuiTooltip: { styleOverrides: { tooltip: { background: 'var(--ink)', color: 'var(--paper)', fontSize: '0.9rem' } } },
+    MuiTableCell: { styleOverrides: { root: { borderColor: 'var(--rule)', padding: '6px 10px 6px 0', fontSize: '1rem' }, head: { color: 'var(--ink-soft)', fontWeight: 500, fontSize: '0.95rem', lineHeight: 1.2, verticalAlign: 'bottom' } } },
+  },
+});

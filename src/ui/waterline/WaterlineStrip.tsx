@@ -1,0 +1,183 @@
+'use client';
+
+import { useId, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { useUnits } from '../measure/UnitsContext';
+import { useWidth } from '../useWidth';
+import { bodyPath, layoutStrip, waterPath, type StripPiece, type StripSlot } from './layoutStrip';
+import styles from './WaterlineStrip.module.css';
+
+const GAUGE_PX = 62;
+const HEAD_PX = 30;
+const FOOT_PX = 24;
+
+interface WaterlineStripProps {
+  pieces: readonly StripPiece[];
+  levelMm: number;
+  everyPiece?: boolean;
+  heightPx?: number;
+  selectedId?: string | null;
+  onSelect?: ((id: string) => void) | undefined;
+  /** With it the level can be moved on the gauge: `done` is false while it is on the way. */
+  onLevel?: ((levelMm: number, done: boolean) => void) | undefined;
+  /** What stands at the right above the pieces. */
+  caption?: ReactNode;
+  /** Where pieces lead to on a strip that is not the desk's own. */
+  label: string;
+}
+
+/** The set's pieces in a row at eye level: beds cut open, water in its predicted colour, one level across all of them. */
+export function WaterlineStrip({ pieces, levelMm, everyPiece = false, heightPx = 176, selectedId = null, onSelect, onLevel, caption, label }: WaterlineStripProps) {
+  const units = useUnits();
+  const [box, widthPx] = useWidth(1200);
+  const layout = useMemo(() => layoutStrip(pieces, Math.max(200, widthPx - GAUGE_PX), everyPiece), [pieces, widthPx, everyPiece]);
+  const tallest = Math.max(levelMm + 4, ...pieces.map((piece) => piece.profile.heightMm.reduce((a, b) => Math.max(a, b), 0)));
+  const tablePx = heightPx - FOOT_PX;
+  const up = (tablePx - HEAD_PX) / tallest;
+  const levelPx = tablePx - levelMm * up;
+  return (
+    <div className={styles.strip} ref={box}>
+      <div className={styles.caption}>
+        {caption}
+        <span>heights drawn ×{(up / layout.pxPerMm).toFixed(1)}</span>
+      </div>
+      <div className={styles.scroll} tabIndex={layout.widthPx + GAUGE_PX > widthPx ? 0 : -1} role="group" aria-label={label}>
+        <svg width={Math.max(widthPx, layout.widthPx + GAUGE_PX)} height={heightPx} className={styles.drawing}>
+          <Gauge levelMm={levelMm} tallestMm={tallest} tablePx={tablePx} up={up} onLevel={onLevel} text={formatMeasure(levelMm, 'length', units)} />
+          <g transform={`translate(${GAUGE_PX} 0)`}>
+            {layout.slots.map((slot) => (
+              <Piece key={`${slot.piece.id}-${slot.copy}`} slot={slot} levelMm={levelMm} tablePx={tablePx} up={up} selected={slot.piece.id === selectedId} numbered={everyPiece} onSelect={onSelect} />
+            ))}
+          </g>
+          <line className={styles.level} x1={GAUGE_PX - 12} x2={GAUGE_PX + layout.widthPx} y1={levelPx} y2={levelPx} />
+        </svg>
+      </div>
+    </div>
+  );
+}
+
+interface PieceProps {
+  slot: StripSlot;
+  levelMm: number;
+  tablePx: number;
+  up: number;
+  selected: boolean;
+  numbered: boolean;
+  onSelect?: ((id: string) => void) | undefined;
+}
+
+function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: PieceProps) {
+  const { piece, leftPx, widthPx, copy } = slot;
+  const gradient = useId();
+  const { colours, stepMm } = piece.look;
+  const deepest = Math.max(0.1, levelMm - piece.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity));
+  const land = tablePx - piece.profile.heightMm.reduce((a, b) => Math.max(a, b), 0) * up;
+  const press = onSelect && { role: 'button', tabIndex: 0, onClick: () => onSelect(piece.id), onKeyDown: (event: KeyboardEvent) => (event.key === 'Enter' || event.key === ' ') && (event.preventDefault(), onSelect(piece.id)) };
+  const tag = numbered && piece.copies > 1 ? `${piece.tag} #${copy}` : piece.tag;
+  return (
+    <g className={styles.piece} data-selected={selected || undefined} aria-label={`${piece.name}, ${piece.tag}, ${piece.copies} ${piece.copies === 1 ? 'copy' : 'copies'}${piece.problem ? `: ${piece.problem.message}` : ''}`} {...(onSelect && { 'aria-pressed': selected })} {...press}>
+      <defs>
+        <linearGradient id={gradient} gradientUnits="userSpaceOnUse" x1="0" x2="0" y1={tablePx - levelMm * up} y2={tablePx - (levelMm - deepest) * up}>
+          {colours.filter((_, i) => i * stepMm <= deepest + stepMm).map((colour, i, all) => (
+            <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
+          ))}
+        </linearGradient>
+      </defs>
+      <rect className={styles.hit} x={leftPx - 3} width={widthPx + 6} y={HEAD_PX - 12} height={tablePx - HEAD_PX + 12 + FOOT_PX} />
+      <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
+      <path d={waterPath(slot, levelMm, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
+      <path className={styles.outline} d={bodyPath(slot, tablePx, up)} />
+      {piece.dams.map((dam) => (
+        <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>
+          <title>{`Dam ${formatMeasure(dam.stripMm, 'length')} × ${formatMeasure(dam.topMm, 'length')}`}</title>
+        </path>
+      ))}
+      {piece.problem && <ProblemFlag severity={piece.problem.severity} x={leftPx + widthPx / 2} y={Math.max(12, land - 10)} />}
+      <text className={styles.tag} x={leftPx + widthPx / 2} y={tablePx + 17} textAnchor="middle">
+        {tag}
+        {!numbered && piece.copies > 1 && <tspan className={styles.copies}>{` ×${piece.copies}`}</tspan>}
+      </text>
+    </g>
+  );
+}
+
+/** The top of a dam, with short feet at both ends of the opening. */
+function damPath({ leftPx, widthPx, piece }: StripSlot, dam: StripPiece['dams'][number], tablePx: number, up: number): string {
+  const x = (mm: number): number => leftPx + (mm / piece.profile.lengthMm) * widthPx;
+  const top = tablePx - dam.topMm * up;
+  return `M${x(dam.fromMm)} ${top + 5}V${top}H${x(dam.toMm)}V${top + 5}`;
+}
+
+function ProblemFlag({ severity, x, y }: { severity: 'stop' | 'warn' | 'hint'; x: number; y: number }) {
+  if (severity === 'hint') return null;
+  return severity === 'stop' ? <path className={styles.stop} d={`M${x - 5} ${y - 5}l10 10m0 -10l-10 10`} /> : <path className={styles.warn} d={`M${x} ${y - 6}l6.5 11h-13Z`} />;
+}
+
+interface GaugeProps {
+  levelMm: number;
+  tallestMm: number;
+  tablePx: number;
+  up: number;
+  text: string;
+  onLevel?: ((levelMm: number, done: boolean) => void) | undefined;
+}
+
+/** The ruler at the left with the level on it: drag it, or use the arrow keys. */
+function Gauge({ levelMm, tallestMm, tablePx, up, text, onLevel }: GaugeProps) {
+  const grip = useRef<{ y: number; levelMm: number } | null>(null);
+  const [held, setHeld] = useState(false);
+  const y = tablePx - levelMm * up;
+  const tenth = (mm: number): number => Math.max(0.1, Math.round(mm * 10) / 10);
+  const move = (event: PointerEvent, done: boolean): void => {
+    if (grip.current) onLevel?.(tenth(grip.current.levelMm - (event.clientY - grip.current.y) / up), done);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const step = { ArrowUp: 0.1, ArrowDown: -0.1, PageUp: 1, PageDown: -1 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    onLevel?.(tenth(levelMm + step * (event.shiftKey ? 5 : 1)), true);
+  };
+  const ticks = Array.from({ length: Math.floor(tallestMm / 5) + 1 }, (_, i) => i * 5);
+  return (
+    <g>
+      {ticks.map((mm) => (
+        <line key={mm} className={styles.tick} x1={mm % 10 === 0 ? 44 : 49} x2={55} y1={tablePx - mm * up} y2={tablePx - mm * up} />
+      ))}
+      <g
+        className={styles.grip}
+        data-held={held || undefined}
+        {...(onLevel && {
+          role: 'slider',
+          tabIndex: 0,
+          'aria-label': 'Level above the underside',
+          'aria-valuenow': levelMm,
+          'aria-valuemin': 0.1,
+          'aria-valuemax': Math.round(tallestMm),
+          'aria-valuetext': text,
+          'aria-orientation': 'vertical' as const,
+          onKeyDown,
+          onPointerDown: (event: PointerEvent<SVGGElement>) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            grip.current = { y: event.clientY, levelMm };
+            setHeld(true);
+          },
+          onPointerMove: (event: PointerEvent) => move(event, false),
+          onPointerUp: (event: PointerEvent) => {
+            move(event, true);
+            grip.current = null;
+            setHeld(false);
+          },
+        })}
+      >
+        <rect x="0" y={y - 15} width="60" height="30" className={styles.gripArea} />
+        <text className={styles.levelText} x="0" y={y - 2}>
+          {text}
+        </text>
+        <text className={styles.levelWord} x="0" y={y + 12}>
+          level
+        </text>
+        {onLevel && <path className={styles.gripMark} d={`M52 ${y - 4}l4 -5l4 5M52 ${y + 4}l4 5l4 -5`} />}
+      </g>
+    </g>
+  );
+}

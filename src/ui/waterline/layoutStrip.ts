@@ -1,0 +1,91 @@
+import type { BedProfile } from '@/core/bed/profile';
+import type { DamRun } from '@/core/bed/dams';
+import type { EdgeName } from '@/core/bed/schema';
+import type { WaterLook } from '@/core/tint/waterLook';
+import type { Problem } from '@/core/checks/problem';
+
+/** One piece as it stands on the table line. */
+export interface StripPiece {
+  id: string;
+  tag: string;
+  name: string;
+  copies: number;
+  profile: BedProfile;
+  place: EdgeName | 'middle';
+  landColour: string;
+  look: WaterLook;
+  /** Dams of the edge that is shown. */
+  dams: readonly DamRun[];
+  /** The worst of what is wrong with it. */
+  problem: Problem | null;
+}
+
+/** A piece's place on the strip, in pixels. */
+export interface StripSlot {
+  piece: StripPiece;
+  /** From 1; with one of each shown, always 1. */
+  copy: number;
+  leftPx: number;
+  widthPx: number;
+}
+
+export interface StripLayout {
+  slots: StripSlot[];
+  pxPerMm: number;
+  widthPx: number;
+}
+
+const GAP_PX = 7;
+/** A tag must fit under the smallest base. */
+const LEAST_SLOT_PX = 42;
+const LEAST_PX_PER_MM = 0.3;
+
+/** Places the pieces side by side at one scale that fills `widthPx`; wider than that only when they would become too small to read. */
+export function layoutStrip(pieces: readonly StripPiece[], widthPx: number, everyPiece: boolean): StripLayout {
+  const shown = pieces.flatMap((piece) => Array.from({ length: everyPiece ? piece.copies : 1 }, (_, i) => ({ piece, copy: i + 1 })));
+  const slotPx = (lengthMm: number, scale: number): number => Math.max(LEAST_SLOT_PX, lengthMm * scale) + GAP_PX;
+  const total = (scale: number): number => shown.reduce((sum, { piece }) => sum + slotPx(piece.profile.lengthMm, scale), -GAP_PX);
+  let [low, high] = [LEAST_PX_PER_MM, 1.4];
+  if (total(low) < widthPx) {
+    for (let i = 0; i < 40; i++) {
+      const middle = (low + high) / 2;
+      if (total(middle) <= widthPx) low = middle;
+      else high = middle;
+    }
+  }
+  let left = 0;
+  const slots = shown.map(({ piece, copy }) => {
+    const slot = slotPx(piece.profile.lengthMm, low) - GAP_PX;
+    const drawn = piece.profile.lengthMm * low;
+    const placed = { piece, copy, leftPx: left + (slot - drawn) / 2, widthPx: drawn };
+    left += slot + GAP_PX;
+    return placed;
+  });
+  return { slots, pxPerMm: low, widthPx: Math.max(0, left - GAP_PX) };
+}
+
+/** The bed of a slot as an SVG path, closed along the table line at `tablePx`. */
+export function bodyPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
+  const { heightMm } = piece.profile;
+  const step = widthPx / (heightMm.length - 1);
+  let path = `M${leftPx.toFixed(1)} ${tablePx}`;
+  heightMm.forEach((height, i) => (path += `L${(leftPx + i * step).toFixed(1)} ${(tablePx - height * pxPerMmUp).toFixed(1)}`));
+  return `${path}L${(leftPx + widthPx).toFixed(1)} ${tablePx}Z`;
+}
+
+/** Where the bed lies below the level, as SVG paths from the bed up to the level. */
+export function waterPath({ leftPx, widthPx, piece }: StripSlot, levelMm: number, tablePx: number, pxPerMmUp: number): string {
+  const { heightMm } = piece.profile;
+  const step = widthPx / (heightMm.length - 1);
+  const y = (height: number): string => (tablePx - Math.min(height, levelMm) * pxPerMmUp).toFixed(1);
+  let path = '';
+  let open = false;
+  heightMm.forEach((height, i) => {
+    const x = (leftPx + i * step).toFixed(1);
+    if (height < levelMm && !open) path += `M${x} ${y(levelMm)}`;
+    if (height < levelMm) path += `L${x} ${y(height)}`;
+    if (height >= levelMm && open) path += `L${x} ${y(levelMm)}Z`;
+    open = height < levelMm;
+  });
+  return open ? `${path}L${(leftPx + widthPx).toFixed(1)} ${y(levelMm)}Z` : path;
+}

@@ -69,6 +69,19 @@ describe('undo and redo', () => {
     expect(() => undo(db, 'sets', NOW)).toThrow(EditRefusedError);
     expect(names()).toEqual(['a']);
   });
+  test('on a set’s desk the shelf’s newer edits come first, and the shelf never reaches into a set', () => {
+    addProduct('a');
+    edit(db, 'set:1', 'On the desk', NOW, (writer) => writer.add('product', 'b', product('b')));
+    rename('a', 'c');
+    expect(history(db, 'set:1').undo).toBe('Rename to c');
+    undo(db, 'set:1', NOW);
+    undo(db, 'set:1', NOW);
+    expect(names()).toEqual(['a']);
+    expect(history(db, 'shelf')).toEqual({ undo: 'Add a', redo: 'Rename to c' });
+    redo(db, 'set:1', NOW);
+    redo(db, 'set:1', NOW);
+    expect(names()).toEqual(['c', 'b']);
+  });
   test('do not overwrite a row that changed in some other way', () => {
     addProduct('a');
     rename('a', 'b');

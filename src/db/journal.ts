@@ -1,4 +1,4 @@
-import { and, asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/schema';
 import type { History } from '@/core/records/views';
 import type { Database } from './dataFile';
@@ -45,6 +45,9 @@ export interface EditWriter {
   remove: (kind: RecordKind, id: string, version: number | null) => void;
 }
 
+/** The journals that undo walks in a scope: a set's desk also takes back what was changed on the shelf from there. */
+const reach = (scope: string): string[] => (scope.startsWith('set:') ? [scope, 'shelf'] : [scope]);
+
 /** Edits kept for undo in each scope; older ones can no longer be taken back. */
 const KEPT_EDITS = 500;
 
@@ -57,7 +60,7 @@ export function edit(db: Database, scope: string, label: string, now: string, wo
     const changes: Change[] = [];
     work(writerOf(tx, now, changes));
     if (changes.length === 0) return;
-    tx.delete(edits).where(and(eq(edits.scope, scope), eq(edits.undone, true))).run();
+    tx.delete(edits).where(and(inArray(edits.scope, reach(scope)), eq(edits.undone, true))).run();
     tx.insert(edits).values({ scope, label, at: now, changes }).run();
     const old = tx.select({ id: edits.id }).from(edits).where(eq(edits.scope, scope)).orderBy(desc(edits.id)).offset(KEPT_EDITS).limit(KEPT_EDITS).all();
     for (const { id } of old) tx.delete(edits).where(eq(edits.id, id)).run();
@@ -118,7 +121,7 @@ function travel(db: Database, scope: string, now: string, direction: 'undo' | 'r
 const imageText = (image: RowImage | null): string => (image ? JSON.stringify([image.position, image.setId, image.data]) : '');
 
 function nextEdit(db: Connection, scope: string, direction: 'undo' | 'redo'): typeof edits.$inferSelect | undefined {
-  const query = db.select().from(edits).where(and(eq(edits.scope, scope), eq(edits.undone, direction === 'redo')));
+  const query = db.select().from(edits).where(and(inArray(edits.scope, reach(scope)), eq(edits.undone, direction === 'redo')));
   return query.orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id)).limit(1).get();
 }
 

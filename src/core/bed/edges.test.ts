@@ -2,6 +2,7 @@ import { buildBed } from './buildBed';
 import { checkDesign } from './checkDesign';
 import { damRuns } from './dams';
 import { edgeProfile, sectionProfile } from './profile';
+import { stripCut } from './stripCut';
 import { pieceDesignSchema, type Feature, type PieceDesign } from './schema';
 import { testDesign } from './testShapes';
 
@@ -32,6 +33,22 @@ describe('edge profiles', () => {
     const straight = buildBed(testDesign([channel({ to: { edge: 'north', positionMm: 70 }, section: 'v' })]));
     const { heightMm } = sectionProfile(straight, 41, 70, 99, 70, 1);
     heightMm.forEach((z, i) => expect(z).toBeCloseTo(9 + (6 * Math.abs(i - 29)) / 29, 1));
+  });
+});
+
+describe('where a piece is cut for the waterline', () => {
+  const place = (features: Feature[], change: Partial<PieceDesign> = {}): string => {
+    const design = testDesign(features, change);
+    return stripCut(buildBed(design, 1), design.outline, 15).place;
+  };
+  test('through a port, the south one first', () => {
+    expect(place([channel()])).toBe('south');
+    expect(place([channel({ from: { edge: 'north', positionMm: 70 } })])).toBe('west');
+  });
+  test('across a shore rather than along its water', () => expect(place([{ kind: 'shore', id: 's', landSide: 'north', waterlineMm: 60, slope: 5, depthMm: 8 }])).toBe('west'));
+  test('through the middle when no edge is wet, or there is none', () => {
+    expect(place([{ kind: 'basin', id: 'b', rimMm: 5, depthMm: 4 }])).toBe('middle');
+    expect(place([{ kind: 'basin', id: 'b', rimMm: 0, depthMm: 4 }], { outline: { kind: 'oval', widthMm: 40, lengthMm: 30 } })).toBe('middle');
   });
 });
 

@@ -9,18 +9,21 @@ export interface StripCut {
   place: EdgeName | 'middle';
 }
 
-/** An edge must be this much lower than the south edge to be shown instead of it. */
-const LOWER_BY_MM = 0.2;
+const EDGE_ORDER: readonly EdgeName[] = ['south', 'west', 'north', 'east'];
 
-/** The cut that shows most: the edge with the lowest bed, the south edge when it is as low as any; else west to east through the middle. */
+/**
+ * The cut that shows most: an edge where land and water meet, else any edge with water, the south edge before others;
+ * else west to east through the middle.
+ */
 export function stripCut(grid: BedGrid, outline: Outline, levelMm: number): StripCut {
-  let best: { edge: EdgeName; profile: BedProfile; lowest: number } | null = null;
-  for (const edge of ['south', ...outlineEdges(outline).filter((name) => name !== 'south')] as EdgeName[]) {
-    if (outlineEdges(outline).length === 0) break;
+  const edges = outlineEdges(outline);
+  const cuts = EDGE_ORDER.filter((edge) => edges.includes(edge)).map((edge) => {
     const profile = edgeProfile(grid, outline, edge);
     const lowest = profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity);
-    if (lowest < levelMm && (!best || lowest < best.lowest - LOWER_BY_MM)) best = { edge, profile, lowest };
-  }
-  if (best) return { profile: best.profile, place: best.edge };
+    const highest = profile.heightMm.reduce((a, b) => Math.max(a, b), -Infinity);
+    return { place: edge, profile, wet: lowest < levelMm, both: lowest < levelMm && highest >= levelMm };
+  });
+  const best = cuts.find(({ both }) => both) ?? cuts.find(({ wet }) => wet);
+  if (best) return { profile: best.profile, place: best.place };
   return { profile: sectionProfile(grid, 0, outline.lengthMm / 2, outline.widthMm, outline.lengthMm / 2), place: 'middle' };
 }

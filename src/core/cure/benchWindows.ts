@@ -29,3 +29,15 @@ export function nextBenchMinute(windows: readonly BenchWindow[], fromMinutes: nu
   }
   return null;
 }
+
+/** The bench windows that fall between two minutes of the wall clock, in order. */
+export function benchSpans(windows: readonly BenchWindow[], fromMinutes: number, toMinutes: number): { from: number; to: number }[] {
+  const spans: { from: number; to: number }[] = [];
+  for (let midnight = fromMinutes - minuteOfDay(fromMinutes); midnight < toMinutes; midnight += 1440) {
+    for (const window of windows) {
+      const [from, to] = [Math.max(fromMinutes, midnight + window.fromMinute), Math.min(toMinutes, midnight + window.toMinute)];
+      if (window.weekday === weekdayOf(midnight) && from < to) spans.push({ from, to });
+    }
+  }
+  return spans.sort((a, b) => a.from - b.from);
+}

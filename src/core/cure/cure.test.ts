@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { nextBenchMinute, type BenchWindow } from './benchWindows';
+import { benchSpans, nextBenchMinute, type BenchWindow } from './benchWindows';
 import { cureTimes } from './cureLine';
 import { temperatureFactor } from './temperature';
 import { toWallTime, wallMinutes, wallTimeSchema, weekdayOf } from './wallTime';
@@ -55,5 +55,9 @@ describe('bench windows', () => {
     ['2026-11-28T10:01', 360, '2026-12-05T10:00'],
     ['2026-11-24T12:00', 361, null],
   ])('from %s, %d min', (from, needed, at) => expect(next(from, needed)).toBe(at));
+  test('those of a stretch of days, cut to it', () => {
+    const spans = benchSpans(evenings, wallMinutes('2026-11-24T20:00'), wallMinutes('2026-11-30T00:00'));
+    expect(spans.map(({ from, to }) => [toWallTime(from), toWallTime(to)])).toEqual([['2026-11-24T20:00', '2026-11-24T21:00'], ['2026-11-28T10:00', '2026-11-28T16:00']]);
+  });
   test('without windows any minute will do', () => expect(nextBenchMinute([], 123, 600)).toBe(123));
 });

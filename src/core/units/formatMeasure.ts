@@ -46,11 +46,18 @@ export function formatMeasure(base: number, quantity: Quantity, prefs: UnitPrefe
   return unit === '″' || unit === '' ? `${digits}${unit}` : `${digits}\u00a0${unit}`;
 }
 
-/** The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by `parseMeasure`. */
-export function editText(base: number, quantity: Quantity, prefs: UnitPreferences): string {
+/** The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by `parseMeasure`. Durations carry their unit. */
+export function editText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): string {
+  if (quantity === 'duration') return durationText(base);
   const unit = preferredUnit(quantity, prefs);
   const value = unit.fromBase(base);
-  return String(Number(value.toFixed(unit.symbol === 'in' ? 3 : 2)));
+  return String(Number(value.toFixed(decimals ?? (unit.symbol === 'in' ? 3 : 2))));
+}
+
+/** A duration in the unit that keeps it short, with that unit: `25 min`, `36 h`, `7 d`. */
+function durationText(minutes: number): string {
+  const [size, unit] = minutes >= 4320 && minutes % 1440 === 0 ? [1440, 'd'] : minutes >= 120 ? [60, 'h'] : [1, 'min'];
+  return `${Number((minutes / size).toFixed(2))} ${unit}`;
 }
 
 /** Money with two decimals after the maker's currency sign. */

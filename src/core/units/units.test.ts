@@ -41,6 +41,8 @@ describe('what makers type', () => {
   });
 });
 
+test.each([4.5, 25, 90, 150, 1440, 2880, 10080])('a field of %d minutes reads back', (minutes) => expect(read(editText(minutes, 'duration', METRIC), 'duration')).toBeCloseTo(minutes, 6));
+
 describe('what makers read', () => {
   test.each<[number, Quantity, UnitPreferences, string]>([
     [6.84, 'length', METRIC, '6.8\u00a0mm'], [120.65, 'length', INCHES, '4 3/4″'], [25.4, 'length', INCHES, '1″'], [3.2, 'length', INCHES, '1/8″'], [0, 'length', INCHES, '0″'], [-3.2, 'length', INCHES, '−1/8″'],

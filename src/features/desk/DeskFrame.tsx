@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, useState, type ReactNode } from 'react';
+import { dayAndMonth } from '@/core/cure/dayNames';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
@@ -47,7 +48,7 @@ export function DeskFrame({ children }: { children: ReactNode }) {
       <TopBar door={door} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')} room={`${formatMeasure(room.temperatureC, 'temperature', units)} · ${Math.round(room.humidity * 100)}\u00a0%`}>
         <h1 className={styles.name}>{name}</h1>
         <button type="button" className={styles.facts} onClick={() => setOpened('set')}>
-          {[`${figureScaleMm} mm`, countPieces(desk.designs.map(({ data }) => data)), job?.due ? `for ${formatDay(job.due)}` : ''].filter(Boolean).join(' · ')}
+          {[`${figureScaleMm} mm`, countPieces(desk.designs.map(({ data }) => data)), job?.due ? `for ${dayAndMonth(job.due)}` : ''].filter(Boolean).join(' · ')}
           <span className={styles.change}>change</span>
         </button>
       </TopBar>
@@ -113,8 +114,3 @@ export function countPieces(designs: readonly { kind: 'tile' | 'board' | 'base';
     .map(({ kind, count }) => `${count} ${WORDS[kind][count === 1 ? 0 : 1]}`)
     .join(', ');
 }
-
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
-
-/** `12 December` from `2026-12-12`. */
-export const formatDay = (date: string): string => `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]}`;

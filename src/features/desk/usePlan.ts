@@ -6,23 +6,23 @@ import { planInWorker } from '@/workers/planner';
 
 /**
  * The plan of a request on the full grid, worked out in a worker. `initial` is shown first (the server's own);
- * while a newer one is on its way the last one stays.
+ * while a newer one is on its way the last one stays, unless it was of another `subject`.
  */
-export function usePlan(request: PlanRequest | null, initial: Plan | null): { plan: Plan | null; planning: boolean } {
+export function usePlan(request: PlanRequest | null, initial: Plan | null, subject = ''): { plan: Plan | null; planning: boolean } {
   const key = request ? JSON.stringify(request) : null;
   const first = useRef(initial ? key : null);
-  const [done, setDone] = useState<{ key: string; plan: Plan } | null>(initial && key ? { key, plan: initial } : null);
+  const [done, setDone] = useState<{ key: string; subject: string; plan: Plan } | null>(initial && key ? { key, subject, plan: initial } : null);
   useEffect(() => {
     if (key === null || key === first.current) return;
     first.current = null;
     let current = true;
     planInWorker(JSON.parse(key) as PlanRequest).then(
-      (plan) => current && plan && setDone({ key, plan }),
+      (plan) => current && plan && setDone({ key, subject, plan }),
       (error: unknown) => reportError(error),
     );
     return () => {
       current = false;
     };
-  }, [key]);
-  return { plan: key === null ? null : (done?.plan ?? null), planning: key !== null && done?.key !== key };
+  }, [key, subject]);
+  return { plan: key !== null && done?.subject === subject ? done.plan : null, planning: key !== null && done?.key !== key };
 }

@@ -1,2 +1,148 @@
 'use client';
-export function PourStage() { return null; }
+
+import Button from '@mui/material/Button';
+import Link from 'next/link';
+import { useState } from 'react';
+import { shortTime } from '@/core/cure/dayNames';
+import { explainBatch, type BatchFigure, type Plan, type PlanRequest } from '@/core/plan';
+import type { Mend, Problem } from '@/core/checks/problem';
+import type { Batch, Stored } from '@/core/records/schema';
+import { formatMeasure, measureText } from '@/core/units/formatMeasure';
+import { Problems } from '@/ui/mark/Problems';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { Reading, Readings } from '@/ui/reading/Reading';
+import { applyMend } from '../desk/applyMend';
+import { useDesk } from '../desk/DeskContext';
+import { useBatch } from '../desk/useBatch';
+import { BatchList } from './BatchList';
+import { BatchPieces } from './BatchPieces';
+import { CupPicture } from './CupPicture';
+import styles from './PourStage.module.css';
+
+/** Pour: what goes into which cup and which cup into which piece, layer by layer. */
+export function PourStage() {
+  const { desk } = useDesk();
+  const { batch, request, plan, planning, choose } = useBatch();
+  const [by, setBy] = useState<'weight' | 'volume'>('weight');
+  return (
+    <div className={styles.stage}>
+      <div className={styles.side}>
+        <BatchList chosen={batch} layers={plan?.layers.length ?? null} choose={choose} />
+        {batch && <BatchPieces key={batch.id} batch={batch} />}
+      </div>
+      {!batch && (
+        <p className={styles.teach}>
+          A batch is the pieces that you pour together. {desk.designs.length === 0 ? 'Add pieces on the Shape stage first.' : 'Plan one: it starts with every piece of the set, and you take out what is not ready.'}
+        </p>
+      )}
+      {batch && !request && <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>}
+      {batch && request && plan && (
+        <>
+          <section aria-label="Cups" className={styles.cups} aria-busy={planning}>
+            {plan.layers.map((layer) => (
+              <div key={layer.number} className={styles.layer}>
+                <h3>
+                  Layer {layer.number} of {plan.layers.length}
+                  <span>
+                    up to {formatMeasure(layer.toMm, 'length', desk.shelf.settings.data.units)} · {layer.cure.poured ? 'poured' : 'pour'} {shortTime(layer.cure.pouredAt)}
+                  </span>
+                </h3>
+                <div className={styles.row}>
+                  {layer.cups.map((cup) => (
+                    <CupPicture key={cup.number} cup={cup} by={by} fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)} colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'} />
+                  ))}
+                </div>
+              </div>
+            ))}
+          </section>
+          <BatchNumbers batch={batch} request={request} plan={plan} by={by} onBy={setBy} />
+        </>
+      )}
+    </div>
+  );
+}
+
+interface BatchNumbersProps {
+  batch: Stored<Batch>;
+  request: PlanRequest;
+  plan: Plan;
+  by: 'weight' | 'volume';
+  onBy: (by: 'weight' | 'volume') => void;
+}
+
+function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
+  const { desk, door } = useDesk();
+  const units = useUnits();
+  const base = `/sets/${desk.set.id}`;
+  const files = `/export/${desk.set.id}/${batch.id}`;
+  const explain = (figure: BatchFigure) => () => explainBatch(figure, { request, plan, prefs: units });
+  const mass = (value: number): { digits: string; unit: string } => measureText(value, 'mass', units);
+  const { parts } = plan.totals;
+  const stopped = plan.problems.some(({ severity }) => severity === 'stop') && !batch.data.planned;
+  const mend = (what: Mend, problem: Problem): void => void door.run((view) => applyMend(view, what, problem, batch.id), what.label);
+  const next = plan.layers.find(({ cure }) => !cure.poured);
+  const other = (grams: number, ml: number): string => (by === 'weight' ? formatMeasure(ml, 'volume', units) : formatMeasure(grams, 'mass', units));
+  return (
+    <section aria-label="Numbers" className={styles.numbers}>
+      <h2 className={styles.heading}>
+        {plan.totals.pieces} {plan.totals.pieces === 1 ? 'piece' : 'pieces'}, {request.product.name.toLowerCase()}
+      </h2>
+      <Readings>
+        <Reading label="To mix" {...mass(plan.totals.mixGrams)} strong explain={explain('mix')} note={`${formatMeasure(plan.totals.pouredGrams, 'mass', units)} reaches the pieces`} />
+        {parts && (
+          <>
+            <Reading label="Part A" {...(by === 'weight' ? mass(parts.partAGrams) : measureText(parts.partAMl, 'volume', units))} note={other(parts.partAGrams, parts.partAMl)} explain={explain('partA')} />
+            <Reading label="Part B" {...(by === 'weight' ? mass(parts.partBGrams) : measureText(parts.partBMl, 'volume', units))} note={other(parts.partBGrams, parts.partBMl)} explain={explain('partB')} />
+          </>
+        )}
+        {plan.totals.doses.filter(({ grams }) => grams > 0).map((dose) => (
+          <Reading key={dose.name} label={dose.name} digits={dose.grams.toFixed(2)} unit="g" note={`about ${dose.drops} drops over all cups`} explain={explain('drops')} />
+        ))}
+        <Reading label="Cups" digits={String(plan.totals.cups)} explain={explain('cups')} />
+        <Reading label="Dam strip" {...measureText(plan.totals.damMm, 'length', units, units.length === 'mm' ? 0 : undefined)} />
+        <Reading label="Cost of the water" digits={plan.cost.total.toFixed(2)} unit={units.currency} note={`${units.currency} ${plan.cost.perPiece.toFixed(2)} a piece`} explain={explain('cost')} />
+      </Readings>
+      {parts && (
+        <div className={styles.school} role="group" aria-label="Measure by">
+          <span>Measure by</span>
+          {(['weight', 'volume'] as const).map((school) => (
+            <button key={school} type="button" aria-pressed={by === school} onClick={() => onBy(school)}>
+              {school}
+            </button>
+          ))}
+        </div>
+      )}
+      <Problems problems={plan.problems} onMend={mend} />
+      <div className={styles.actions}>
+        {next && !stopped && (
+          <Button variant="contained" component={Link} href={`${base}/log?batch=${batch.id}&layer=${next.number}`}>
+            Layer {next.number} is poured
+          </Button>
+        )}
+        {!next && (
+          <Button component={Link} href={`${base}/log?batch=${batch.id}`}>
+            See it in the log
+          </Button>
+        )}
+        {stopped ? (
+          <p className={styles.small}>Mend what is in the way, then print the pour card.</p>
+        ) : (
+          <Button component={Link} href={`/cards/${desk.set.id}/${batch.id}`}>
+            Pour card
+          </Button>
+        )}
+      </div>
+      <p className={styles.files}>
+        Save: <a href={`${files}/pour-card.csv`}>card as CSV</a>, <a href={`${files}/plan.json`}>plan</a>, <a href={`${files}/plan-request.json`}>plan request</a>
+      </p>
+      <Button variant="text" size="small" color="error" onClick={() => void door.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}>
+        Remove this batch
+      </Button>
+    </section>
+  );
+}
+
+function removal(batches: readonly Stored<Batch>[], id: string): { do: 'remove'; kind: 'batch'; id: string; version: number } | null {
+  const stored = batches.find((batch) => batch.id === id);
+  return stored ? { do: 'remove', kind: 'batch', id, version: stored.version } : null;
+}

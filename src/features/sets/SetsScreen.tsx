@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
+import { dayAndMonth } from '@/core/cure/dayNames';
 import { wholeSetRequest } from '@/core/records/buildRequest';
 import type { WaterSet } from '@/core/records/schema';
 import type { DeskView, SetsView } from '@/core/records/views';
@@ -11,7 +12,7 @@ import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
-import { countPieces, formatDay } from '../desk/DeskFrame';
+import { countPieces } from '../desk/DeskFrame';
 import { stripPieces } from '../desk/useBed';
 import { DoorNotices } from '../door/DoorNotices';
 import { useEditDoor } from '../door/editDoor';
@@ -94,7 +95,7 @@ function SetRow({ desk }: { desk: DeskView }) {
           <Link href={`/sets/${set.id}/shape`}>{name}</Link>
         </h2>
         <p>
-          {[`${figureScaleMm} mm`, countPieces(designs.map(({ data }) => data)) || 'no pieces yet', `${batches.length} ${batches.length === 1 ? 'batch' : 'batches'}`, job?.customer, job?.due && `for ${formatDay(job.due)}`].filter(Boolean).join(' · ')}
+          {[`${figureScaleMm} mm`, countPieces(designs.map(({ data }) => data)) || 'no pieces yet', `${batches.length} ${batches.length === 1 ? 'batch' : 'batches'}`, job?.customer, job?.due && `for ${dayAndMonth(job.due)}`].filter(Boolean).join(' · ')}
         </p>
       </div>
       {pieces.length > 0 && <WaterlineStrip label={`${name} at eye level`} pieces={pieces} levelMm={set.data.levelMm} heightPx={140} />}

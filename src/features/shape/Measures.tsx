@@ -149,7 +149,7 @@ function ColourPair({ data, put }: { data: PieceDesign; put: FeatureFieldsProps[
   );
   return (
     <div className={styles.colours}>
-      {colour('Bed paint', 'bedColour')}
+      {colour('Bed', 'bedColour')}
       {colour('Land', 'landColour')}
     </div>
   );

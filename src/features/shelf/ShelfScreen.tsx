@@ -1,3 +1,49 @@
 'use client';
+
+import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
+import { useState } from 'react';
 import type { ShelfView } from '@/core/records/views';
-export function ShelfScreen({ initial }: { initial: ShelfView }) { return <p>{initial.products.length}</p>; }
+import { KeyList } from '@/ui/keys/KeyList';
+import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
+import { UnitsProvider } from '@/ui/measure/UnitsContext';
+import { DoorNotices } from '../door/DoorNotices';
+import { useEditDoor } from '../door/editDoor';
+import { TopBar } from '../TopBar';
+import { ColourantShelf } from './ColourantShelf';
+import { ProductShelf } from './ProductShelf';
+import styles from './ShelfScreen.module.css';
+import { Workshop } from './Workshop';
+
+/** The shelf: products and colourants with their figures, and what holds for the whole workshop. */
+export function ShelfScreen({ initial }: { initial: ShelfView }) {
+  const door = useEditDoor(initial, { view: 'shelf' }, 'shelf');
+  const params = useSearchParams();
+  const from = params.get('from');
+  const [keys, setKeys] = useState(false);
+  const shortcuts: Shortcut[] = [
+    { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
+    { key: 'z', mod: true, shift: true, does: 'Redo', run: door.redo },
+    { key: '?', does: 'This list', run: () => setKeys(true) },
+  ];
+  useShortcuts(shortcuts);
+  return (
+    <UnitsProvider units={door.view.settings.data.units}>
+      <div className={styles.page}>
+        <TopBar door={door} onKeys={() => setKeys(true)}>
+          <h1 className={styles.title}>Shelf</h1>
+          <Link href={from ? `/sets/${from}/shape` : '/'} className={styles.back}>
+            {from ? 'Back to the set' : 'All sets'}
+          </Link>
+        </TopBar>
+        <main className={styles.main}>
+          <ProductShelf door={door} chosen={params.get('product')} />
+          <ColourantShelf door={door} />
+          <Workshop door={door} />
+        </main>
+        <DoorNotices door={door} />
+        <KeyList open={keys} shortcuts={shortcuts} onClose={() => setKeys(false)} />
+      </div>
+    </UnitsProvider>
+  );
+}

@@ -1,5 +1,6 @@
 'use client';
 
+import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import { useState, type KeyboardEvent } from 'react';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
@@ -21,15 +22,19 @@ interface MeasureFieldProps {
   step?: number;
   disabled?: boolean;
   name?: string;
+  /** Digits shown after the point; two (three for inches) by default. */
+  decimals?: number;
 }
 
 /**
  * A field for one measure. Takes units, fractions and arithmetic (`4 3/4"`, `3*160+2`); commits on Enter or on leaving,
  * keeps what was typed and says what is wrong when it does not read, and steps with the up and down keys.
  */
-export function MeasureField({ label, value, quantity, onCommit, validate, error, hint, step = 1, disabled = false, name }: MeasureFieldProps) {
+export function MeasureField({ label, value, quantity, onCommit, validate, error, hint, step = 1, disabled = false, name, decimals }: MeasureFieldProps) {
   const units = useUnits();
   const unit = preferredUnit(quantity, units);
+  const sign = quantity === 'duration' ? '' : unit.symbol;
+  const shown = editText(value, quantity, units, decimals);
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
 
@@ -42,7 +47,7 @@ export function MeasureField({ label, value, quantity, onCommit, validate, error
   };
   const commit = (): void => {
     if (typed === null) return;
-    if (typed.trim() === editText(value, quantity, units)) {
+    if (typed.trim() === shown) {
       setTyped(null);
       setComplaint(null);
       return;
@@ -66,8 +71,8 @@ export function MeasureField({ label, value, quantity, onCommit, validate, error
   const message = complaint ?? error ?? null;
   return (
     <TextField
-      label={unit.symbol ? `${label}, ${unit.symbol}` : label}
-      value={typed ?? editText(value, quantity, units)}
+      label={label}
+      value={typed ?? shown}
       onChange={(event) => setTyped(event.target.value)}
       onFocus={(event) => event.target.select()}
       onBlur={commit}
@@ -77,7 +82,7 @@ export function MeasureField({ label, value, quantity, onCommit, validate, error
       disabled={disabled}
       name={name}
       autoComplete="off"
-      slotProps={{ htmlInput: { inputMode: 'text', spellCheck: false }, formHelperText: { role: message ? 'alert' : undefined } }}
+      slotProps={{ input: { endAdornment: sign ? <InputAdornment position="end">{sign}</InputAdornment> : undefined }, htmlInput: { inputMode: 'text', spellCheck: false, 'aria-label': sign ? `${label}, ${sign}` : undefined }, formHelperText: { role: message ? 'alert' : undefined } }}
     />
   );
 }

@@ -4,10 +4,10 @@ import { useId, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { useWidth } from '../useWidth';
-import { bodyPath, layoutStrip, waterPath, type StripPiece, type StripSlot } from './layoutStrip';
+import { bodyPath, layoutStrip, surfacePath, waterPath, type StripPiece, type StripSlot } from './layoutStrip';
 import styles from './WaterlineStrip.module.css';
 
-const GAUGE_PX = 62;
+const GAUGE_PX = 84;
 const HEAD_PX = 30;
 const FOOT_PX = 24;
 
@@ -87,6 +87,7 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
       <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
       <path d={waterPath(slot, levelMm, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
       <path className={styles.outline} d={bodyPath(slot, tablePx, up)} />
+      <path className={styles.surface} d={surfacePath(slot, levelMm, tablePx, up)} stroke={colours.at(-1)} />
       {piece.dams.map((dam) => (
         <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>
           <title>{`Dam ${formatMeasure(dam.stripMm, 'length')} × ${formatMeasure(dam.topMm, 'length')}`}</title>
@@ -141,7 +142,7 @@ function Gauge({ levelMm, tallestMm, tablePx, up, text, onLevel }: GaugeProps) {
   return (
     <g>
       {ticks.map((mm) => (
-        <line key={mm} className={styles.tick} x1={mm % 10 === 0 ? 44 : 49} x2={55} y1={tablePx - mm * up} y2={tablePx - mm * up} />
+        <line key={mm} className={styles.tick} x1={mm % 10 === 0 ? 62 : 67} x2={74} y1={tablePx - mm * up} y2={tablePx - mm * up} />
       ))}
       <g
         className={styles.grip}
@@ -169,14 +170,14 @@ function Gauge({ levelMm, tallestMm, tablePx, up, text, onLevel }: GaugeProps) {
           },
         })}
       >
-        <rect x="0" y={y - 15} width="60" height="30" className={styles.gripArea} />
+        <rect x="0" y={y - 15} width="78" height="30" className={styles.gripArea} />
         <text className={styles.levelText} x="0" y={y - 2}>
           {text}
         </text>
         <text className={styles.levelWord} x="0" y={y + 12}>
           level
         </text>
-        {onLevel && <path className={styles.gripMark} d={`M52 ${y - 4}l4 -5l4 5M52 ${y + 4}l4 5l4 -5`} />}
+        {onLevel && <path className={styles.gripMark} d={`M66 ${y - 4}l4 -5l4 5M66 ${y + 4}l4 5l4 -5`} />}
       </g>
     </g>
   );

@@ -89,3 +89,18 @@ export function waterPath({ leftPx, widthPx, piece }: StripSlot, levelMm: number
   });
   return open ? `${path}L${(leftPx + widthPx).toFixed(1)} ${y(levelMm)}Z` : path;
 }
+
+/** The water's surface where it is open, as SVG lines at the level. */
+export function surfacePath({ leftPx, widthPx, piece }: StripSlot, levelMm: number, tablePx: number, pxPerMmUp: number): string {
+  const { heightMm } = piece.profile;
+  const step = widthPx / (heightMm.length - 1);
+  let path = '';
+  let from: number | null = null;
+  heightMm.forEach((height, i) => {
+    if (height < levelMm) from ??= i;
+    const ends = from !== null && (height >= levelMm || i === heightMm.length - 1);
+    if (ends) path += `M${(leftPx + from! * step).toFixed(1)} ${(tablePx - levelMm * pxPerMmUp).toFixed(1)}H${(leftPx + i * step).toFixed(1)}`;
+    if (height >= levelMm) from = null;
+  });
+  return path;
+}

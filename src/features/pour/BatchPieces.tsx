@@ -1,0 +1,51 @@
+'use client';
+
+import { batchSchema, type Batch, type Stored } from '@/core/records/schema';
+import { complaintAt, replaceAt } from '@/core/records/replaceAt';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { WordField } from '@/ui/measure/WordField';
+import { useDesk } from '../desk/DeskContext';
+import styles from './PourStage.module.css';
+
+/** What is in a batch: its name, when it is poured, and how many of each design. Shut once a layer is poured. */
+export function BatchPieces({ batch }: { batch: Stored<Batch> }) {
+  const { desk, door } = useDesk();
+  const { data } = batch;
+  const shut = data.planned !== null;
+  const put = (next: Batch, label: string): void => {
+    void door.run(({ batches }) => {
+      const stored = batches.find(({ id }) => id === batch.id);
+      return stored ? { do: 'put', kind: 'batch', id: batch.id, version: stored.version, data: next, label } : null;
+    }, label);
+  };
+  const setCopies = (designId: string, copies: number): void => {
+    const others = data.items.filter((item) => item.designId !== designId);
+    const order = desk.designs.map(({ id }) => id);
+    const items = copies === 0 ? others : [...others, { designId, copies }].sort((a, b) => order.indexOf(a.designId) - order.indexOf(b.designId));
+    put({ ...data, items }, `Change the pieces of ${data.name}`);
+  };
+  return (
+    <div className={styles.contents}>
+      <WordField label="Name" value={data.name} onCommit={(name) => put({ ...data, name }, 'Rename the batch')} validate={(name) => complaintAt(batchSchema, data, ['name'], name)} />
+      {shut ? (
+        <p className={styles.small}>The plan is kept as it was at the first pour, so that the log compares with it.</p>
+      ) : (
+        <>
+          <WordField label="Pour at" type="datetime-local" value={data.pourAt} onCommit={(pourAt) => put({ ...data, pourAt }, `Pour ${data.name} at another time`)} validate={(pourAt) => complaintAt(batchSchema, data, ['pourAt'], pourAt)} />
+          <div className={styles.copies}>
+            {desk.designs.map(({ id, data: design }) => (
+              <MeasureField
+                key={id}
+                label={design.tag}
+                quantity="number"
+                value={data.items.find(({ designId }) => designId === id)?.copies ?? 0}
+                validate={(copies) => (copies === 0 ? null : complaintAt(batchSchema, replaceAt(data, ['items'], [{ designId: id, copies: 1 }]), ['items', 0, 'copies'], copies))}
+                onCommit={(copies) => setCopies(id, copies)}
+              />
+            ))}
+          </div>
+        </>
+      )}
+    </div>
+  );
+}

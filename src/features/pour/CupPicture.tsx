@@ -1,0 +1,69 @@
+'use client';
+
+import type { CupPlan } from '@/core/plan';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { copyNames, groupPours } from './summarise';
+import styles from './CupPicture.module.css';
+
+interface CupPictureProps {
+  cup: CupPlan;
+  /** What the drawn cup holds when full. */
+  fullGrams: number;
+  colour: string;
+  by: 'weight' | 'volume';
+}
+
+const HEIGHT = 112;
+const TOP = 74;
+const FOOT = 52;
+
+/** One cup, drawn to how full it gets: part B on part A, and beside it what goes in and where it goes. */
+export function CupPicture({ cup, fullGrams, colour, by }: CupPictureProps) {
+  const units = useUnits();
+  const grams = (value: number): string => formatMeasure(value, 'mass', units);
+  const ml = (value: number): string => formatMeasure(value, 'volume', units);
+  const fill = Math.min(1, cup.mixGrams / fullGrams) * (HEIGHT - 8);
+  const partA = cup.parts ? (cup.parts.partAGrams / cup.mixGrams) * fill : fill;
+  const x = (up: number): number => (TOP - (FOOT + ((TOP - FOOT) * up) / HEIGHT)) / 2 + 2;
+  const band = (from: number, to: number): string => `M${x(from)} ${HEIGHT - from}L${x(to)} ${HEIGHT - to}H${TOP + 4 - x(to)}L${TOP + 4 - x(from)} ${HEIGHT - from}Z`;
+  return (
+    <article className={styles.cup} aria-label={`Cup ${cup.number}, ${grams(cup.mixGrams)}`}>
+      <svg width={TOP + 4} height={HEIGHT + 4} aria-hidden>
+        <path d={band(0, partA)} fill={colour} />
+        {cup.parts && <path d={band(partA, fill)} fill={colour} opacity="0.62" />}
+        {cup.parts && <path d={`M${x(partA)} ${HEIGHT - partA}H${TOP + 4 - x(partA)}`} className={styles.partLine} />}
+        <path d={`M2 2L${x(0)} ${HEIGHT}H${TOP + 4 - x(0)}L${TOP + 2} 2`} className={styles.glass} />
+      </svg>
+      <div className={styles.text}>
+        <h4>
+          Cup {cup.number} <span>{grams(cup.mixGrams)}</span>
+        </h4>
+        {cup.parts && (
+          <p className={styles.parts}>
+            <span>
+              A <b>{by === 'weight' ? grams(cup.parts.partAGrams) : ml(cup.parts.partAMl)}</b> <i>{by === 'weight' ? ml(cup.parts.partAMl) : grams(cup.parts.partAGrams)}</i>
+            </span>
+            <span>
+              B <b>{by === 'weight' ? grams(cup.parts.partBGrams) : ml(cup.parts.partBMl)}</b> <i>{by === 'weight' ? ml(cup.parts.partBMl) : grams(cup.parts.partBGrams)}</i>
+            </span>
+          </p>
+        )}
+        {cup.doses.filter(({ grams: dose }) => dose > 0).map((dose) => (
+          <p key={dose.name} className={styles.dose}>
+            {dose.name}: <b>{`${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`}</b> <i>{`${dose.grams.toFixed(2)} g`}</i>
+            {Math.abs(dose.error) > 0.1 && <span className={styles.off}>{`${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %, weigh it`}</span>}
+          </p>
+        ))}
+        <p className={styles.pours}>
+          {groupPours(cup.pours).map(({ tag, copies, grams: each }, i) => (
+            <span key={`${tag}${i}`}>
+              {tag} {copyNames(copies)}: {grams(each)}
+              {copies.length > 1 ? ' each' : ''}
+            </span>
+          ))}
+        </p>
+      </div>
+    </article>
+  );
+}

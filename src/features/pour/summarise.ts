@@ -1,0 +1,27 @@
+import type { CupPlan } from '@/core/plan';
+
+/** Pours of one cup gathered by design and portion: `HS-1 #1 to #3, 12.4 g each`. */
+export interface PourGroup {
+  tag: string;
+  copies: number[];
+  grams: number;
+}
+
+/** Puts equal pours of one design together, in their order. */
+export function groupPours(pours: CupPlan['pours']): PourGroup[] {
+  const groups: PourGroup[] = [];
+  for (const { tag, copy, grams } of pours) {
+    const group = groups.find((other) => other.tag === tag && Math.abs(other.grams - grams) < 0.005);
+    if (group) group.copies.push(copy);
+    else groups.push({ tag, copies: [copy], grams });
+  }
+  return groups;
+}
+
+/** `#1`, `#1 to #4`, `#1, #3`. */
+export function copyNames(copies: readonly number[]): string {
+  const sorted = [...copies].sort((a, b) => a - b);
+  const [first, last] = [sorted[0]!, sorted.at(-1)!];
+  if (sorted.length > 2 && last - first === sorted.length - 1) return `#${first} to #${last}`;
+  return sorted.map((copy) => `#${copy}`).join(', ');
+}

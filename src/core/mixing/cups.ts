@@ -35,7 +35,8 @@ const MOST_STEPS = 200_000;
  * Shares the pours of a layer among cups of at most `mostMixGrams`. A piece is not split between cups unless it
  * alone needs more than one. Best fit, largest first; when that is above the bound, a search looks for fewer cups:
  * exact for ordinary batches, otherwise `fewestPossible` says how far from the fewest it may be.
- * Cups are numbered in the order of the pieces, so that neighbours tend to share a mix.
+ * Where the pieces, taken in their order, fill that many cups without overfilling one, they are shared out that way
+ * and as evenly as they go: neighbours share a mix, and no cup is left so small that a drop is too much for it.
  */
 export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number): CupSplit {
   const room = pourFromMix(mostMixGrams, 1);
@@ -57,10 +58,34 @@ export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number): Cup
     else if (found !== 'gave up') places = found;
     if (found !== 'none') break;
   }
-  return { cups: numberedCups(items, places), fewestPossible: items.length === 0 ? 0 : proved };
+  const even = evenRuns(items, takes, cupsUsed(places), gives);
+  return { cups: numberedCups(items, even ?? places), fewestPossible: items.length === 0 ? 0 : proved };
 }
 
 const cupsUsed = (places: readonly number[]): number => (places.length === 0 ? 0 : Math.max(...places) + 1);
+
+/** Runs of pieces in their order, one to a cup, with the fullest cup as light as can be; null when some cup would be overfull. */
+function evenRuns(items: readonly Item[], takes: readonly number[], count: number, gives: number): number[] | null {
+  const order = items.map((item, i) => ({ at: i, index: item.index, take: takes[i]! })).sort((a, b) => a.index - b.index);
+  const fill = (most: number): number[] | null => {
+    const places = new Array<number>(items.length).fill(0);
+    let [cup, load] = [0, 0];
+    for (const { at, take } of order) {
+      if (load + take > most) [cup, load] = [cup + 1, 0];
+      load += take;
+      places[at] = cup;
+    }
+    return cup < count ? places : null;
+  };
+  if (order.length === 0 || !fill(gives)) return null;
+  let [low, high] = [Math.max(...takes), gives];
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (fill(middle)) high = middle;
+    else low = middle;
+  }
+  return fill(high);
+}
 
 /** For each item, largest first, the cup it goes to: the fullest that still has room. */
 function bestFit(takes: readonly number[], gives: number): number[] {

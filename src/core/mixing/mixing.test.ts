@@ -106,6 +106,10 @@ describe('cups', () => {
       expect(cups.length).toBe(fewestByBruteForce(amounts, room));
     }));
   });
+  test('cups are filled evenly, in the order of the pieces, when that needs no more of them', () => {
+    const { cups } = splitIntoCups([...Array.from({ length: 4 }, (_, i) => pour(38, i + 1)), pour(2, 5), pour(2, 6)], 120);
+    expect(cups.map((cup) => cup.pours.map(({ copy }) => copy))).toEqual([[1, 2], [3, 4, 5, 6]]);
+  });
   test('a piece bigger than a cup becomes equal portions', () => {
     const { cups } = splitIntoCups([pour(250)], 100);
     expect(cups.map((cup) => Math.round(cup.pouredGrams))).toEqual([83, 83, 83]);

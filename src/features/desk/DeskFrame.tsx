@@ -77,7 +77,8 @@ export function DeskFrame({ children }: { children: ReactNode }) {
       </div>
       <nav className={styles.stages} aria-label="Stages of the work">
         {STAGES.map(({ path, name: stage }) => {
-          const trouble = plan?.problems.filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path).length ?? 0;
+          // Times belong to a batch, not to the set; the Cure stage says what is wrong with them.
+          const trouble = path === 'cure' ? 0 : (plan?.problems.filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path).length ?? 0);
           const here = pathname.startsWith(`${base}/${path}`);
           return (
             <Link key={path} href={`${base}/${path}`} className={styles.stage} aria-current={here ? 'page' : undefined} prefetch>

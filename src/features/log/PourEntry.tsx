@@ -83,7 +83,7 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
     >
       <h3>Layer {layer.number}, as it was poured</h3>
       <div className={styles.entryHead}>
-        <TextField label="Poured at" name="pouredAt" type="datetime-local" value={draft.pouredAt} onChange={(event) => setDraft({ ...draft, pouredAt: event.target.value })} error={Boolean(errors['pouredAt'])} helperText={errors['pouredAt']} />
+        <TextField label="Poured at" name="pouredAt" type="datetime-local" value={draft.pouredAt} slotProps={{ htmlInput: { className: styles.bigInput } }} onChange={(event) => setDraft({ ...draft, pouredAt: event.target.value })} error={Boolean(errors['pouredAt'])} helperText={errors['pouredAt']} />
         {field('temperatureC', `Room, ${preferredUnit('temperature', units).symbol}`, draft.temperature, (temperature) => setDraft({ ...draft, temperature }))}
       </div>
       {layer.cups.map((cup, i) => {
@@ -96,8 +96,8 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
               <span>{groupPours(cup.pours).map(({ tag, copies }) => `${tag} ${copyNames(copies)}`).join(', ')}</span>
             </legend>
             <div className={styles.cupFields}>
-              {field(`cups.${i}.partAGrams`, parts ? `Part A, ${mass}` : `Product, ${mass}`, typed.a, (text) => setCup(i, { a: text }), `planned ${editText(cup.parts?.partAGrams ?? cup.mixGrams, 'mass', units)}`)}
-              {parts && cup.parts && field(`cups.${i}.partBGrams`, `Part B, ${mass}`, typed.b, (text) => setCup(i, { b: text }), `planned ${editText(cup.parts.partBGrams, 'mass', units)}`)}
+              {field(`cups.${i}.partAGrams`, parts ? `Part A, ${mass}` : `Product, ${mass}`, typed.a, (text) => setCup(i, { a: text }), `planned ${editText(cup.parts?.partAGrams ?? cup.mixGrams, 'mass', units, 1)}`)}
+              {parts && cup.parts && field(`cups.${i}.partBGrams`, `Part B, ${mass}`, typed.b, (text) => setCup(i, { b: text }), `planned ${editText(cup.parts.partBGrams, 'mass', units, 1)}`)}
               <TextField label="Note" name={`cups.${i}.note`} value={typed.note} onChange={(event) => setCup(i, { note: event.target.value })} autoComplete="off" />
             </div>
             {parts && a !== null && b !== null && a > 0 && b > 0 && <RatioMark reading={ratioReading(a, b, parts)} units={units} />}

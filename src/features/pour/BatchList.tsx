@@ -44,7 +44,8 @@ export function BatchList({ chosen, layers, choose }: BatchListProps) {
   );
 }
 
-function statusWords(batch: Batch, layers: number | null): string {
+/** Where a batch stands, in words; the number of layers tells finished from half done. */
+export function statusWords(batch: Batch, layers: number | null): string {
   const last = batch.pours.at(-1);
   if (!last) return `planned, ${shortTime(batch.pourAt)}`;
   const status = layers === null ? null : batchStatus(batch, layers);

@@ -1,6 +1,7 @@
 'use client';
 
 import type { CupPlan } from '@/core/plan';
+import { DROP_TOLERANCE } from '@/core/tint/doses';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { copyNames, groupPours } from './summarise';
@@ -51,8 +52,16 @@ export function CupPicture({ cup, fullGrams, colour, by }: CupPictureProps) {
         )}
         {cup.doses.filter(({ grams: dose }) => dose > 0).map((dose) => (
           <p key={dose.name} className={styles.dose}>
-            {dose.name}: <b>{`${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`}</b> <i>{`${dose.grams.toFixed(2)} g`}</i>
-            {Math.abs(dose.error) > 0.1 && <span className={styles.off}>{`${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %, weigh it`}</span>}
+            {dose.name}:{' '}
+            {Math.abs(dose.error) <= DROP_TOLERANCE ? (
+              <>
+                <b>{`${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`}</b> <i>{`${dose.grams.toFixed(2)} g`}</i>
+              </>
+            ) : (
+              <>
+                <b className={styles.weigh}>{`weigh ${dose.grams.toFixed(2)} g`}</b> <i>{`${dose.drops} ${dose.drops === 1 ? 'drop is' : 'drops are'} ${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %`}</i>
+              </>
+            )}
           </p>
         ))}
         <p className={styles.pours}>

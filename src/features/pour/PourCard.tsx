@@ -8,7 +8,8 @@ import { shortTime } from '@/core/cure/dayNames';
 import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
 import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
-import { copyNames, groupPours } from './summarise';
+import { DROP_TOLERANCE } from '@/core/tint/doses';
+import { copyNames, damWords, groupPours } from './summarise';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -84,7 +85,7 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
       <ul>
         {pieces.map(({ tag, copies, dams }) => (
           <li key={tag}>
-            <Tick /> {tag} × {copies}: {dams.map(({ edge, stripMm, topMm }) => `${edge} ${formatMeasure(stripMm, 'length', units)} × ${formatMeasure(topMm, 'length', units)}`).join(', ')}
+            <Tick /> {tag} × {copies}: {damWords(dams, units)}
           </li>
         ))}
       </ul>
@@ -151,7 +152,7 @@ function Layer({ layer, of, request, units }: { layer: LayerPlan; of: number; re
                 const dose = cup.doses.find(({ name }) => name === colourant.name);
                 return (
                   <td key={colourant.name}>
-                    {dose?.drops} {dose?.drops === 1 ? 'drop' : 'drops'}
+                    {dose && Math.abs(dose.error) > DROP_TOLERANCE ? <b>weigh</b> : `${dose?.drops ?? 0} ${dose?.drops === 1 ? 'drop' : 'drops'}`}
                     <small>{dose?.grams.toFixed(2)} g</small>
                   </td>
                 );

@@ -1,4 +1,6 @@
+import type { DamRun } from '@/core/bed/dams';
 import type { CupPlan } from '@/core/plan';
+import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 
 /** Pours of one cup gathered by design and portion: `HS-1 #1 to #3, 12.4 g each`. */
 export interface PourGroup {
@@ -24,4 +26,14 @@ export function copyNames(copies: readonly number[]): string {
   const [first, last] = [sorted[0]!, sorted.at(-1)!];
   if (sorted.length > 2 && last - first === sorted.length - 1) return `#${first} to #${last}`;
   return sorted.map((copy) => `#${copy}`).join(', ');
+}
+
+/** Dams in words, equal ones together: `north and south 68.0 mm × 18.0 mm`. */
+export function damWords(dams: readonly DamRun[], units: UnitPreferences): string {
+  const bySize = new Map<string, string[]>();
+  for (const { edge, stripMm, topMm } of dams) {
+    const size = `${formatMeasure(stripMm, 'length', units)} × ${formatMeasure(topMm, 'length', units)}`;
+    bySize.set(size, [...(bySize.get(size) ?? []), edge]);
+  }
+  return [...bySize].map(([size, edges]) => `${edges.join(' and ')} ${size}`).join(', ');
 }

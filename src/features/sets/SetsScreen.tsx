@@ -17,6 +17,7 @@ import { stripPieces } from '../desk/useBed';
 import { DoorNotices } from '../door/DoorNotices';
 import { useEditDoor } from '../door/editDoor';
 import { TopBar } from '../TopBar';
+import { statusWords } from '../pour/BatchList';
 import { SetDialog } from './SetDialog';
 import styles from './SetsScreen.module.css';
 
@@ -99,6 +100,15 @@ function SetRow({ desk }: { desk: DeskView }) {
         </p>
       </div>
       {pieces.length > 0 && <WaterlineStrip label={`${name} at eye level`} pieces={pieces} levelMm={set.data.levelMm} heightPx={140} />}
+      {batches.length > 0 && (
+        <ul className={styles.batches} aria-label={`Batches of ${name}`}>
+          {batches.map(({ id, data }) => (
+            <li key={id}>
+              <Link href={`/sets/${set.id}/pour?batch=${id}`}>{data.name}</Link> {statusWords(data, null)}
+            </li>
+          ))}
+        </ul>
+      )}
     </li>
   );
 }

@@ -11,6 +11,7 @@ import { PlanView } from '@/ui/plan/PlanView';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { useBedPicture } from '../desk/useBed';
+import { damWords } from '../pour/summarise';
 import { DesignList } from './DesignList';
 import { Measures } from './Measures';
 import styles from './ShapeStage.module.css';
@@ -75,7 +76,7 @@ function PieceNumbers({ design }: { design: Stored<PieceDesign> }) {
         {reading('Deepest', 'greatestDepth', piece.water.greatestDepthMm, 'length')}
         {reading('Mean depth', 'meanDepth', piece.water.meanDepthMm, 'length')}
         <Reading label="Layers" digits={String(layers.length)} explain={() => explainPiece('layers', piece.tag, { request, plan, prefs: units })} note={layers.length > 1 ? layers.map(({ pouredGrams }) => formatMeasure(pouredGrams, 'mass', units)).join(' + ') : undefined} />
-        {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : piece.dams.map(({ edge, stripMm, topMm }) => `${edge} ${formatMeasure(stripMm, 'length', units)} × ${formatMeasure(topMm, 'length', units)}`).join(', ') })}
+        {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units) })}
       </Readings>
       <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />
     </section>

@@ -12,6 +12,7 @@ import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
+import { ProductLine } from '@/ui/timeline/ProductLine';
 import { fieldEdits, type ShelfDoor } from './shelfEdits';
 import styles from './ShelfScreen.module.css';
 
@@ -67,7 +68,8 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
   return (
     <div className={styles.figures}>
       <h2 className={styles.heading}>{data.name}</h2>
-      <p className={styles.typical}>Typical figures for the kind until you put your label’s in their place. The label and the safety data sheet come first.</p>
+      <ProductLine product={data} room={door.view.settings.data.room} />
+      <p className={styles.typical}>Typical figures for the kind until you put your label’s in their place; the line shows them for the room as it is now. The label and the safety data sheet come first.</p>
       <div className={styles.fields}>
         <div className={styles.wide}>
           <WordField label="Name" value={data.name} validate={validate(['name'])} onCommit={(value) => put(['name'], value)} />

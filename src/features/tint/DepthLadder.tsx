@@ -52,9 +52,11 @@ export function DepthLadder({ bedColour, recipe, deepestMm, marks }: DepthLadder
         {Array.from({ length: Math.floor(deepestMm / every) + 1 }, (_, i) => i * every).map((depthMm) => (
           <g key={depthMm} className={styles.scale}>
             <line x1={x(depthMm)} x2={x(depthMm)} y1={BAR.top + BAR.height} y2={BAR.top + BAR.height + 5} />
-            <text x={Math.min(width - 14, Math.max(4, x(depthMm)))} y={WEDGE.top + WEDGE.height + 20} textAnchor={depthMm === 0 ? 'start' : 'middle'}>
-              {depthMm === 0 ? '0 mm deep' : depthMm}
-            </text>
+            {(depthMm === 0 || (x(depthMm) > 84 && x(depthMm) < width - 4)) && (
+              <text x={x(depthMm)} y={WEDGE.top + WEDGE.height + 20} textAnchor={depthMm === 0 ? 'start' : 'middle'}>
+                {depthMm === 0 ? '0 mm deep' : depthMm}
+              </text>
+            )}
           </g>
         ))}
         {placeMarks(marks, x).map(({ tags, at }) => (

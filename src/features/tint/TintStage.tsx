@@ -16,6 +16,7 @@ import { WordField } from '@/ui/measure/WordField';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
+import { BedThumb } from './BedThumb';
 import { DepthLadder } from './DepthLadder';
 import styles from './TintStage.module.css';
 
@@ -46,6 +47,14 @@ export function TintStage() {
             </select>
           </label>
         )}
+        <div className={styles.thumbs}>
+          {desk.designs.map(({ id, data }) => (
+            <figure key={id}>
+              <BedThumb design={data} levelMm={desk.set.data.levelMm} recipe={resolved} />
+              <figcaption>{data.tag}</figcaption>
+            </figure>
+          ))}
+        </div>
         <p className={styles.small}>A first estimate: it knows how much light the tint swallows, not how cloudy it is. Pour a test swatch before a batch.</p>
       </section>
       <Doses recipe={recipe} />

@@ -45,7 +45,7 @@ export const theme = createTheme({
     },
     MuiIconButton: { styleOverrides: { root: { color: 'var(--ink)', borderRadius: 3, '&.Mui-focusVisible': { outline: '2px solid var(--focus)' } } } },
     MuiTextField: { defaultProps: { variant: 'standard', fullWidth: true, slotProps: { inputLabel: { shrink: true } } } },
-    MuiInput: { styleOverrides: { root: ruled, input: { padding: '2px 0 4px', fontSize: '1.05rem', fontWeight: 500, color: 'var(--ink)' } } },
+    MuiInput: { styleOverrides: { root: ruled, input: { padding: '2px 0 4px', fontSize: '1.05rem', fontWeight: 500, color: 'var(--ink)', '&::placeholder': { color: 'var(--ink-soft)', opacity: '1 !important', fontWeight: 400 } } } },
     MuiInputLabel: { styleOverrides: { root: { color: 'var(--ink-soft)', fontSize: '0.95rem', transform: 'none', position: 'static', whiteSpace: 'normal', lineHeight: 1.25, overflow: 'visible', '&.Mui-focused': { color: 'var(--ink)' } } } },
     MuiFormControl: { styleOverrides: { root: { '& .MuiInputLabel-root + .MuiInputBase-root': { marginTop: 0 } } } },
     MuiFormHelperText: { styleOverrides: { root: { fontSize: '0.9rem', lineHeight: 1.25, color: 'var(--ink-soft)', marginTop: 2, '&.Mui-error': { color: 'var(--pencil)', fontWeight: 500 } } } },

@@ -55,6 +55,7 @@ export function CureStage() {
               </span>
             </h2>
             <CureLine layers={plan.layers} windows={request.bench.windows} onPourAt={batch.data.planned ? undefined : pourAt} />
+            <div className={styles.scroll} tabIndex={0} role="group" aria-label="Times of the layers">
             <table className={styles.times}>
               <thead>
                 <tr>
@@ -80,6 +81,7 @@ export function CureStage() {
                 ))}
               </tbody>
             </table>
+            </div>
           </section>
           <section aria-label="Numbers" className={styles.numbers}>
             <h2 className={styles.heading}>What follows</h2>

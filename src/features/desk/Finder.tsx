@@ -25,7 +25,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
     ...desk.shelf.products.map(({ id, data }) => ({ group: 'Products', label: data.name, go: to(`/shelf?from=${desk.set.id}&product=${id}`) })),
   ];
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Find" slotProps={{ paper: { sx: { alignSelf: 'flex-start', mt: '12vh', p: 3 } } }}>
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { 'aria-label': 'Find', sx: { alignSelf: 'flex-start', mt: '12vh', p: 3 } } }}>
       <Autocomplete
         options={options}
         groupBy={({ group }) => group}

@@ -12,6 +12,7 @@ import type { ShelfView } from '@/core/records/views';
 import { useKeptDraft } from '@/ui/keptDraft';
 import type { Outcome } from '../door/editDoor';
 import { SetForm } from './SetForm';
+import styles from './SetForm.module.css';
 
 interface SetDialogProps {
   title: string;
@@ -48,7 +49,7 @@ export function SetDialog({ title, action, draftKey, initial, shelf, onSave, onC
     const outcome = await onSave(parsed.data);
     setSaving(false);
     if (outcome.ok) forget();
-    else setErrors(Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])));
+    else setErrors({ ...Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])), ...(outcome.trouble.fields.length === 0 && { form: outcome.trouble.message }) });
   };
   const drop = (): void => {
     forget();
@@ -60,6 +61,11 @@ export function SetDialog({ title, action, draftKey, initial, shelf, onSave, onC
         <DialogTitle id="set-title">{title}</DialogTitle>
         <DialogContent>
           <SetForm set={draft} shelf={shelf} errors={errors} onChange={(next) => (setDraft(next), setErrors({}))} />
+          {errors['form'] && (
+            <p role="alert" className={styles.refused}>
+              {errors['form']}
+            </p>
+          )}
         </DialogContent>
         <DialogActions sx={{ px: 3, pb: 2 }}>
           {extra}

@@ -57,7 +57,11 @@ export function MeasureField({ label, value, quantity, onCommit, validate, error
     else setComplaint(parsed.message);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    if (event.key === 'Enter') commit();
+    if (event.key === 'Enter') {
+      // Taking the value must not also send the form round it, which would still hold the old one.
+      event.preventDefault();
+      commit();
+    }
     if (event.key === 'Escape' && typed !== null) {
       event.stopPropagation();
       setTyped(null);

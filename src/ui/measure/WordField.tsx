@@ -36,7 +36,10 @@ export function WordField({ label, value, onCommit, validate, error, hint, type 
       onChange={(event) => setTyped(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => {
-        if (event.key === 'Enter' && !multiline) commit();
+        if (event.key === 'Enter' && !multiline) {
+          event.preventDefault();
+          commit();
+        }
         if (event.key === 'Escape') {
           setTyped(null);
           setComplaint(null);

@@ -33,8 +33,8 @@ export function CureLine({ layers, windows, onPourAt }: CureLineProps) {
   const days = Array.from({ length: Math.ceil((to - from) / 1440) + 1 }, (_, i) => Math.floor(from / 1440) * 1440 + i * 1440).filter((day) => day < to);
   const dayPx = x(from + 1440) - x(from);
   return (
-    <div ref={box}>
-      <svg width={width} height={height} className={styles.line} role="img" aria-label="Cure line of the layers; the table below has the same times">
+    <div ref={box} className={styles.box}>
+      <svg width={width} height={height} className={styles.line} role="group" aria-label="Cure line of the layers; the table below has the same times">
         {benchSpans(windows, from, to).map((span) => (
           <rect key={span.from} className={styles.window} x={x(span.from)} width={Math.max(1.5, x(span.to) - x(span.from))} y={HEAD - 8} height={height - HEAD + 8} />
         ))}

@@ -20,7 +20,7 @@ export function ProductLine({ product, room }: { product: Product; room: Room })
   const closes = times.recoatCloses;
   const words = `Pot life ${formatMinutes(life)}, recoat from ${formatMinutes(times.recoatOpens)}${closes === null ? '' : ` to ${formatMinutes(closes)}`}, demould ${formatMinutes(times.demould)}, full cure ${formatMinutes(times.fullCure)}`;
   return (
-    <div ref={box}>
+    <div ref={box} className={styles.box}>
       <svg width={width} height="98" role="img" aria-label={words} className={styles.line}>
         {TICKS.map(([minutes, label]) => (
           <g key={label}>

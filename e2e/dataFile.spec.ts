@@ -1,0 +1,71 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import Sqlite from 'better-sqlite3';
+import { expect, test } from './guarded';
+
+/** A server of its own on a data file of its own. */
+async function serve(port: number, data: string): Promise<{ url: string; server: ChildProcess }> {
+  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], { env: { ...process.env, AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' }, stdio: 'ignore' });
+  const url = `http://127.0.0.1:${port}`;
+  await expect(async () => expect((await fetch(url)).status).toBeLessThan(600)).toPass();
+  return { url, server };
+}
+
+const FOLDER = '.test-tmp/files';
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(() => {
+  rmSync(FOLDER, { recursive: true, force: true });
+  mkdirSync(FOLDER, { recursive: true });
+});
+
+test('an empty start teaches, and loads the sample', async ({ page }) => {
+  const { url, server } = await serve(4181, `${FOLDER}/empty.db`);
+  try {
+    await page.goto(url);
+    await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
+    await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
+    await page.getByRole('link', { name: 'Heron Slack', exact: true }).click();
+    await expect(page.getByText('10 tiles, 4 boards, 24 bases')).toBeVisible();
+    await page.goto(url);
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
+  } finally {
+    server.kill();
+  }
+});
+
+test('a damaged file is explained on the page and by the edit door, and left alone', async ({ page, request, expectComplaint }) => {
+  expectComplaint(/409/);
+  writeFileSync(`${FOLDER}/noise.db`, 'not a database at all, and long enough to be read as one '.repeat(40));
+  const { url, server } = await serve(4182, `${FOLDER}/noise.db`);
+  try {
+    await page.goto(url);
+    await expect(page.getByRole('heading', { name: 'The data file cannot be used' })).toBeVisible();
+    await expect(page.getByText('is damaged or is no Aguada file')).toBeVisible();
+    const answer = await request.post(`${url}/api/edits`, { data: { command: { do: 'sample' }, wanted: { view: 'sets' } } });
+    expect(answer.status()).toBe(409);
+  } finally {
+    server.kill();
+  }
+});
+
+test('while another program holds the file an edit is refused in words, then goes through', async ({ page, expectComplaint }) => {
+  expectComplaint(/423/);
+  const { url, server } = await serve(4183, `${FOLDER}/held.db`);
+  const other = new Sqlite(`${FOLDER}/held.db`);
+  try {
+    await page.goto(url);
+    await page.getByRole('button', { name: 'New set' }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Held');
+    other.exec('begin immediate');
+    await page.getByRole('button', { name: 'Make the set' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'in use by another program' })).toBeVisible();
+    await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Held');
+    other.exec('rollback');
+    await page.getByRole('button', { name: 'Make the set' }).click();
+    await expect(page.getByRole('heading', { name: 'Held', level: 1 })).toBeVisible();
+  } finally {
+    other.close();
+    server.kill();
+  }
+});

@@ -1,0 +1,103 @@
+import { addPiece, expect, makeSet, reading, test } from './guarded';
+
+test('the level is dragged on the strip and moved by key; figures follow', async ({ page }) => {
+  await makeSet(page, 'Level Test');
+  await addPiece(page, 'Whole basin inside a rim');
+  const level = page.getByRole('slider', { name: 'Level above the underside' });
+  const water = reading(page, 'Water in each');
+  await expect(water).toHaveText('98.3');
+  await level.focus();
+  await page.keyboard.press('PageUp');
+  await expect(level).toHaveAttribute('aria-valuetext', /16\.0/);
+  await expect(water).toHaveText('114.7');
+  const box = (await level.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 20, box.y + box.height / 2 + 40, { steps: 8 });
+  await page.mouse.up();
+  await expect(level).toHaveAttribute('aria-valuetext', /^1[0-4]\.\d/);
+  await expect(page.getByText('Drawn for a level of 15.0')).toBeVisible();
+  await page.getByRole('button', { name: 'Redraw the bed for it' }).click();
+  await expect(water).toHaveText('98.3');
+});
+
+test('a port is dragged on the plan and nudged by key', async ({ page }) => {
+  await makeSet(page, 'Port Test');
+  await addPiece(page, 'Tile, straight channel');
+  const port = page.getByRole('slider', { name: 'Channel, south port' });
+  await port.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(port).toHaveAttribute('aria-valuetext', '71 mm along the south edge');
+  const [knob, sheet] = [(await port.locator('circle').last().boundingBox())!, (await page.getByRole('img', { name: /from above/ }).first().boundingBox())!];
+  await page.mouse.move(knob.x + knob.width / 2, knob.y + knob.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(sheet.x + sheet.width * 0.7, sheet.y + sheet.height - 2, { steps: 10 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /Undo “Move channel, south port/ })).toBeVisible();
+  await expect(port).toHaveAttribute('aria-valuetext', /^9\d(\.5)? mm along the south edge/);
+  const west = page.getByRole('slider', { name: /Channel, (west|south) port/ });
+  await page.keyboard.press('Control+z');
+  await expect(west.first()).toHaveAttribute('aria-valuetext', '71 mm along the south edge');
+});
+
+test('a figure opens to how it came about', async ({ page }) => {
+  await page.goto('/sets/heron-slack/pour?batch=hs-batch-3');
+  await page.getByRole('button', { name: 'Part A' }).click();
+  const how = page.getByRole('dialog');
+  await expect(how).toContainText('1 : 1 by volume');
+  await expect(how).toContainText('1.137 : 1');
+  await how.getByRole('button', { name: 'Close' }).click();
+  await expect(how).toBeHidden();
+});
+
+test('keys: stages by number, the list by ?, the finder by /', async ({ page }) => {
+  await page.goto('/sets/heron-slack/shape');
+  await expect(reading(page, 'Water in each')).toHaveText(/\d/);
+  await page.keyboard.press('3');
+  await expect(page).toHaveURL(/\/pour/);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Go to Cure');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('/');
+  await page.getByRole('combobox').fill('skerry');
+  await expect(page.getByText('No options')).toBeVisible();
+  await page.getByRole('combobox').fill('rocky');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /SH-B Shore board, rocky/ })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('the first pour is moved along the cure line', async ({ page }) => {
+  await makeSet(page, 'Cure Test');
+  await addPiece(page, 'Whole basin inside a rim');
+  await page.getByRole('link', { name: 'Cure', exact: true }).click();
+  await page.getByRole('button', { name: 'Plan a batch' }).click();
+  const pour = page.getByRole('slider', { name: 'First pour' });
+  const before = (await pour.getAttribute('aria-valuetext'))!;
+  await pour.focus();
+  await page.keyboard.press('PageUp');
+  await expect(pour).not.toHaveAttribute('aria-valuetext', before);
+  await expect(page.getByRole('button', { name: /Undo “Pour Batch 1 at another time/ })).toBeVisible();
+});
+
+test('a recipe follows its doses; a product in use is not thrown out', async ({ page, expectComplaint }) => {
+  expectComplaint(/409/);
+  await makeSet(page, 'Tint Test');
+  await addPiece(page, 'Whole basin inside a rim');
+  await page.getByRole('link', { name: 'Tint', exact: true }).click();
+  await page.getByRole('button', { name: 'Add a recipe' }).click();
+  await expect(page.getByRole('button', { name: 'New recipe' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByLabel(/^Add/).last().selectOption({ label: 'Deep green ink' });
+  const dose = page.getByRole('textbox', { name: /Deep green ink/ });
+  await dose.fill('0.1');
+  await dose.press('Enter');
+  await expect(reading(page, 'Smallest cup for drops')).toHaveText('31.9');
+  await dose.fill('1.5');
+  await dose.press('Enter');
+  await expect(page.getByText('water-based colourant; over 1', { exact: false })).toBeVisible();
+
+  await page.goto('/shelf');
+  await page.getByRole('button', { name: /Slow casting epoxy 2:1/ }).click();
+  await page.getByRole('button', { name: 'Remove Slow casting epoxy' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Tint Test' })).toBeVisible();
+});

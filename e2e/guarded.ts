@@ -1,0 +1,54 @@
+import { test as base, expect, type Page } from '@playwright/test';
+
+/** Every page of every test: nothing may be asked of another machine, and the page may not complain. */
+export const test = base.extend<{ guarded: undefined; expectComplaint: (pattern: RegExp) => void }>({
+  // Complaints that a test provokes on purpose, such as the browser's own line about a 409.
+  expectComplaint: async ({ page: _ }, provide, info) => {
+    await provide((pattern) => void info.annotations.push({ type: 'complaint', description: pattern.source }));
+  },
+  guarded: [
+    async ({ context, baseURL }, provide, info) => {
+      const complaints: string[] = [];
+      context.on('request', (request) => {
+        const { protocol, hostname } = new URL(request.url());
+        if (protocol.startsWith('http') && hostname !== '127.0.0.1') complaints.push(`asked ${request.url()}`);
+      });
+      context.on('console', (message) => message.type() === 'error' && complaints.push(message.text()));
+      context.on('weberror', (error) => complaints.push(String(error.error())));
+      context.on('response', (response) => response.status() >= 400 && complaints.push(`${response.status()} from ${response.url()}`));
+      await provide(undefined);
+      const expected = info.annotations.filter(({ type }) => type === 'complaint').map(({ description }) => new RegExp(description ?? ''));
+      expect(complaints.filter((text) => !expected.some((pattern) => pattern.test(text))), `pages served from ${baseURL ?? ''}`).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Makes a set from the first screen and leaves the browser on its Shape stage. */
+export async function makeSet(page: Page, name: string, level = '15'): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New set' }).click();
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await fillMeasure(page, 'Level above the underside', level);
+  await page.getByRole('button', { name: 'Make the set' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** Types a measure and leaves the field. */
+export async function fillMeasure(page: Page, label: string | RegExp, text: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label }).first();
+  await field.fill(text);
+  await field.press('Enter');
+  await field.blur();
+}
+
+/** Adds a piece from the list of starters. */
+export async function addPiece(page: Page, starter: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add a piece' }).click();
+  await page.getByRole('menuitem', { name: starter }).click();
+}
+
+/** The digits of a reading, by its label. */
+export const reading = (page: Page, label: string) => page.locator('dl > div', { has: page.getByText(label, { exact: true }) }).locator('dd > span').first();

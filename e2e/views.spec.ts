@@ -1,0 +1,53 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from './guarded';
+
+const VIEWS: [string, string, string][] = [
+  ['sets', '/', 'Heron Slack'],
+  ['shape', '/sets/heron-slack/shape', 'Water in each'],
+  ['tint', '/sets/heron-slack/tint', 'Smallest cup for drops'],
+  ['pour', '/sets/heron-slack/pour?batch=hs-batch-3', 'To mix'],
+  ['cure', '/sets/heron-slack/cure?batch=hs-batch-3', 'Recoat window'],
+  ['log', '/sets/heron-slack/log?batch=hs-batch-1', 'All cups'],
+  ['log entry', '/sets/heron-slack/log?batch=hs-batch-3&layer=1', 'Put it in the log'],
+  ['pour card', '/cards/heron-slack/hs-batch-3', 'Dams, before anything is mixed'],
+  ['shelf', '/shelf', 'Colourants'],
+];
+
+for (const [name, path, landmark] of VIEWS) {
+  test(`${name}: no accessibility violations in either theme, and it fits tablet and phone`, async ({ page }) => {
+    await page.goto(path);
+    await expect(page.getByText(landmark).first()).toBeVisible();
+    for (const theme of ['light', 'dark'] as const) {
+      await page.evaluate((mode) => document.documentElement.setAttribute('data-theme', mode), theme);
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map(({ id, nodes }) => `${theme} ${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+    }
+    for (const [width, height] of [[820, 1180], [390, 844]] as const) {
+      await page.setViewportSize({ width, height });
+      await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    }
+  });
+}
+
+test('the lamp switch changes the theme and it stays', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Lamp theme' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await expect(page.getByRole('button', { name: 'Back to paper' })).toBeVisible();
+});
+
+test('dialogs have no accessibility violations', async ({ page }) => {
+  await page.goto('/sets/heron-slack/shape');
+  for (const [open, title] of [['e', 'Set: Heron Slack'], ['?', 'Keys'], ['/', 'Find']] as const) {
+    await expect(page.getByText('Water in each')).toBeVisible();
+    await page.keyboard.press(open);
+    await expect(page.getByRole('dialog', { name: title })).toBeVisible();
+    const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  }
+});

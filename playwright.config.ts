@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4173;
+export const CHROMIUM_FLAGS = ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+
+/** Journeys in Debian's Chromium against the built app with the sample set in a data file of its own. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: '.test-tmp/browser',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 30_000,
+  expect: { timeout: 12_000 },
+  reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '.test-tmp/playwright.json' }]],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+    acceptDownloads: true,
+    launchOptions: { executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS },
+  },
+  webServer: {
+    command: `rm -rf .test-tmp/e2e.db* && npx next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/`,
+    reuseExistingServer: false,
+    env: { AGUADA_DATA: '.test-tmp/e2e.db', AGUADA_DEMO: '1' },
+  },
+});

@@ -4,11 +4,11 @@ import { bedKey, planBatch, surveyBed, type BedSource, type Plan, type PlanReque
 // A surveyed bed holds up to about 1 MB of sums; what matters is that the designs of a few sets stay.
 const beds = new LRUCache<string, SurveyedBed>({ max: 120 });
 
-const cachedBed: BedSource = (design, levelMm) => {
-  const key = `${levelMm} ${bedKey(design)}`;
+const cachedBed: BedSource = (design) => {
+  const key = bedKey(design);
   const known = beds.get(key);
   if (known) return known;
-  const bed = surveyBed(design, levelMm);
+  const bed = surveyBed(design);
   beds.set(key, bed);
   return bed;
 };

@@ -5,9 +5,9 @@ import { bedKey, planBatch, surveyBed, type BedSource, type Plan, type PlanReque
 const beds = new Map<string, SurveyedBed>();
 const MOST_BEDS = 60;
 
-const keptBed: BedSource = (design, levelMm) => {
-  const key = `${levelMm} ${bedKey(design)}`;
-  const bed = beds.get(key) ?? surveyBed(design, levelMm);
+const keptBed: BedSource = (design) => {
+  const key = bedKey(design);
+  const bed = beds.get(key) ?? surveyBed(design);
   beds.delete(key);
   beds.set(key, bed);
   if (beds.size > MOST_BEDS) beds.delete(beds.keys().next().value as string);

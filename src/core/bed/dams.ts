@@ -1,7 +1,5 @@
-import type { BedGrid } from './grid';
-import { outlineEdges } from './outline';
-import { edgeProfile, rimProfile, type BedProfile } from './profile';
-import type { EdgeName, Outline } from './schema';
+import type { BedProfile, OutlineProfile } from './profile';
+import type { EdgeName } from './schema';
 
 /** How far a dam stands above the level, and how far its strip overlaps the bank at each end. */
 export const DAM_MARGIN_MM = 3;
@@ -26,17 +24,14 @@ export interface DamRun {
 const SHORTEST_RUN_MM = 0.6;
 
 /**
- * Every run of outline where the bed is below the level. Ends are interpolated between samples.
- * A run round the whole rim has the rim's full length.
+ * Every run of outline where the bed is below the level, from the profiles of its edges. Ends are interpolated
+ * between samples. A run round the whole rim has the rim's full length.
  */
-export function damRuns(grid: BedGrid, outline: Outline, levelMm: number): DamRun[] {
-  const edges = outlineEdges(outline);
-  if (edges.length === 0) {
-    const rim = rimProfile(grid, outline);
-    return joinAcrossStart(runsOf('rim', rim, levelMm), rim.lengthMm);
-  }
-  return edges.flatMap((edge) => runsOf(edge, edgeProfile(grid, outline, edge), levelMm));
-}
+export const damRuns = (profiles: readonly OutlineProfile[], levelMm: number): DamRun[] =>
+  profiles.flatMap(({ edge, profile }) => {
+    const runs = runsOf(edge, profile, levelMm);
+    return edge === 'rim' ? joinAcrossStart(runs, profile.lengthMm) : runs;
+  });
 
 function runsOf(edge: DamRun['edge'], profile: BedProfile, levelMm: number): DamRun[] {
   const { heightMm, stepMm, lengthMm } = profile;

@@ -1,7 +1,7 @@
 import { buildBed } from './buildBed';
 import { checkDesign } from './checkDesign';
 import { damRuns } from './dams';
-import { edgeProfile, sectionProfile } from './profile';
+import { edgeProfile, middleProfile, outlineProfiles, sectionProfile } from './profile';
 import { stripCut } from './stripCut';
 import { pieceDesignSchema, type Feature, type PieceDesign } from './schema';
 import { testDesign } from './testShapes';
@@ -9,7 +9,7 @@ import { testDesign } from './testShapes';
 const channel = (change: Partial<Extract<Feature, { kind: 'channel' }>> = {}): Extract<Feature, { kind: 'channel' }> => ({
   kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'west', positionMm: 60 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1, ...change,
 });
-const dams = (design: PieceDesign, level = 15): ReturnType<typeof damRuns> => damRuns(buildBed(design), design.outline, level);
+const dams = (design: PieceDesign, level = 15): ReturnType<typeof damRuns> => damRuns(outlineProfiles(buildBed(design), design.outline), level);
 
 describe('edge profiles', () => {
   const grid = buildBed(testDesign([channel()]));
@@ -39,7 +39,8 @@ describe('edge profiles', () => {
 describe('where a piece is cut for the waterline', () => {
   const place = (features: Feature[], change: Partial<PieceDesign> = {}): string => {
     const design = testDesign(features, change);
-    return stripCut(buildBed(design, 1), design.outline, 15).place;
+    const grid = buildBed(design, 1);
+    return stripCut(outlineProfiles(grid, design.outline), middleProfile(grid, design.outline), 15).place;
   };
   test('through a port, the south one first', () => {
     expect(place([channel()])).toBe('south');

@@ -31,9 +31,9 @@ export function chooseCellMm(outline: Outline): number {
   return cells <= MOST_CELLS ? wished : wished * Math.sqrt(cells / MOST_CELLS);
 }
 
-/** The coarse cell used while something is being dragged: about 20 000 cells a piece. */
+/** The coarse cell used while something is being dragged: about 12 000 cells a piece. */
 export const previewCellMm = (outline: Outline): number =>
-  Math.max(chooseCellMm(outline), Math.sqrt((outline.widthMm * outline.lengthMm) / 20_000));
+  Math.max(chooseCellMm(outline), Math.sqrt((outline.widthMm * outline.lengthMm) / 12_000));
 
 /** A grid over an outline, every height set to `landMm`. */
 export function flatGrid(outline: Outline, landMm: number, cellMm: number): BedGrid {

@@ -1,5 +1,5 @@
 import type { BedGrid } from './grid';
-import { edgeLengthMm, outlinePolygon } from './outline';
+import { edgeLengthMm, outlineEdges, outlinePolygon } from './outline';
 import type { EdgeName, Outline } from './schema';
 
 /** Spacing of the samples along an edge or section. */
@@ -62,3 +62,18 @@ export function rimProfile(grid: BedGrid, outline: Outline): BedProfile {
   }
   return { lengthMm, stepMm: lengthMm / count, heightMm: heights };
 }
+
+/** The bed along one edge, or along the whole rim of a piece without straight edges. */
+export interface OutlineProfile {
+  edge: EdgeName | 'rim';
+  profile: BedProfile;
+}
+
+/** The bed all round the outline: every edge, or the rim. Taken once, it answers for any level. */
+export function outlineProfiles(grid: BedGrid, outline: Outline): OutlineProfile[] {
+  const edges = outlineEdges(outline);
+  return edges.length === 0 ? [{ edge: 'rim', profile: rimProfile(grid, outline) }] : edges.map((edge) => ({ edge, profile: edgeProfile(grid, outline, edge) }));
+}
+
+/** The bed from west to east through the middle of a piece. */
+export const middleProfile = (grid: BedGrid, outline: Outline): BedProfile => sectionProfile(grid, 0, outline.lengthMm / 2, outline.widthMm, outline.lengthMm / 2);

@@ -1,3 +1,4 @@
+import { damRuns } from '../bed/dams';
 import { checkDesign } from '../bed/checkDesign';
 import type { PieceDesign } from '../bed/schema';
 import { volumeMl } from '../bed/volumeCurve';
@@ -17,15 +18,15 @@ import type { PlanRequest } from './request';
 import { scheduleLayers } from './schedule';
 
 /** Where beds come from: built anew, or from a cache keyed by `bedKey`. */
-export type BedSource = (design: PieceDesign, levelMm: number) => SurveyedBed;
+export type BedSource = (design: PieceDesign) => SurveyedBed;
 
 /**
  * The whole plan of a batch, from the beds to the cups, the cost and the cure. Pure: the same request gives the same plan.
  * Problems do not stop it; a plan with a `stop` among its problems must not be poured.
  */
-export function planBatch(request: PlanRequest, bedOf: BedSource = surveyBed): Plan {
+export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => surveyBed(design)): Plan {
   const { product, recipe, bench, set } = request;
-  const beds = request.pieces.map((design) => bedOf(design, set.levelMm));
+  const beds = request.pieces.map((design) => bedOf(design));
   const deepest = Math.min(...beds.map((bed) => bed.curve.lowestMm));
   const levels = splitLayers(deepest, set.levelMm, product);
   const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
@@ -85,7 +86,7 @@ function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonly Layer
     water,
     pouredGrams: water.volumeMl * gramsPerMl,
     layers,
-    dams: bed.dams,
+    dams: damRuns(bed.profiles, set.levelMm),
     colour: { shallow: hexFromLinear(waterColour(bedColour, absorption, 1)), deepest: hexFromLinear(waterColour(bedColour, absorption, water.greatestDepthMm)) },
   };
 }

@@ -19,16 +19,12 @@ interface Draft {
   design?: { id: string; data: PieceDesign };
 }
 
+/** The set as it is kept, and every way to change it. Stands still while something is dragged. */
 interface Desk {
-  /** The set as it is on screen, drafts included. */
   desk: DeskView;
   door: EditDoor<DeskView>;
-  request: PlanRequest | null;
-  plan: Plan | null;
-  /** True while a newer plan is being worked out. */
-  planning: boolean;
-  dragging: boolean;
-  design: Stored<PieceDesign> | null;
+  /** Id of the design that is open. */
+  openId: string | null;
   select: (designId: string) => void;
   /** Shows a design before it is written; with `done` it is written. */
   shapeDesign: (id: string, data: PieceDesign, label: string, done?: boolean) => void;
@@ -37,7 +33,24 @@ interface Desk {
   mend: (mend: Mend, problem: Problem) => void;
 }
 
+/** The set as it is on screen, what is dragged included. Changes with every movement: for pictures only. */
+interface LiveDesk {
+  designs: DeskView['designs'];
+  levelMm: number;
+  recipe: PlanRequest['recipe'] | undefined;
+  dragging: boolean;
+}
+
+/** The plan of the whole set, a moment behind the picture while something is dragged. */
+interface DeskPlan {
+  request: PlanRequest | null;
+  plan: Plan | null;
+  planning: boolean;
+}
+
 const DeskContext = createContext<Desk | null>(null);
+const LiveContext = createContext<LiveDesk | null>(null);
+const PlanContext = createContext<DeskPlan | null>(null);
 
 /** One set on the desk: its view, its plan, and every way to change them. */
 export function DeskProvider({ initial, initialPlan, children }: { initial: DeskView; initialPlan: Plan | null; children: ReactNode }) {
@@ -45,10 +58,8 @@ export function DeskProvider({ initial, initialPlan, children }: { initial: Desk
   const door = useEditDoor(initial, { view: 'desk', setId }, setScope(setId));
   const [draft, setDraft] = useState<Draft>({});
   const [selectedId, setSelectedId] = useState<string | null>(null);
-  const desk = useMemo(() => withDraft(door.view, draft), [door.view, draft]);
-  const request = useMemo(() => wholeSetRequest(desk), [desk]);
-  const { plan, planning } = usePlan(request, initialPlan);
-  const design = desk.designs.find(({ id }) => id === selectedId) ?? desk.designs[0] ?? null;
+  const desk = door.view;
+  const openId = desk.designs.find(({ id }) => id === selectedId)?.id ?? desk.designs[0]?.id ?? null;
   const { run } = door;
 
   /** Shows a draft; once it is written (or refused) it gives way to the view that came back, unless a newer draft stands. */
@@ -65,20 +76,48 @@ export function DeskProvider({ initial, initialPlan, children }: { initial: Desk
   }, [propose, run]);
   const mend = useCallback((what: Mend, problem: Problem) => void run((view) => applyMend(view, what, problem), what.label), [run]);
 
-  const value: Desk = { desk, door, request, plan, planning, dragging: draft.design !== undefined || draft.levelMm !== undefined, design, select: setSelectedId, shapeDesign, moveLevel, mend };
+  const value = useMemo<Desk>(() => ({ desk, door, openId, select: setSelectedId, shapeDesign, moveLevel, mend }), [desk, door, openId, shapeDesign, moveLevel, mend]);
   return (
     <DeskContext value={value}>
-      <UnitsProvider units={desk.shelf.settings.data.units}>{children}</UnitsProvider>
+      <UnitsProvider units={desk.shelf.settings.data.units}>
+        <LiveProvider draft={draft} view={desk} initialPlan={initialPlan}>
+          {children}
+        </LiveProvider>
+      </UnitsProvider>
     </DeskContext>
   );
 }
 
-/** The set on the desk. */
-export function useDesk(): Desk {
-  const desk = use(DeskContext);
-  if (!desk) throw new Error('useDesk outside a desk');
-  return desk;
+/** Lays the draft over the view, for pictures at once and for the plan through the worker. */
+function LiveProvider({ draft, view, initialPlan, children }: { draft: Draft; view: DeskView; initialPlan: Plan | null; children: ReactNode }) {
+  const drafted = useMemo(() => withDraft(view, draft), [view, draft]);
+  const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
+  // The recipe of the view itself: the same object all through a drag.
+  const recipe = useMemo(() => wholeSetRequest(view)?.recipe, [view]);
+  const { plan, planning } = usePlan(request, initialPlan);
+  const live = useMemo<LiveDesk>(() => ({ designs: drafted.designs, levelMm: drafted.set.data.levelMm, recipe, dragging: drafted !== view }), [drafted, view, recipe]);
+  const planned = useMemo<DeskPlan>(() => ({ request, plan, planning }), [request, plan, planning]);
+  // While something is dragged the figures keep to the last plan that is whole; a new request alone is no news to them.
+  const [settled, setSettled] = useState(planned);
+  if (settled.plan !== planned.plan || (!live.dragging && settled !== planned)) setSettled(planned);
+  return (
+    <LiveContext value={live}>
+      <PlanContext value={settled}>{children}</PlanContext>
+    </LiveContext>
+  );
 }
+
+const needed = <T,>(value: T | null): T => {
+  if (value === null) throw new Error('There is no desk round this');
+  return value;
+};
+
+/** The set on the desk as it is kept. */
+export const useDesk = (): Desk => needed(use(DeskContext));
+/** The set on the desk as it is drawn. */
+export const useLiveDesk = (): LiveDesk => needed(use(LiveContext));
+/** The plan of the set on the desk. */
+export const useDeskPlan = (): DeskPlan => needed(use(PlanContext));
 
 function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
   if (levelMm === undefined && !design) return view;
@@ -89,7 +128,7 @@ function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
   };
 }
 
-function putDesign(designs: DeskView['designs'], id: string, data: PieceDesign, label: string): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
+function putDesign(designs: readonly Stored<PieceDesign>[], id: string, data: PieceDesign, label: string): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
   const stored = designs.find((candidate) => candidate.id === id);
   return stored ? { do: 'put', kind: 'design', id, version: stored.version, data, label } : null;
 }

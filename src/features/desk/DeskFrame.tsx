@@ -11,7 +11,7 @@ import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import { DoorNotices } from '../door/DoorNotices';
 import { EditSetDialog } from '../sets/EditSetDialog';
 import { TopBar } from '../TopBar';
-import { useDesk } from './DeskContext';
+import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { Finder } from './Finder';
 import { stageOfProblem, STAGES } from './stages';
 import { stripPieces } from './useBed';
@@ -19,14 +19,12 @@ import styles from './DeskFrame.module.css';
 
 /** What stands on every screen of a set: its head, the waterline, and the stages hung from the table edge. */
 export function DeskFrame({ children }: { children: ReactNode }) {
-  const { desk, door, request, plan, design, select, moveLevel } = useDesk();
+  const { desk, door } = useDesk();
+  const { plan } = useDeskPlan();
   const router = useRouter();
   const pathname = usePathname();
-  const [everyPiece, setEveryPiece] = useState(false);
   const [opened, setOpened] = useState<'keys' | 'set' | 'find' | null>(null);
   const base = `/sets/${desk.set.id}`;
-  const levelMm = desk.set.data.levelMm;
-  const pieces = useMemo(() => stripPieces(desk.designs, levelMm, request?.recipe, plan), [desk.designs, levelMm, request?.recipe, plan]);
   const shortcuts: Shortcut[] = [
     ...STAGES.map(({ path, name, key }) => ({ key, does: `Go to ${name}`, run: () => router.push(`${base}/${path}`) })),
     { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
@@ -36,10 +34,6 @@ export function DeskFrame({ children }: { children: ReactNode }) {
     { key: '?', does: 'This list', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
-  const pickPiece = (id: string): void => {
-    select(id);
-    if (!pathname.startsWith(`${base}/shape`)) router.push(`${base}/shape`);
-  };
   const { figureScaleMm, job, name } = desk.set.data;
   const { room, units } = desk.shelf.settings.data;
   const deepestColour = plan?.pieces[0]?.colour.deepest;
@@ -52,29 +46,7 @@ export function DeskFrame({ children }: { children: ReactNode }) {
           <span className={styles.change}>change</span>
         </button>
       </TopBar>
-      <div className={styles.waterline}>
-        {pieces.length > 0 ? (
-          <WaterlineStrip
-            label="The set at eye level"
-            pieces={pieces}
-            levelMm={levelMm}
-            everyPiece={everyPiece}
-            selectedId={design?.id ?? null}
-            onSelect={pickPiece}
-            onLevel={moveLevel}
-            caption={
-              <>
-                <span className={styles.damKey}>dam</span>
-                <button type="button" className={styles.toggle} aria-pressed={everyPiece} onClick={() => setEveryPiece(!everyPiece)}>
-                  {everyPiece ? 'show one of each' : 'show every piece'}
-                </button>
-              </>
-            }
-          />
-        ) : (
-          <p className={styles.bare}>The table is bare. Add the first piece below: it will stand here, cut open at eye level.</p>
-        )}
-      </div>
+      <DeskStrip />
       <nav className={styles.stages} aria-label="Stages of the work">
         {STAGES.map(({ path, name: stage }) => {
           // Times belong to a batch, not to the set; the Cure stage says what is wrong with them.
@@ -101,6 +73,44 @@ export function DeskFrame({ children }: { children: ReactNode }) {
       <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
       {opened === 'set' && <EditSetDialog onClose={() => setOpened(null)} />}
       {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
+    </div>
+  );
+}
+
+/** The set's waterline; every piece on it leads to its shape. */
+function DeskStrip() {
+  const { desk, openId, select, moveLevel } = useDesk();
+  const { designs, levelMm, recipe } = useLiveDesk();
+  const { plan } = useDeskPlan();
+  const router = useRouter();
+  const pathname = usePathname();
+  const [everyPiece, setEveryPiece] = useState(false);
+  const pieces = useMemo(() => stripPieces(designs, levelMm, recipe, plan), [designs, levelMm, recipe, plan]);
+  const shape = `/sets/${desk.set.id}/shape`;
+  const pickPiece = (id: string): void => {
+    select(id);
+    if (!pathname.startsWith(shape)) router.push(shape);
+  };
+  if (pieces.length === 0) return <p className={styles.bare}>The table is bare. Add the first piece below: it will stand here, cut open at eye level.</p>;
+  return (
+    <div className={styles.waterline}>
+      <WaterlineStrip
+        label="The set at eye level"
+        pieces={pieces}
+        levelMm={levelMm}
+        everyPiece={everyPiece}
+        selectedId={openId}
+        onSelect={pickPiece}
+        onLevel={moveLevel}
+        caption={
+          <>
+            <span className={styles.damKey}>dam</span>
+            <button type="button" className={styles.toggle} aria-pressed={everyPiece} onClick={() => setEveryPiece(!everyPiece)}>
+              {everyPiece ? 'show one of each' : 'show every piece'}
+            </button>
+          </>
+        }
+      />
     </div>
   );
 }

@@ -5,25 +5,43 @@ import { buildBed } from '@/core/bed/buildBed';
 import { damRuns, type DamRun } from '@/core/bed/dams';
 import { chooseCellMm, previewCellMm, type BedGrid } from '@/core/bed/grid';
 import type { PieceDesign } from '@/core/bed/schema';
+import { middleProfile, outlineProfiles, type BedProfile, type OutlineProfile } from '@/core/bed/profile';
 import { stripCut } from '@/core/bed/stripCut';
 import { bedKey, type Plan, type PlanRequest } from '@/core/plan';
+import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook, type WaterLook } from '@/core/tint/waterLook';
 import type { Stored } from '@/core/records/schema';
 import type { StripPiece } from '@/ui/waterline/layoutStrip';
 
-/** Beds for pictures, by their design and cell; a few dozen small grids. */
-const pictures = new Map<string, BedGrid>();
+/** A bed for a picture, with all that its pictures ask of it at any level. */
+export interface PictureBed {
+  grid: BedGrid;
+  lowestMm: number;
+  profiles: OutlineProfile[];
+  middle: BedProfile;
+}
+
+/** Kept by their design and cell; a few dozen small grids. */
+const pictures = new Map<string, PictureBed>();
 const MOST_PICTURES = 80;
 
 /** A bed for a picture: coarse while something moves, about 90 000 cells when it rests. Kept while it is in use. */
-export function pictureBed(design: PieceDesign, moving: boolean): BedGrid {
-  const cellMm = moving ? previewCellMm(design.outline) : Math.max(chooseCellMm(design.outline), Math.sqrt((design.outline.widthMm * design.outline.lengthMm) / 90_000));
+export function pictureBed(design: PieceDesign, moving: boolean): PictureBed {
+  const { outline } = design;
+  const cellMm = moving ? previewCellMm(outline) : Math.max(chooseCellMm(outline), Math.sqrt((outline.widthMm * outline.lengthMm) / 90_000));
   const key = `${cellMm} ${bedKey(design)}`;
-  const bed = pictures.get(key) ?? buildBed(design, cellMm);
+  const bed = pictures.get(key) ?? makePictureBed(design, cellMm);
   pictures.delete(key);
   pictures.set(key, bed);
   if (pictures.size > MOST_PICTURES) pictures.delete(pictures.keys().next().value as string);
   return bed;
+}
+
+function makePictureBed(design: PieceDesign, cellMm: number): PictureBed {
+  const grid = buildBed(design, cellMm);
+  let lowestMm = Infinity;
+  for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowestMm) lowestMm = grid.heightMm[i]!;
+  return { grid, lowestMm, profiles: outlineProfiles(grid, design.outline), middle: middleProfile(grid, design.outline) };
 }
 
 /** What the plan of one design is drawn from. */
@@ -37,27 +55,39 @@ export interface BedPicture {
 /** The picture of a design at a level, in the colour of a recipe. */
 export function useBedPicture(design: PieceDesign, levelMm: number, recipe: PlanRequest['recipe'] | undefined, moving: boolean): BedPicture {
   return useMemo(() => {
-    const grid = pictureBed(design, moving);
-    const deepestMm = Math.max(0, levelMm - lowestOf(grid));
-    return { grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams: damRuns(grid, design.outline, levelMm), deepestMm };
+    const { grid, lowestMm, profiles } = pictureBed(design, moving);
+    const deepestMm = Math.max(0, levelMm - lowestMm);
+    return { grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams: damRuns(profiles, levelMm), deepestMm };
   }, [design, levelMm, recipe, moving]);
 }
 
-const lowestOf = ({ heightMm, coverage }: BedGrid): number => heightMm.reduce((lowest, z, i) => (coverage[i]! > 0 && z < lowest ? z : lowest), Infinity);
+const NO_DOSES: readonly RecipeDose[] = [];
+/** Looks of a recipe by bed and depth to 0.1 mm: most pieces of a set share a few. */
+const looks = new WeakMap<readonly RecipeDose[], Map<string, WaterLook>>();
+
+function keptLook(bedColour: string, doses: readonly RecipeDose[], deepestMm: number): WaterLook {
+  const tenths = Math.max(1, Math.ceil(deepestMm * 10));
+  const known = looks.get(doses) ?? new Map<string, WaterLook>();
+  looks.set(doses, known);
+  const key = `${bedColour} ${tenths}`;
+  const look = known.get(key) ?? waterLook({ bedColour }, doses, tenths / 10);
+  known.set(key, look);
+  return look;
+}
 
 const GRADES = { stop: 0, warn: 1, hint: 2 };
 
 /** The pieces of a set as the waterline draws them, with what is wrong with each. */
 export function stripPieces(designs: readonly Stored<PieceDesign>[], levelMm: number, recipe: PlanRequest['recipe'] | undefined, plan: Plan | null): StripPiece[] {
   return designs.map(({ id, data }) => {
-    const grid = pictureBed(data, true);
-    const { profile, place } = stripCut(grid, data.outline, levelMm);
+    const { lowestMm, profiles, middle } = pictureBed(data, true);
+    const { profile, place } = stripCut(profiles, middle, levelMm);
     const problem = plan?.problems.filter(({ tag }) => tag === data.tag).sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
     return {
       id, profile, place, problem,
       tag: data.tag, name: data.name, copies: data.copies, landColour: data.landColour,
-      look: waterLook(data, recipe?.doses ?? [], Math.max(0.1, levelMm - lowestOf(grid))),
-      dams: damRuns(grid, data.outline, levelMm).filter(({ edge }) => edge === place),
+      look: keptLook(data.bedColour, recipe?.doses ?? NO_DOSES, levelMm - lowestMm),
+      dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm),
     };
   });
 }

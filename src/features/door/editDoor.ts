@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Command, Scope, ViewWanted } from '@/core/records/command';
 
 /** What went wrong with an edit, as the maker reads it. */
@@ -92,7 +92,8 @@ export function useEditDoor<V extends { history: { undo: string | null; redo: st
     return () => window.removeEventListener('pagehide', leave);
   }, []);
 
-  return { view, busy: pending > 0, trouble, done, run, undo, redo, insist, dismiss };
+  const busy = pending > 0;
+  return useMemo(() => ({ view, busy, trouble, done, run, undo, redo, insist, dismiss }), [view, busy, trouble, done, run, undo, redo, insist, dismiss]);
 }
 
 type Sent<V> = { ok: true; answer: Answer<V> } | { ok: false; trouble: Trouble; view: V | null };

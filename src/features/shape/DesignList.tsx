@@ -10,7 +10,7 @@ import styles from './ShapeStage.module.css';
 
 /** The set's piece designs, and a way to add one. */
 export function DesignList() {
-  const { desk, design, select, door } = useDesk();
+  const { desk, openId, select, door } = useDesk();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const choices = starters(desk.set.data.levelMm, desk.designs.map(({ data }) => data.tag));
   const add = async (index: number): Promise<void> => {
@@ -26,7 +26,7 @@ export function DesignList() {
       <ul>
         {desk.designs.map(({ id, data }) => (
           <li key={id}>
-            <button type="button" className={styles.design} aria-pressed={id === design?.id} onClick={() => select(id)}>
+            <button type="button" className={styles.design} aria-pressed={id === openId} onClick={() => select(id)}>
               <span className={styles.tag}>{data.tag}</span>
               <span className={styles.name}>{data.name}</span>
               <span className={styles.count}>×{data.copies}</span>

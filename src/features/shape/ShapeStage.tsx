@@ -9,7 +9,7 @@ import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { PlanView } from '@/ui/plan/PlanView';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import { useDesk } from '../desk/DeskContext';
+import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { useBedPicture } from '../desk/useBed';
 import { damWords } from '../pour/summarise';
 import { DesignList } from './DesignList';
@@ -18,7 +18,8 @@ import styles from './ShapeStage.module.css';
 
 /** Shape: the pieces, their beds from above, and what each takes. */
 export function ShapeStage() {
-  const { design } = useDesk();
+  const { desk, openId } = useDesk();
+  const design = desk.designs.find(({ id }) => id === openId);
   return (
     <div className={styles.stage}>
       <DesignList />
@@ -41,19 +42,21 @@ export function ShapeStage() {
 }
 
 function Plan({ design }: { design: Stored<PieceDesign> }) {
-  const { desk, request, dragging, shapeDesign } = useDesk();
-  const levelMm = desk.set.data.levelMm;
-  const picture = useBedPicture(design.data, levelMm, request?.recipe, dragging);
+  const { shapeDesign } = useDesk();
+  const { designs, levelMm, recipe, dragging } = useLiveDesk();
+  const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
+  const picture = useBedPicture(live, levelMm, recipe, dragging);
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
-      <PlanView design={design.data} levelMm={levelMm} {...picture} onMove={(next, label, done) => shapeDesign(design.id, next, label, done)} />
+      <PlanView design={live} levelMm={levelMm} {...picture} moving={dragging} onMove={(next, label, done) => shapeDesign(design.id, next, label, done)} />
     </section>
   );
 }
 
 function PieceNumbers({ design }: { design: Stored<PieceDesign> }) {
-  const { request, plan, planning, mend } = useDesk();
+  const { mend } = useDesk();
+  const { request, plan, planning } = useDeskPlan();
   const units = useUnits();
   const piece = plan?.pieces.find(({ tag }) => tag === design.data.tag);
   if (!plan || !request || !piece) return <section aria-label="Numbers" className={styles.numbers} aria-busy={planning} />;

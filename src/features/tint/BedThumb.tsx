@@ -20,10 +20,10 @@ export function BedThumb({ design, levelMm, recipe }: BedThumbProps) {
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const grid = pictureBed(design, true);
+    const { grid, lowestMm } = pictureBed(design, true);
     element.width = grid.columns;
     element.height = grid.rows;
-    const deepestMm = Math.max(0.1, levelMm - grid.heightMm.reduce((a, b) => Math.min(a, b), Infinity));
+    const deepestMm = Math.max(0.1, levelMm - lowestMm);
     element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, waterLook(design, recipe, deepestMm)), 0, 0);
   }, [design, levelMm, recipe]);
   const scale = Math.min(0.5, 110 / Math.max(widthMm, lengthMm));

@@ -14,7 +14,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import { useDesk } from '../desk/DeskContext';
+import { useDesk, useDeskPlan } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
 import { BedThumb } from './BedThumb';
 import { DepthLadder } from './DepthLadder';
@@ -22,7 +22,8 @@ import styles from './TintStage.module.css';
 
 /** Tint: the recipe, what it looks like at every depth, and from which cup on its drops come out right. */
 export function TintStage() {
-  const { desk, plan, mend } = useDesk();
+  const { desk, mend } = useDesk();
+  const { plan } = useDeskPlan();
   const recipe = desk.shelf.recipes.find(({ id }) => id === desk.set.data.recipeId);
   const [bedId, setBedId] = useState<string | null>(null);
   if (!recipe) return <p className={styles.teach}>This set’s recipe is no longer on the shelf. Choose another in the set.</p>;

@@ -21,12 +21,14 @@ interface PlanViewProps {
   look: WaterLook;
   dams: readonly DamRun[];
   deepestMm: number;
+  /** True while something is dragged: fewer contours, so that no frame is dropped. */
+  moving: boolean;
   /** A handle on its way (`done` false) or let go (`done` true). Without it the plan only shows. */
   onMove?: ((design: PieceDesign, label: string, done: boolean) => void) | undefined;
 }
 
 /** The piece from above, north at the top: predicted water, depth contours, dams, and handles to move what is drawn. */
-export function PlanView({ design, levelMm, grid, look, dams, deepestMm, onMove }: PlanViewProps) {
+export function PlanView({ design, levelMm, grid, look, dams, deepestMm, moving, onMove }: PlanViewProps) {
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -42,7 +44,8 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, onMove 
     element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, look), 0, 0);
   }, [grid, levelMm, design.landColour, look]);
 
-  const lines = useMemo(() => depthContours(grid, levelMm, deepestMm), [grid, levelMm, deepestMm]);
+  const most = moving ? 3 : 8;
+  const lines = useMemo(() => depthContours(grid, levelMm, deepestMm, most), [grid, levelMm, deepestMm, most]);
   const outline = useMemo(() => `M${Array.from(outlinePolygon(design.outline), (v, i) => `${v.toFixed(2)}${i % 2 ? 'L' : ' '}`).join('').replace(/L$/, '')}Z`, [design.outline]);
   const unit = Math.max(widthMm, lengthMm) / 400;
 
@@ -83,7 +86,7 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, onMove 
         </div>
       </div>
       <figcaption className={styles.caption}>
-        <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm))}`}</span>
+        <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}`}</span>
         <span className={styles.pointer} aria-hidden>
           {inside ? `${measure(pointer.xMm)} across, ${measure(pointer.yMm)} up · ${depth > 0 ? `${measure(depth)} deep` : `land, ${measure(-depth)} above`}` : ''}
         </span>

@@ -9,12 +9,12 @@ export interface Contour {
 
 const INTERVALS_MM = [0.5, 1, 2, 5, 10, 20];
 
-/** The spacing that gives at most eight contours. */
-export const contourIntervalMm = (deepestMm: number): number => INTERVALS_MM.find((interval) => deepestMm / interval <= 8) ?? 20;
+/** The spacing that gives at most `most` contours. */
+export const contourIntervalMm = (deepestMm: number, most: number): number => INTERVALS_MM.find((interval) => deepestMm / interval <= most) ?? 20;
 
 /** The waterline (depth 0) and the lines of equal depth below it. */
-export function depthContours(grid: BedGrid, levelMm: number, deepestMm: number): Contour[] {
-  const interval = contourIntervalMm(deepestMm);
+export function depthContours(grid: BedGrid, levelMm: number, deepestMm: number, most: number): Contour[] {
+  const interval = contourIntervalMm(deepestMm, most);
   const count = Math.floor(Math.max(0, deepestMm - 0.01) / interval);
   const depths = Array.from({ length: count + 1 }, (_, i) => i * interval);
   const values = Array.from(grid.heightMm, (z, i) => (grid.coverage[i]! > 0 ? z : levelMm + 1000));

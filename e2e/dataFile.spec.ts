@@ -69,3 +69,20 @@ test('while another program holds the file an edit is refused in words, then goe
     server.kill();
   }
 });
+
+test('fields and figures follow the workshop’s units, also where the sample was drawn in mm', async ({ page }) => {
+  const { url, server } = await serve(4184, `${FOLDER}/units.db`);
+  try {
+    await page.goto(url);
+    await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
+    await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
+    await page.goto(`${url}/shelf`);
+    await page.getByLabel('Lengths in').selectOption('in');
+    await expect(page.getByRole('button', { name: /Undo “Change the workshop/ })).toBeVisible();
+    await page.goto(`${url}/sets/heron-slack/shape`);
+    await expect(page.getByRole('textbox', { name: 'Width, in' })).toHaveValue('5.512');
+    await expect(page.getByText('From above, 5 1/2″ × 5 1/2″', { exact: false })).toBeVisible();
+  } finally {
+    server.kill();
+  }
+});

@@ -67,6 +67,18 @@ test('keys: stages by number, the list by ?, the finder by /', async ({ page }) 
   await expect(page.getByRole('button', { name: /SH-B Shore board, rocky/ })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('a set is removed, and taken back from the list of sets', async ({ page }) => {
+  await makeSet(page, 'Gone And Back');
+  await addPiece(page, 'Whole basin inside a rim');
+  await page.getByRole('button', { name: /change$/ }).click();
+  await page.getByRole('button', { name: 'Remove this set' }).click();
+  await expect(page.getByRole('heading', { name: 'Sets', level: 1 })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Gone And Back' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo “Remove Gone And Back”' }).click();
+  await page.getByRole('link', { name: 'Gone And Back' }).click();
+  await expect(reading(page, 'Water in each')).toHaveText('98.3');
+});
+
 test('the first pour is moved along the cure line', async ({ page }) => {
   await makeSet(page, 'Cure Test');
   await addPiece(page, 'Whole basin inside a rim');

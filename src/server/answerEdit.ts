@@ -11,7 +11,9 @@ export function answerEdit(request: Request): Promise<Response> {
     const { command, wanted } = editRequestSchema.parse(body);
     try {
       const { id } = runCommand(command);
-      return { id, view: viewOf(command.do === 'remove' && command.kind === 'set' ? { view: 'sets' } : wanted) };
+      // A set that removes itself has no desk to show any more.
+      const gone = command.do === 'remove' && command.kind === 'set' && wanted.view === 'desk' && wanted.setId === command.id;
+      return { id, view: gone ? null : viewOf(wanted) };
     } catch (error) {
       if (error instanceof StaleEditError) return staleAnswer(error, wanted);
       throw error;

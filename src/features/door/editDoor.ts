@@ -34,7 +34,8 @@ export interface EditDoor<V> {
 
 interface Answer<V> {
   id: string | null;
-  view: V;
+  /** Null when what was on screen is gone. */
+  view: V | null;
 }
 
 /**
@@ -61,7 +62,7 @@ export function useEditDoor<V extends { history: { undo: string | null; redo: st
       if (!command) return { ok: true, id: null };
       const result = await send<V>(command, wanted);
       if (result.ok) {
-        show(result.answer.view);
+        if (result.answer.view) show(result.answer.view);
         setTrouble(null);
         setDone(doneText ?? null);
         return { ok: true, id: result.answer.id };

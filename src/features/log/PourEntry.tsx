@@ -98,9 +98,13 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
             <div className={styles.cupFields}>
               {field(`cups.${i}.partAGrams`, parts ? `Part A, ${mass}` : `Product, ${mass}`, typed.a, (text) => setCup(i, { a: text }), `planned ${editText(cup.parts?.partAGrams ?? cup.mixGrams, 'mass', units, 1)}`)}
               {parts && cup.parts && field(`cups.${i}.partBGrams`, `Part B, ${mass}`, typed.b, (text) => setCup(i, { b: text }), `planned ${editText(cup.parts.partBGrams, 'mass', units, 1)}`)}
+              {parts && a !== null && b !== null && a > 0 && b > 0 && (
+                <div className={styles.ratio}>
+                  <RatioMark reading={ratioReading(a, b, parts)} units={units} />
+                </div>
+              )}
               <TextField label="Note" name={`cups.${i}.note`} value={typed.note} onChange={(event) => setCup(i, { note: event.target.value })} autoComplete="off" />
             </div>
-            {parts && a !== null && b !== null && a > 0 && b > 0 && <RatioMark reading={ratioReading(a, b, parts)} units={units} />}
           </fieldset>
         );
       })}

@@ -15,7 +15,7 @@ export function RatioMark({ reading, units, past = false }: { reading: RatioRead
         {reading.grade === 'wrong' && <path d="M3 3 13 13M13 3 3 13" />}
       </svg>
       <span>
-        {WORDS[reading.grade]}, {percent}
+        {WORDS[reading.grade]}, {percent}.
         {reading.add && !past && <b>{` Add ${formatMeasure(reading.add.grams, 'mass', units)} of part ${reading.add.part}; the cup then holds ${formatMeasure(reading.add.newTotalGrams, 'mass', units)}.`}</b>}
       </span>
     </p>

@@ -124,7 +124,7 @@ function Layer({ layer, of, request, units }: { layer: LayerPlan; of: number; re
               </th>
             ))}
             <th scope="col">Pour into</th>
-            <th scope="col">Set up in</th>
+            <th scope="col">Sets up in</th>
           </tr>
         </thead>
         <tbody>

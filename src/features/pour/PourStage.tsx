@@ -89,6 +89,7 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
       </h2>
       <Readings>
         <Reading label="To mix" {...mass(plan.totals.mixGrams)} strong explain={explain('mix')} note={`${formatMeasure(plan.totals.pouredGrams, 'mass', units)} reaches the pieces`} />
+        <Reading label="Water in all" {...measureText(plan.totals.volumeMl, 'volume', units)} explain={explain('volume')} note={`${formatMeasure(plan.totals.surfaceCm2 * 100, 'area', units)} of surface, ${formatMeasure(Math.max(...plan.pieces.map(({ water }) => water.greatestDepthMm)), 'length', units)} deep at most`} />
         {parts && (
           <>
             <Reading label="Part A" {...(by === 'weight' ? mass(parts.partAGrams) : measureText(parts.partAMl, 'volume', units))} note={other(parts.partAGrams, parts.partAMl)} explain={explain('partA')} />

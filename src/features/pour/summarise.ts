@@ -28,11 +28,14 @@ export function copyNames(copies: readonly number[]): string {
   return sorted.map((copy) => `#${copy}`).join(', ');
 }
 
-/** Dams in words, equal ones together: `north and south 68.0 mm × 18.0 mm`. */
+/** A strip's measure as it is cut: up to the next whole mm. */
+export const stripText = (mm: number, units: UnitPreferences): string => formatMeasure(units.length === 'mm' ? Math.ceil(mm - 0.05) : mm, 'length', units, units.length === 'mm' ? 0 : undefined);
+
+/** Dams in words, equal ones together: `north and south 68 mm × 18 mm`. */
 export function damWords(dams: readonly DamRun[], units: UnitPreferences): string {
   const bySize = new Map<string, string[]>();
   for (const { edge, stripMm, topMm } of dams) {
-    const size = `${formatMeasure(stripMm, 'length', units)} × ${formatMeasure(topMm, 'length', units)}`;
+    const size = `${stripText(stripMm, units)} × ${stripText(topMm, units)}`;
     bySize.set(size, [...(bySize.get(size) ?? []), edge]);
   }
   return [...bySize].map(([size, edges]) => `${edges.join(' and ')} ${size}`).join(', ');

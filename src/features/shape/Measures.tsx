@@ -38,6 +38,8 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         <div className={styles.wide}>
           <WordField label="Name" value={data.name} onCommit={(value) => put(['name'], value, `Rename ${data.tag}`)} validate={validate(['name'])} />
         </div>
+        <ChoiceField label="Kind of piece" value={data.kind} choices={KINDS} onCommit={(kind) => put(['kind'], kind, `Change what ${data.tag} is`)} />
+        <ChoiceField label="Outline" value={data.outline.kind} choices={OUTLINES} onCommit={(kind) => put(['outline', 'kind'], kind, `Change the outline of ${data.tag}`)} />
         {measure('Width', ['outline', 'widthMm'], data.outline.widthMm)}
         {measure('Length', ['outline', 'lengthMm'], data.outline.lengthMm)}
         {measure('Height of the land', ['landMm'], data.landMm, 0.5)}
@@ -85,6 +87,9 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
     </div>
   );
 }
+
+const KINDS = [{ value: 'tile', label: 'Tile' }, { value: 'board', label: 'Board' }, { value: 'base', label: 'Base' }] as const;
+const OUTLINES = [{ value: 'rectangle', label: 'Rectangle' }, { value: 'oval', label: 'Round or oval' }] as const;
 
 const samePath = (problem: Problem, path: Path): boolean => problem.path.join('.') === path.join('.');
 const takenTag = (designs: readonly Stored<PieceDesign>[], id: string, tag: string): string | null => (designs.some((other) => other.id !== id && other.data.tag === tag.trim()) ? 'Another design has this tag' : null);

@@ -30,12 +30,12 @@ export function Reading({ label, digits, unit = '', explain, note, strong = fals
         ) : (
           label
         )}
-        {note && <span className={styles.note}>{note}</span>}
       </dt>
       <dd className={styles.figure}>
         <span className={styles.digits}>{digits}</span>
         <span className={styles.unit}>{unit}</span>
       </dd>
+      {note && <dd className={styles.note}>{note}</dd>}
       <Popover open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { role: 'dialog', 'aria-labelledby': id } }}>
         {anchor && explain && <HowItCameAbout id={id} figure={`${digits} ${unit}`} explanation={explain()} onClose={() => setAnchor(null)} />}
       </Popover>

@@ -1,0 +1,43 @@
+import { spawnSync } from 'node:child_process';
+
+const WRONG = [
+  ['src/core/bed/new.ts', 'react'],
+  ['src/core/bed/new.ts', '../../db/records'],
+  ['src/core/bed/new.ts', 'better-sqlite3'],
+  ['src/core/bed/new.ts', 'node:fs'],
+  ['src/ui/plan/new.tsx', '@/features/desk/DeskContext'],
+  ['src/features/shape/new.tsx', '@/db/records'],
+  ['src/features/shape/new.tsx', '../../server/views'],
+  ['src/server/new.ts', '@/ui/useWidth'],
+  ['src/workers/new.ts', '../server/views'],
+  ['src/app/new.tsx', '@/db/records'],
+] as const;
+const importOf = (module: string): string => `import { it } from '${module}';\nexport const that = it;\n`;
+const SOURCES = [
+  ...WRONG.map(([file, module]) => ({ file, source: importOf(module) })),
+  { file: 'src/core/bed/new.ts', source: 'export const now = Date.now() + Math.random();\n' },
+  { file: 'src/features/shape/new.tsx', source: importOf('@/ui/useWidth') },
+];
+
+/** What the linter says about each source: one process for all, outside the test sandbox. */
+function lintAll(): string[] {
+  const script = `
+    import { ESLint } from 'eslint';
+    const eslint = new ESLint();
+    const said = [];
+    for (const { file, source } of ${JSON.stringify(SOURCES)}) {
+      const [result] = await eslint.lintText(source, { filePath: file });
+      said.push(result.messages.map(({ ruleId }) => ruleId).join(' '));
+    }
+    console.log(JSON.stringify(said));`;
+  const { stdout, stderr } = spawnSync('node', ['--input-type=module', '-e', script], { encoding: 'utf8' });
+  if (!stdout) throw new Error(stderr);
+  return JSON.parse(stdout) as string[];
+}
+
+describe('the one-way arrows of the house are held by the linter', () => {
+  const said = lintAll();
+  test.each(WRONG.map(([file, module], i) => [file, module, i] as const))('%s may not import %s', (_, __, i) => expect(said[i]).toBe('no-restricted-imports'));
+  test('the core has neither clock nor dice', () => expect(said.at(-2)).toBe('no-restricted-properties no-restricted-properties'));
+  test('what points the right way passes', () => expect(said.at(-1)).toBe(''));
+});

@@ -1,0 +1,58 @@
+// Takes the pictures in docs/screenshots from the sample set, on a server and a data file of their own.
+import { spawn } from 'node:child_process';
+import { mkdirSync, rmSync } from 'node:fs';
+import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM_FLAGS } from '../playwright.config';
+
+const PORT = 4199;
+const DATA = '.test-tmp/pictures.db';
+const SHOTS: { name: string; path: string; size?: { width: number; height: number }; theme?: 'light' | 'dark'; first?: (page: Page) => Promise<void> }[] = [
+  { name: 'sets', path: '/' },
+  { name: 'shape', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /HS-2 Creek bend/ }).first().click() },
+  { name: 'shape-board', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /SH-B Shore board/ }).first().click() },
+  { name: 'how-it-came-about', path: '/sets/heron-slack/pour?batch=hs-batch-3', first: (page) => page.getByRole('button', { name: 'Part A' }).click() },
+  { name: 'tint', path: '/sets/heron-slack/tint' },
+  { name: 'pour', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
+  { name: 'pour-card', path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
+  { name: 'cure', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
+  { name: 'log', path: '/sets/heron-slack/log?batch=hs-batch-1' },
+  { name: 'log-entry', path: '/sets/heron-slack/log?batch=hs-batch-3&layer=1', size: { width: 820, height: 1180 }, theme: 'dark', first: fillEntry },
+  { name: 'shelf', path: '/shelf' },
+  { name: 'shape-lamp', path: '/sets/heron-slack/shape', theme: 'dark', first: (page) => page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click() },
+];
+
+async function fillEntry(page: Page): Promise<void> {
+  await page.getByLabel('Part A, g').first().fill('29.4');
+  await page.getByLabel('Part B, g').first().fill('23.6');
+}
+
+async function main(): Promise<void> {
+  rmSync(DATA, { force: true });
+  mkdirSync('docs/screenshots', { recursive: true });
+  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { env: { ...process.env, AGUADA_DATA: DATA, AGUADA_DEMO: '1' }, stdio: 'ignore' });
+  const browser = await chromium.launch({ executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS });
+  try {
+    for (let tries = 0; tries < 60; tries++) {
+      if (await fetch(`http://127.0.0.1:${PORT}/`).then(() => true, () => false)) break;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+    for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first } of SHOTS) {
+      const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
+      await page.addInitScript((mode) => localStorage.setItem('mui-mode', mode), theme);
+      await page.goto(`http://127.0.0.1:${PORT}${path}`, { waitUntil: 'networkidle' });
+      await first?.(page);
+      await page.waitForLoadState('networkidle');
+      await page.waitForFunction(() => document.querySelector('[aria-busy="true"]') === null);
+      await page.screenshot({ path: `docs/screenshots/${name}.png` });
+      await page.close();
+    }
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exitCode = 1;
+});

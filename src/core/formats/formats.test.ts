@@ -1,8 +1,7 @@
-import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { testDesign } from '../bed/testShapes';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { planBatch, planRequestSchema, planSchema, type PlanRequest } from '../plan';
+import { planBatch, planSchema, type PlanRequest } from '../plan';
 import { planCommand, planFileText, readPlanRequest } from './planFile';
 import { pourCardCsv } from './pourCardCsv';
 
@@ -49,19 +48,4 @@ describe('the pour card as CSV', () => {
     expect(data.reduce((sum, row) => sum + Number(row['pour_g']), 0)).toBeCloseTo(plan.totals.pouredGrams, 0);
   });
   test('a tag cannot become a formula', () => expect(data[0]!['piece']).toBe("'=T #1"));
-});
-
-describe('the example in the documentation', () => {
-  const text = readFileSync('docs/formats.md', 'utf8');
-  const example = /```json\n([\s\S]*?)```/.exec(text)![1]!;
-  test('is a whole request, and can be poured', () => {
-    const { errors, exitCode } = planCommand(example);
-    expect({ errors, exitCode }).toEqual({ errors: '', exitCode: 0 });
-    expect(planFileText(JSON.parse(example) as PlanRequest)).toBe(planFileText(planRequestSchema.parse(JSON.parse(example))));
-  });
-  test('fails the way the documentation says', () => {
-    const broken = example.replace('"temperatureC": 20', '"temperatureC": -40');
-    expect(text).toContain(planCommand(broken).errors.trim());
-    expect(text).toContain(planCommand(example.replace('"widthMm": 56', '"widthMm": 170')).errors.split('\n').find((line) => line.includes('widthMm'))!.replace(/\u00a0/g, ' '));
-  });
 });

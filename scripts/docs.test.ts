@@ -1,0 +1,18 @@
+import { readFileSync } from 'node:fs';
+import { planCommand, planFileText } from '@/core/formats/planFile';
+import { planRequestSchema, type PlanRequest } from '@/core/plan';
+
+describe('the example in the documentation', () => {
+  const text = readFileSync('docs/formats.md', 'utf8');
+  const example = /```json\n([\s\S]*?)```/.exec(text)![1]!;
+  test('is a whole request, and can be poured', () => {
+    const { errors, exitCode } = planCommand(example);
+    expect({ errors, exitCode }).toEqual({ errors: '', exitCode: 0 });
+    expect(planFileText(JSON.parse(example) as PlanRequest)).toBe(planFileText(planRequestSchema.parse(JSON.parse(example))));
+  });
+  test('fails the way the documentation says', () => {
+    const broken = example.replace('"temperatureC": 20', '"temperatureC": -40');
+    expect(text).toContain(planCommand(broken).errors.trim());
+    expect(text).toContain(planCommand(example.replace('"widthMm": 56', '"widthMm": 170')).errors.split('\n').find((line) => line.includes('widthMm'))!.replace(/\u00a0/g, ' '));
+  });
+});

@@ -23,7 +23,7 @@ interface Context {
 
 export const PIECE_FIGURES = ['volume', 'grams', 'surface', 'greatestDepth', 'meanDepth', 'layers', 'dams'] as const;
 export type PieceFigure = (typeof PIECE_FIGURES)[number];
-export const BATCH_FIGURES = ['volume', 'poured', 'mix', 'partA', 'partB', 'drops', 'cups', 'cost', 'done'] as const;
+export const BATCH_FIGURES = ['volume', 'poured', 'mix', 'partA', 'partB', 'drops', 'cups', 'dams', 'cost', 'cureFactor', 'potLife', 'done'] as const;
 export type BatchFigure = (typeof BATCH_FIGURES)[number];
 
 const say = (prefs: UnitPreferences) => (value: number, quantity: Quantity, decimals?: number): string => formatMeasure(value, quantity, prefs, decimals);
@@ -100,6 +100,13 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
   }),
 };
 
+const CURE_WORDS: Record<PlanRequest['product']['cureModel'], string> = {
+  'two-part': 'The label’s times are stretched by the temperature of the room (Arrhenius, 55 kJ/mol: about twice as long for every 10 °C less).',
+  'water-borne': 'The label’s times are stretched by the square of the layer’s thickness, by the dampness of the air, and by the temperature.',
+  lamp: 'The lamp decides; the room does not.',
+  'open-air': 'The label’s times are stretched by the temperature of the room.',
+};
+
 /** How a figure of the whole batch came about. */
 export const explainBatch = (figure: BatchFigure, context: Context): Explanation => BATCH_EXPLAINERS[figure](context);
 
@@ -151,6 +158,34 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
       ...plan.layers.map((layer) => ({ label: `Layer ${layer.number}`, value: `${layer.cups.length}${layer.cups.length === layer.fewestCups ? ', the fewest possible' : `, at least ${layer.fewestCups} are needed`}` })),
     ],
     assumptions: ['Pot life and pouring speed are typical figures for the kind of product.'],
+    estimate: true,
+  }),
+  dams: ({ plan, prefs }) => ({
+    title: 'Dam strip',
+    formula: `Every run of open edge of every piece, with ${DAM_OVERLAP_MM}\u00a0mm of overlap at each end.`,
+    inputs: plan.pieces.filter(({ dams }) => dams.length > 0).map(({ tag, copies, dams }) => ({ label: `${tag} × ${copies}`, value: say(prefs)(copies * dams.reduce((sum, { stripMm }) => sum + stripMm, 0), 'length') })),
+    assumptions: ['One barrier. Where a leak would be a disaster, cut it twice.'],
+    estimate: false,
+  }),
+  cureFactor: ({ request, plan, prefs }) => ({
+    title: 'Cure takes',
+    formula: CURE_WORDS[request.product.cureModel],
+    inputs: [
+      { label: 'Room', value: say(prefs)(request.room.temperatureC, 'temperature') },
+      { label: 'The label’s times hold at', value: say(prefs)(request.product.referenceC, 'temperature') },
+      ...plan.layers.map((layer) => ({ label: `Layer ${layer.number}, ${say(prefs)(layer.wetMm, 'length')} wet`, value: `× ${layer.cure.factor.toFixed(2)}` })),
+    ],
+    assumptions: ['Holds from about 10 to 35 °C. In the cold many resins stop short of full cure.'],
+    estimate: true,
+  }),
+  potLife: ({ request, plan, prefs }) => ({
+    title: 'Pot life',
+    formula: request.product.cureModel === 'two-part' ? 'The label’s pot life for a 100 g cup, stretched or shortened by the temperature, and by (100 g ÷ cup) to the power 0.3; between 0.4 and 2.5 of the label’s.' : 'The label’s; the size of the cup does not matter for this kind of product.',
+    inputs: [
+      { label: 'On the label', value: `${formatMinutes(request.product.potLifeMinutes)} at ${say(prefs)(request.product.referenceC, 'temperature')}` },
+      ...plan.layers.flatMap((layer) => layer.cups.map((cup) => ({ label: `Layer ${layer.number}, cup ${cup.number}, ${say(prefs)(cup.mixGrams, 'mass')}`, value: formatMinutes(cup.potLifeMinutes) }))).slice(0, 12),
+    ],
+    assumptions: ['A wide, shallow cup lasts longer than a narrow, deep one.'],
     estimate: true,
   }),
   cost: ({ request, plan, prefs }) => ({

@@ -3,7 +3,9 @@ import type { Feature } from '../bed/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { planBatch, planRequestSchema, planSchema, type PlanRequest } from '.';
+import { METRIC } from '../units/formatMeasure';
+import { explainBatch, explainPiece, planBatch, planRequestSchema, planSchema, type PlanRequest } from '.';
+import { BATCH_FIGURES, PIECE_FIGURES } from './explain';
 
 const channel: Extract<Feature, { kind: 'channel' }> = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 };
 const product = (name: string): PlanRequest['product'] => PRODUCT_KINDS.find((kind) => kind.name === name)!;
@@ -58,6 +60,25 @@ describe('a plan', () => {
     const higher = planBatch(request({ set: { name: 'Test set', figureScaleMm: 28, levelMm: 16 } }));
     expect(higher.totals.volumeMl).toBeGreaterThan(plan.totals.volumeMl);
   });
+});
+
+describe('how it came about', () => {
+  const context = { request: request(), plan: planBatch(request()), prefs: METRIC };
+  const said = (figure: (typeof BATCH_FIGURES)[number]): string => JSON.stringify(explainBatch(figure, context));
+  test.each(PIECE_FIGURES)('%s of a piece names what went in', (figure) => expect(explainPiece(figure, 'T-1', context).inputs.length).toBeGreaterThan(0));
+  test.each(BATCH_FIGURES)('%s of the batch names what went in', (figure) => expect(explainBatch(figure, context).inputs.length).toBeGreaterThan(0));
+  test('the inputs are those of this plan', () => {
+    const { plan } = context;
+    expect(said('partA')).toContain(`${plan.totals.parts!.partAGrams.toFixed(1)}`);
+    expect(said('mix')).toContain(plan.totals.pouredGrams.toFixed(1));
+    expect(said('cost')).toContain(plan.cost.colourant.toFixed(2));
+    expect(JSON.stringify(explainPiece('grams', 'T-1', context))).toContain(plan.pieces[0]!.water.volumeMl.toFixed(1));
+  });
+  test('what rests on typical figures says that it is an estimate', () => {
+    expect(explainBatch('done', context).estimate).toBe(true);
+    expect(explainPiece('greatestDepth', 'T-1', context).estimate).toBe(false);
+  });
+  test('a piece that is not in the plan is refused', () => expect(() => explainPiece('volume', 'T-9', context)).toThrow('no piece T-9'));
 });
 
 describe('what a plan warns of', () => {

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
-import { explainBatch } from '@/core/plan';
+import { explainBatch, type BatchFigure } from '@/core/plan';
 import type { Mend, Problem } from '@/core/checks/problem';
 import { formatMinutes, measureText } from '@/core/units/formatMeasure';
 import { Problems } from '@/ui/mark/Problems';
@@ -37,6 +37,8 @@ export function CureStage() {
       }, 'Pour moved')
       .then(() => setDraft((current) => (current === time ? null : current)));
   };
+  const explain = (figure: BatchFigure) => () => explainBatch(figure, { request: request!, plan: plan!, prefs: units });
+  const [shortest, shortestUnit] = plan ? formatMinutes(Math.min(...plan.layers.flatMap(({ cups }) => cups.map((cup) => cup.potLifeMinutes)))).split('\u00a0') : [];
   const mend = (what: Mend, problem: Problem): void => void door.run((view) => applyMend(view, what, problem, batch?.id), what.label);
   return (
     <div className={styles.stage}>
@@ -86,10 +88,10 @@ export function CureStage() {
           <section aria-label="Numbers" className={styles.numbers}>
             <h2 className={styles.heading}>What follows</h2>
             <Readings>
-              <Reading label="Done" digits={plan.doneAt ? shortTime(plan.doneAt).split(',')[0]! : ''} unit={plan.doneAt?.slice(11) ?? ''} strong explain={() => explainBatch('done', { request, plan, prefs: units })} note="full cure of the last layer" />
-              <Reading label="Room" {...measureText(request.room.temperatureC, 'temperature', units)} note={`${Math.round(request.room.humidity * 100)} % humidity`} />
-              <Reading label="Cure takes" digits={`×${(plan.layers[0]?.cure.factor ?? 1).toFixed(2)}`} note={`of the label’s times at ${request.product.referenceC} °C`} />
-              <Reading label="Pot life of the fullest cup" digits={formatMinutes(Math.min(...plan.layers.flatMap(({ cups }) => cups.map((cup) => cup.potLifeMinutes)))).split('\u00a0')[0]!} unit={formatMinutes(Math.min(...plan.layers.flatMap(({ cups }) => cups.map((cup) => cup.potLifeMinutes)))).split('\u00a0')[1] ?? ''} note="estimate" />
+              <Reading label="Done" digits={plan.doneAt ? shortTime(plan.doneAt).split(',')[0]! : ''} unit={plan.doneAt?.slice(11) ?? ''} strong explain={explain('done')} note="full cure of the last layer" />
+              <Reading label="Room" {...measureText(request.room.temperatureC, 'temperature', units)} note={`${Math.round(request.room.humidity * 100)} % humidity, as set on the shelf`} />
+              <Reading label="Cure takes" digits={`×${(plan.layers[0]?.cure.factor ?? 1).toFixed(2)}`} explain={explain('cureFactor')} note={`of the label’s times at ${request.product.referenceC} °C`} />
+              <Reading label="Shortest pot life" digits={shortest ?? ''} unit={shortestUnit ?? ''} explain={explain('potLife')} />
             </Readings>
             <Problems problems={plan.problems.filter(({ code }) => stageOfProblem(code) === 'cure')} onMend={mend} empty={desk.set.data.benchWindows.length === 0 ? 'No bench windows are set: any hour counts as bench time. Press e to set them.' : 'Every pour falls into a bench window and its recoat window.'} />
           </section>

@@ -100,7 +100,7 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
           <Reading key={dose.name} label={dose.name} digits={dose.grams.toFixed(2)} unit="g" note={`about ${dose.drops} drops over all cups`} explain={explain('drops')} />
         ))}
         <Reading label="Cups" digits={String(plan.totals.cups)} explain={explain('cups')} />
-        <Reading label="Dam strip" {...measureText(plan.totals.damMm, 'length', units, units.length === 'mm' ? 0 : undefined)} />
+        <Reading label="Dam strip" {...measureText(plan.totals.damMm, 'length', units, units.length === 'mm' ? 0 : undefined)} explain={explain('dams')} />
         <Reading label="Cost of the water" digits={plan.cost.total.toFixed(2)} unit={units.currency} note={`${units.currency} ${plan.cost.perPiece.toFixed(2)} a piece`} explain={explain('cost')} />
       </Readings>
       {parts && (

@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { resolveRecipe } from '@/core/records/buildRequest';
 import { complaintAt, replaceAt } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
-import { recipeSchema, type Recipe } from '@/core/tint/schema';
+import type { Explanation } from '@/core/plan';
+import { isWaterBased, recipeSchema, type Recipe } from '@/core/tint/schema';
 import { colourantShares, DROP_TOLERANCE, MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE, smallestDropMixGrams } from '@/core/tint/doses';
 import { lookAt, waterLook } from '@/core/tint/waterLook';
 import { measureText } from '@/core/units/formatMeasure';
@@ -152,6 +153,16 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
   );
 }
 
+function explainShare(title: string, doses: ReturnType<typeof resolveRecipe>['doses'], counts: (kind: (typeof doses)[number]['colourant']['kind']) => boolean): Explanation {
+  return {
+    title,
+    formula: 'Grams of colourant in 100 g of product, added up.',
+    inputs: doses.filter(({ colourant }) => counts(colourant.kind)).map(({ colourant, gramsPer100 }) => ({ label: `${colourant.name}, ${colourant.kind}`, value: `${gramsPer100.toFixed(3)} g` })),
+    assumptions: ['The limits are common ones; the label of the product comes first.'],
+    estimate: false,
+  };
+}
+
 function RecipeReadings({ recipe, doses }: { recipe: Recipe; doses: ReturnType<typeof resolveRecipe>['doses'] }) {
   const units = useUnits();
   const { total, waterBased } = colourantShares(doses);
@@ -172,8 +183,8 @@ function RecipeReadings({ recipe, doses }: { recipe: Recipe; doses: ReturnType<t
           estimate: true,
         })}
       />
-      <Reading label="Colourant in all" digits={percent(total)} unit="%" note={`at most ${MOST_COLOURANT_SHARE * 100} %`} />
-      <Reading label="Water-based" digits={percent(waterBased)} unit="%" note={`at most ${MOST_WATER_BASED_SHARE * 100} %`} />
+      <Reading label="Colourant in all" digits={percent(total)} unit="%" note={`at most ${MOST_COLOURANT_SHARE * 100} %`} explain={() => explainShare('Colourant in all', doses, () => true)} />
+      <Reading label="Water-based" digits={percent(waterBased)} unit="%" note={`at most ${MOST_WATER_BASED_SHARE * 100} %`} explain={() => explainShare('Water-based', doses, isWaterBased)} />
       <Reading label="Colourants" digits={String(recipe.doses.length)} />
     </Readings>
   );

@@ -31,6 +31,15 @@ describe('outline areas at the default cell size', () => {
     const grid = flatGrid(outline, 18, chooseCellMm(outline));
     within(gridAreaMm2(grid), outlineAreaMm2(outline), 0.001);
   });
+  test('nothing outside the outline is covered, not even by a rounding error', () => {
+    const grid = flatGrid(round(90), 18, 0.25);
+    grid.coverage.forEach((share, i) => {
+      const r = Math.hypot(((i % grid.columns) + 0.5) * 0.25 - 45, (Math.floor(i / grid.columns) + 0.5) * 0.25 - 45);
+      if (r > 45.3 && share !== 0) throw new Error(`cell ${i} is ${r} mm from the middle and covered ${share}`);
+      if (r < 44.7 && Math.abs(share - 1) > 1e-6) throw new Error(`cell ${i} is ${r} mm from the middle and covered only ${share}`);
+    });
+    expect(grid.coverage[0]).toBe(0);
+  });
   test('stays within the most cells for the largest piece', () => {
     const grid = flatGrid({ kind: 'rectangle', widthMm: 3000, lengthMm: 2000 }, 18, chooseCellMm({ kind: 'rectangle', widthMm: 3000, lengthMm: 2000 }));
     expect(grid.heightMm.length).toBeLessThan(MOST_CELLS * 1.01);

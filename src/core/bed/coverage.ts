@@ -1,5 +1,7 @@
 import type { Polygon } from './outline';
 
+const LEAST_SHARE = 1e-6;
+
 /**
  * How much of each cell lies inside a polygon, 0 to 1, exact for the polygon.
  * Signed-area accumulation: every edge adds, to the cells of its row, the area between itself and the
@@ -26,7 +28,9 @@ export function polygonCoverage(polygon: Polygon, columns: number, rows: number,
     let sum = 0;
     for (let column = 0; column < columns; column++) {
       sum += deltas[row * stride + column]!;
-      coverage[row * columns + column] = Math.min(1, Math.max(0, sign * sum));
+      const share = sign * sum;
+      // What rounding leaves of a running sum outside the outline must not count as a sliver of it.
+      coverage[row * columns + column] = share < LEAST_SHARE ? 0 : Math.min(1, share);
     }
   }
   return coverage;

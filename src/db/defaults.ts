@@ -1,5 +1,6 @@
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { DEFAULT_DROP_GRAMS, type Colourant, type Recipe } from '@/core/tint/schema';
+import { LEVEL_BENCH } from '@/core/plan/request';
 import { METRIC } from '@/core/units/formatMeasure';
 import type { Settings } from '@/core/records/schema';
 import type { Database } from './dataFile';
@@ -8,7 +9,7 @@ import { getRow, writeRow } from './records';
 /** There is one workshop. */
 export const SETTINGS_ID = 'workshop';
 
-const DEFAULT_SETTINGS: Settings = { units: METRIC, room: { temperatureC: 20, humidity: 0.5 }, cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0.06 };
+const DEFAULT_SETTINGS: Settings = { units: METRIC, room: { temperatureC: 20, humidity: 0.5 }, cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0.06, tilt: LEVEL_BENCH };
 
 const bottle = { dropGrams: DEFAULT_DROP_GRAMS, bottleGrams: 30, bottlePrice: 5 };
 

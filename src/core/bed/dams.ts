@@ -1,5 +1,6 @@
+import type { DamMethod } from './damMethods';
 import type { BedProfile, OutlineProfile } from './profile';
-import type { EdgeName } from './schema';
+import type { EdgeName, PieceDesign } from './schema';
 
 /** How far a dam stands above the level, and how far its strip overlaps the bank at each end. */
 export const DAM_MARGIN_MM = 3;
@@ -9,6 +10,7 @@ export const DAM_OVERLAP_MM = 5;
 export interface DamRun {
   /** `rim` on a piece without straight edges. */
   edge: EdgeName | 'rim';
+  method: DamMethod;
   /** Where the run starts and ends along the edge. */
   fromMm: number;
   toMm: number;
@@ -27,15 +29,21 @@ const SHORTEST_RUN_MM = 0.6;
  * Every run of outline where the bed is below the level, from the profiles of its edges. Ends are interpolated
  * between samples. A run round the whole rim has the rim's full length.
  */
-export const damRuns = (profiles: readonly OutlineProfile[], levelMm: number): DamRun[] =>
+export const damRuns = (profiles: readonly OutlineProfile[], levelMm: number, methods: PieceDesign['dams'] = {}): DamRun[] =>
   profiles.flatMap(({ edge, profile }) => {
-    const runs = runsOf(edge, profile, levelMm);
+    const runs = runsOf(edge, profile, levelMm).map((run) => ({ ...run, method: methods[edge] ?? DEFAULT_DAM }));
     return edge === 'rim' ? joinAcrossStart(runs, profile.lengthMm) : runs;
   });
 
-function runsOf(edge: DamRun['edge'], profile: BedProfile, levelMm: number): DamRun[] {
+/** Runs that are closed by something; the others are left to surface tension. */
+export const closedRuns = (runs: readonly DamRun[]): DamRun[] => runs.filter(({ method }) => method !== 'none');
+
+/** What closes an edge when nothing is said. */
+export const DEFAULT_DAM: DamMethod = 'plastic strip';
+
+function runsOf(edge: DamRun['edge'], profile: BedProfile, levelMm: number): Omit<DamRun, 'method'>[] {
   const { heightMm, stepMm, lengthMm } = profile;
-  const runs: DamRun[] = [];
+  const runs: Omit<DamRun, 'method'>[] = [];
   let fromMm: number | null = heightMm[0]! < levelMm ? 0 : null;
   let lowest = heightMm[0]!;
   for (let i = 1; i < heightMm.length; i++) {
@@ -53,7 +61,7 @@ function runsOf(edge: DamRun['edge'], profile: BedProfile, levelMm: number): Dam
   return runs.filter((run) => run.lengthMm >= SHORTEST_RUN_MM);
 }
 
-function damRun(edge: DamRun['edge'], fromMm: number, toMm: number, lowestBedMm: number, levelMm: number): DamRun {
+function damRun(edge: DamRun['edge'], fromMm: number, toMm: number, lowestBedMm: number, levelMm: number): Omit<DamRun, 'method'> {
   const lengthMm = toMm - fromMm;
   return { edge, fromMm, toMm, lengthMm, stripMm: lengthMm + 2 * DAM_OVERLAP_MM, topMm: levelMm + DAM_MARGIN_MM, lowestBedMm };
 }

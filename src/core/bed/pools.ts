@@ -43,96 +43,163 @@ const NONE = -1;
  * O(n α(n)) for the n cells up to the dams' tops.
  */
 export function findPools(grid: BedGrid, levelMm: number, { outline, dammed, damMarginMm, damOverlapMm }: PoolOptions): Pool[] {
-  const { columns, rows, heightMm, cellMm } = grid;
   const capMm = levelMm + damMarginMm;
-  const order = cellsByHeight(grid, capMm);
-  const rank = new Int32Array(columns * rows).fill(NONE);
-  const parent = new Int32Array(order.length);
-  /** For each body, by its root: the cell at which it reached the outside, and the pool it is. */
-  const outsideCell = new Int32Array(order.length).fill(NONE);
-  const poolOf = new Int32Array(order.length).fill(NONE);
-  const find = (member: number): number => {
-    let root = member;
-    while (parent[root]! !== root) root = parent[root]!;
-    while (parent[member]! !== root) [member, parent[member]] = [parent[member]!, root];
-    return root;
-  };
-  const edgeOf = edgeFinder(grid, outline);
-  const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edgeOf);
-  const isOpen = (cell: number): boolean => behindDam[cell] === 0 && edgeOf(cell) !== null;
+  const edges = edgeCells(grid, outline);
+  const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges);
+  const open = new Uint8Array(grid.heightMm.length);
+  for (const cell of edges.keys()) open[cell] = behindDam[cell] === 0 ? 1 : 0;
+  const sweep = new Sweep(grid, cellsByHeight(grid, capMm), open, edges);
+  sweep.riseTo(levelMm);
+  sweep.measure(levelMm);
+  sweep.riseTo(Infinity);
+  sweep.spillOverDams(behindDam, capMm);
+  return largestFirst(sweep.pools);
+}
 
-  const pools: Pool[] = [];
-  const spillOf = (cell: number, over: Spill['over'], pool: number | null): Spill => ({ levelMm: heightMm[cell]!, over, edge: over === 'pool' ? null : edgeOf(cell), pool, ...centreOf(cell, columns, cellMm) });
-  const settle = (root: number, cell: number, over: Spill['over'], other: number | null): void => {
-    const pool = poolOf[root]!;
-    if (pool !== NONE && pools[pool]!.spill === null) pools[pool]!.spill = spillOf(cell, over, other);
-  };
-  /** Joins two bodies at a cell. The one that was there first (the deeper) lives on. */
-  const join = (a: number, b: number, cell: number): void => {
-    const [first, second] = a < b ? [a, b] : [b, a];
-    const [firstPool, secondPool] = [poolOf[first]!, poolOf[second]!];
-    if (firstPool !== NONE && secondPool !== NONE) {
-      settle(first, cell, 'pool', secondPool);
-      settle(second, cell, 'pool', firstPool);
+/** The rising water: which cells hang together so far, which bodies are pools, and which have found a way out. */
+class Sweep {
+  readonly pools: Pool[] = [];
+  private position = 0;
+  /** Place of each cell in the order, once it has been reached. */
+  private readonly rank: Int32Array;
+  private readonly parent: Int32Array;
+  /** For each body, by its root: the cell at which it reached the outside, and the pool it is. */
+  private readonly outsideCell: Int32Array;
+  private readonly poolOf: Int32Array;
+
+  constructor(
+    private readonly grid: BedGrid,
+    private readonly order: Int32Array,
+    private readonly open: Uint8Array,
+    private readonly edges: ReadonlyMap<number, OutlineEdge>,
+  ) {
+    this.rank = new Int32Array(grid.heightMm.length).fill(NONE);
+    this.parent = new Int32Array(order.length);
+    this.outsideCell = new Int32Array(order.length).fill(NONE);
+    this.poolOf = new Int32Array(order.length).fill(NONE);
+  }
+
+  /** Lets every cell below a height join its neighbours. This loop is the whole cost: plain arrays, nothing made anew. */
+  riseTo(heightMm: number): void {
+    const { order, rank, parent, open, outsideCell } = this;
+    const heights = this.grid.heightMm;
+    const columns = this.grid.columns;
+    const cells = heights.length;
+    let position = this.position;
+    for (; position < order.length && heights[order[position]!]! < heightMm; position++) {
+      const cell = order[position]!;
+      const column = cell % columns;
+      rank[cell] = position;
+      parent[position] = position;
+      let root = position;
+      for (let side = 0; side < 4; side++) {
+        const neighbour = side === 0 ? (column > 0 ? cell - 1 : NONE) : side === 1 ? (column < columns - 1 ? cell + 1 : NONE) : side === 2 ? cell - columns : cell + columns;
+        if (neighbour < 0 || neighbour >= cells) continue;
+        let other = rank[neighbour]!;
+        if (other === NONE) continue;
+        while (parent[other] !== other) {
+          parent[other] = parent[parent[other]!]!;
+          other = parent[other]!;
+        }
+        if (other === root) continue;
+        this.join(other < root ? other : root, other < root ? root : other, cell);
+        if (other < root) root = other;
+      }
+      if (open[cell] === 1 && outsideCell[root] === NONE) {
+        outsideCell[root] = cell;
+        this.settle(root, cell, 'edge', null);
+      }
     }
-    parent[second] = first;
+    this.position = position;
+  }
+
+  /** Joins two bodies at a cell. The one that was there first (the deeper) lives on. */
+  private join(first: number, second: number, cell: number): void {
+    const { poolOf, outsideCell } = this;
+    const firstPool = poolOf[first]!;
+    const secondPool = poolOf[second]!;
+    if (firstPool !== NONE && secondPool !== NONE) {
+      this.settle(first, cell, 'pool', secondPool);
+      this.settle(second, cell, 'pool', firstPool);
+    }
+    this.parent[second] = first;
     if (outsideCell[first] === NONE && outsideCell[second] !== NONE) {
       outsideCell[first] = cell;
-      settle(first, cell, 'edge', null);
+      this.settle(first, cell, 'edge', null);
     }
-    if (outsideCell[first] !== NONE && secondPool !== NONE) settle(second, cell, 'edge', null);
+    if (outsideCell[first] !== NONE && secondPool !== NONE) this.settle(second, cell, 'edge', null);
     if (firstPool === NONE) poolOf[first] = secondPool;
-  };
-  const add = (position: number): void => {
-    const cell = order[position]!;
-    rank[cell] = position;
-    parent[position] = position;
-    const column = cell % columns;
-    const neighbours = [column > 0 ? cell - 1 : NONE, column < columns - 1 ? cell + 1 : NONE, cell - columns, cell + columns];
-    for (const neighbour of neighbours) {
-      const other = neighbour < 0 || neighbour >= rank.length ? NONE : rank[neighbour]!;
-      if (other === NONE) continue;
-      const [mine, theirs] = [find(position), find(other)];
-      if (mine !== theirs) join(mine, theirs, cell);
-    }
-    const root = find(position);
-    if (outsideCell[root] === NONE && isOpen(cell)) {
-      outsideCell[root] = cell;
-      settle(root, cell, 'edge', null);
-    }
-  };
-
-  let position = 0;
-  while (position < order.length && heightMm[order[position]!]! < levelMm) add(position++);
-  measurePools(grid, levelMm, order.subarray(0, position), find, poolOf, pools);
-  for (let root = 0; root < position; root++) if (poolOf[root] !== NONE && outsideCell[root] !== NONE) settle(root, outsideCell[root]!, 'edge', null);
-  while (position < order.length) add(position++);
-  for (let cell = 0; cell < rank.length; cell++) {
-    if (behindDam[cell] === 0 || rank[cell] === NONE) continue;
-    const root = find(rank[cell]!);
-    const pool = poolOf[root]!;
-    if (pool !== NONE && pools[pool]!.spill === null) pools[pool]!.spill = { ...spillOf(cell, 'dam', null), levelMm: capMm };
   }
-  return largestFirst(pools);
+
+  /** Notes a pool's first way out. */
+  private settle(root: number, cell: number, over: Spill['over'], other: number | null): void {
+    const pool = this.pools[this.poolOf[root]!];
+    if (pool && pool.spill === null) pool.spill = this.spillAt(cell, over, other);
+  }
+
+  private spillAt(cell: number, over: Spill['over'], pool: number | null): Spill {
+    return { levelMm: this.grid.heightMm[cell]!, over, edge: over === 'pool' ? null : (this.edges.get(cell) ?? null), pool, ...centreOf(cell, this.grid) };
+  }
+
+  private find(member: number): number {
+    const { parent } = this;
+    let root = member;
+    while (parent[root] !== root) {
+      parent[root] = parent[parent[root]!]!;
+      root = parent[root]!;
+    }
+    return root;
+  }
+
+  /** Measures each body as it stands now and makes it a pool. */
+  measure(levelMm: number): void {
+    const { heightMm, coverage, cellMm } = this.grid;
+    const cellArea = cellMm * cellMm;
+    for (let i = 0; i < this.position; i++) {
+      const root = this.find(i);
+      const cell = this.order[i]!;
+      if (this.poolOf[root] === NONE) {
+        this.poolOf[root] = this.pools.length;
+        // Cells come lowest first, so the first of a body is its deepest.
+        this.pools.push({ volumeMl: 0, surfaceCm2: 0, greatestDepthMm: levelMm - heightMm[cell]!, meanDepthMm: 0, deepest: centreOf(cell, this.grid), spill: null });
+        if (this.outsideCell[root] !== NONE) this.settle(root, this.outsideCell[root]!, 'edge', null);
+      }
+      const pool = this.pools[this.poolOf[root]!]!;
+      pool.volumeMl += (coverage[cell]! * cellArea * (levelMm - heightMm[cell]!)) / 1000;
+      pool.surfaceCm2 += (coverage[cell]! * cellArea) / 100;
+    }
+    for (const pool of this.pools) pool.meanDepthMm = (pool.volumeMl * 10) / pool.surfaceCm2;
+  }
+
+  /** What has found no other way out runs over its dam. */
+  spillOverDams(behindDam: Uint8Array, damTopMm: number): void {
+    for (const cell of this.edges.keys()) {
+      if (behindDam[cell] === 0 || this.rank[cell] === NONE) continue;
+      const pool = this.pools[this.poolOf[this.find(this.rank[cell]!)]!];
+      if (pool && pool.spill === null) pool.spill = { ...this.spillAt(cell, 'dam', null), levelMm: damTopMm };
+    }
+  }
 }
 
 /** Marks the edge cells that a dam closes: those below the level on a dammed edge, and the bank that its ends overlap. */
-function cellsBehindDams({ columns, rows, heightMm, coverage, cellMm }: BedGrid, levelMm: number, dammed: ReadonlySet<OutlineEdge>, overlapMm: number, edgeOf: (cell: number) => OutlineEdge | null): Uint8Array {
+function cellsBehindDams({ columns, rows, heightMm, cellMm }: BedGrid, levelMm: number, dammed: ReadonlySet<OutlineEdge>, overlapMm: number, edges: ReadonlyMap<number, OutlineEdge>): Uint8Array {
   const behind = new Uint8Array(columns * rows);
-  if (dammed.size === 0) return behind;
-  const edgeCells: number[] = [];
-  for (let cell = 0; cell < behind.length; cell++) if (coverage[cell]! > 0 && edgeOf(cell) !== null) edgeCells.push(cell);
-  const wet = edgeCells.filter((cell) => heightMm[cell]! < levelMm && dammed.has(edgeOf(cell) ?? 'rim'));
-  for (const cell of wet) behind[cell] = 1;
   const reach = Math.round(overlapMm / cellMm);
+  const wet: number[] = [];
+  for (const [cell, edge] of edges) {
+    if (heightMm[cell]! >= levelMm || !dammed.has(edge)) continue;
+    behind[cell] = 1;
+    wet.push(cell);
+  }
   for (const cell of wet) {
+    const edge = edges.get(cell)!;
     const [column, row] = [cell % columns, Math.floor(cell / columns)];
-    for (let r = Math.max(0, row - reach); r <= Math.min(rows - 1, row + reach); r++) {
-      // A straight edge lies in one row or column; only a rim needs the whole square.
-      const step = r === row || edgeOf(cell) === 'rim' ? 1 : 2 * reach;
-      for (let c = step === 1 ? Math.max(0, column - reach) : column; c <= Math.min(columns - 1, column + reach); c += step) {
+    // A straight edge lies in one row or column; only a rim needs the whole square.
+    const [across, up] = edge === 'rim' ? [reach, reach] : edge === 'south' || edge === 'north' ? [reach, 0] : [0, reach];
+    for (let r = Math.max(0, row - up); r <= Math.min(rows - 1, row + up); r++) {
+      for (let c = Math.max(0, column - across); c <= Math.min(columns - 1, column + across); c++) {
         const other = r * columns + c;
-        if (behind[other] === 0 && heightMm[other]! >= levelMm && coverage[other]! > 0 && edgeOf(other) === edgeOf(cell)) behind[other] = 1;
+        if (behind[other] === 0 && edges.get(other) === edge) behind[other] = 1;
       }
     }
   }
@@ -160,43 +227,23 @@ function cellsByHeight({ heightMm, coverage }: BedGrid, capMm: number): Int32Arr
   return order;
 }
 
-/** Measures each body below the level and marks its root as a pool. */
-function measurePools({ heightMm, coverage, cellMm, columns }: BedGrid, levelMm: number, wet: Int32Array, find: (member: number) => number, poolOf: Int32Array, pools: Pool[]): void {
-  const cellArea = cellMm * cellMm;
-  for (let i = 0; i < wet.length; i++) {
-    const root = find(i);
-    const cell = wet[i]!;
-    if (poolOf[root] === NONE) {
-      poolOf[root] = pools.length;
-      // Cells come lowest first, so the first of a body is its deepest.
-      pools.push({ volumeMl: 0, surfaceCm2: 0, greatestDepthMm: levelMm - heightMm[cell]!, meanDepthMm: 0, deepest: centreOf(cell, columns, cellMm), spill: null });
-    }
-    const pool = pools[poolOf[root]!]!;
-    pool.volumeMl += (coverage[cell]! * cellArea * (levelMm - heightMm[cell]!)) / 1000;
-    pool.surfaceCm2 += (coverage[cell]! * cellArea) / 100;
-  }
-  for (const pool of pools) pool.meanDepthMm = (pool.volumeMl * 10) / pool.surfaceCm2;
-}
+const centreOf = (cell: number, { columns, cellMm }: Pick<BedGrid, 'columns' | 'cellMm'>): PointMm => ({ xMm: ((cell % columns) + 0.5) * cellMm, yMm: (Math.floor(cell / columns) + 0.5) * cellMm });
 
-const centreOf = (cell: number, columns: number, cellMm: number): PointMm => ({ xMm: ((cell % columns) + 0.5) * cellMm, yMm: (Math.floor(cell / columns) + 0.5) * cellMm });
-
-/** Which edge a cell lies on, if any. */
-function edgeFinder({ columns, rows, coverage }: BedGrid, { kind }: Outline): (cell: number) => OutlineEdge | null {
+/** The cells along the outline, each with its edge. Corners of a rectangle belong to its south or north edge. */
+function edgeCells({ columns, rows, coverage }: BedGrid, { kind }: Outline): Map<number, OutlineEdge> {
+  const edges = new Map<number, OutlineEdge>();
   if (kind === 'rectangle') {
-    return (cell) => {
-      const [column, row] = [cell % columns, Math.floor(cell / columns)];
-      if (row === 0) return 'south';
-      if (row === rows - 1) return 'north';
-      if (column === 0) return 'west';
-      return column === columns - 1 ? 'east' : null;
-    };
+    for (let row = 0; row < rows; row++) edges.set(row * columns, 'west').set(row * columns + columns - 1, 'east');
+    for (let column = 0; column < columns; column++) edges.set(column, 'south').set((rows - 1) * columns + column, 'north');
+    return edges;
   }
-  const bare = (cell: number): boolean => !(coverage[cell]! > 0);
-  return (cell) => {
-    const column = cell % columns;
-    const atBorder = column === 0 || column === columns - 1 || cell < columns || cell >= columns * (rows - 1);
-    return atBorder || bare(cell - 1) || bare(cell + 1) || bare(cell - columns) || bare(cell + columns) ? 'rim' : null;
-  };
+  const bare = (column: number, row: number): boolean => column < 0 || row < 0 || column >= columns || row >= rows || !(coverage[row * columns + column]! > 0);
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      if (!bare(column, row) && (bare(column - 1, row) || bare(column + 1, row) || bare(column, row - 1) || bare(column, row + 1))) edges.set(row * columns + column, 'rim');
+    }
+  }
+  return edges;
 }
 
 /** Sorts pools by volume and lets their spills follow. Specks of less than a drop are grid noise and left out. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { damMethodSchema } from './damMethods';
 
 const finite = z.number({ error: 'Type a number' }).refine(Number.isFinite, 'Type a number');
 /** A length that something is made to: above nothing, below what fits on a table. */
@@ -58,6 +59,8 @@ export const pieceDesignSchema = z.object({
   features: z.array(featureSchema).max(40, 'At most 40 features on one design'),
   bedColour: hexColour,
   landColour: hexColour,
+  /** How each open edge is closed; an edge that is not named gets a plastic strip. */
+  dams: z.partialRecord(z.enum([...EDGE_NAMES, 'rim']), damMethodSchema).default({}),
 });
 export type PieceDesign = z.infer<typeof pieceDesignSchema>;
 

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { testDesign } from '../bed/testShapes';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { planBatch, planSchema, type PlanRequest } from '../plan';
+import { LEVEL_BENCH, planBatch, planSchema, type PlanRequest } from '../plan';
 import { planCommand, planFileText, readPlanRequest } from './planFile';
 import { pourCardCsv } from './pourCardCsv';
 
@@ -12,7 +12,7 @@ const request: PlanRequest = {
   product: PRODUCT_KINDS[1]!,
   recipe: { name: 'Clear', doses: [] },
   room: { temperatureC: 20, humidity: 0.5 },
-  bench: { windows: [], cupGrams: 60, scaleStepGrams: 0.1, pricePerCup: 0 },
+  bench: { windows: [], cupGrams: 60, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
   pourAt: '2026-11-28T10:00',
   poured: [],
 };

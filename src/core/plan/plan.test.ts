@@ -4,7 +4,7 @@ import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
 import { METRIC } from '../units/formatMeasure';
-import { explainBatch, explainPiece, planBatch, planRequestSchema, planSchema, type PlanRequest } from '.';
+import { explainBatch, explainPiece, LEVEL_BENCH, planBatch, planRequestSchema, planSchema, type PlanRequest } from '.';
 import { BATCH_FIGURES, PIECE_FIGURES } from './explain';
 
 const channel: Extract<Feature, { kind: 'channel' }> = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 };
@@ -19,7 +19,7 @@ function request(change: Partial<PlanRequest> = {}): PlanRequest {
     product: product('Coating epoxy'),
     recipe: { name: 'Creek green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
     room: { temperatureC: 23, humidity: 0.5 },
-    bench: { windows: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05 },
+    bench: { windows: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05, tilt: LEVEL_BENCH },
     pourAt: '2026-11-28T10:00',
     ...change,
   });
@@ -32,7 +32,7 @@ describe('a plan', () => {
     const piece = plan.pieces[0]!;
     const expectedMl = (140 * 6 * (58 - 6)) / 1000;
     expect(Math.abs(piece.water.volumeMl / expectedMl - 1)).toBeLessThan(0.005);
-    expect(piece.pouredGrams).toBeCloseTo((piece.water.volumeMl * 1.09) / 0.985, 6);
+    expect(piece.pouredGrams).toBeCloseTo(((piece.water.volumeMl + piece.meniscus.ml) * 1.09) / 0.985, 6);
   });
   test('6 mm in coating epoxy is two layers, at the same levels for every piece', () => {
     expect(plan.layers.map(({ fromMm, toMm }) => [fromMm, toMm])).toEqual([[9, 12], [12, 15]]);
@@ -89,20 +89,80 @@ describe('what a plan warns of', () => {
   test('a glue that sets in the cup', () => expect(codes({ product: product('Five-minute glue') })).toContain('pot-life-limits'));
   test('too much water-based colour', () => expect(codes({ recipe: { name: 'Strong', doses: [{ colourant: ink, gramsPer100: 1.5 }] } })).toContain('too-much-water'));
   test('drops that are too coarse for the cup', () => expect(codes({ recipe: { name: 'Faint', doses: [{ colourant: ink, gramsPer100: 0.02 }] } })).toContain('drops-too-coarse'));
-  test('a scale that is too coarse', () => expect(codes({ bench: { windows: [], cupGrams: 150, scaleStepGrams: 5, pricePerCup: 0 } })).toContain('scale-too-coarse'));
+  test('a scale that is too coarse', () => expect(codes({ bench: { windows: [], cupGrams: 150, scaleStepGrams: 5, pricePerCup: 0, tilt: LEVEL_BENCH } })).toContain('scale-too-coarse'));
   test('a dry piece', () => expect(codes({ pieces: [testDesign([])] })).toEqual(expect.arrayContaining(['no-water', 'dry'])));
   const oneEvening = [{ weekday: 5, fromMinute: 600, toMinute: 720 }];
   test('a recoat window missed for want of bench time, and it says when it would be', () => {
-    const plan = planBatch(request({ bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 } }));
+    const plan = planBatch(request({ bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH } }));
     expect(plan.layers[1]!.cure.pouredAt).toBe('2026-12-05T10:00');
     expect(plan.problems.map(({ code }) => code)).toContain('recoat-missed');
   });
   test('a pour outside the bench window offers the next that fits', () => {
-    const plan = planBatch(request({ pourAt: '2026-11-27T10:00', bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 } }));
+    const plan = planBatch(request({ pourAt: '2026-11-27T10:00', bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH } }));
     expect(plan.problems.find(({ code }) => code === 'outside-bench-window')?.mend?.value).toBe('2026-11-28T10:00');
   });
   test('no window long enough is said', () => {
-    expect(codes({ bench: { windows: [{ weekday: 5, fromMinute: 600, toMinute: 605 }], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 } })).toContain('no-bench-window');
+    expect(codes({ bench: { windows: [{ weekday: 5, fromMinute: 600, toMinute: 605 }], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH } })).toContain('no-bench-window');
+  });
+});
+
+describe('where the water stays', () => {
+  const piecePlan = (design: Partial<PlanRequest['pieces'][number]>, change: Partial<PlanRequest> = {}): ReturnType<typeof planBatch> => planBatch(request({ pieces: [testDesign([channel], design)], ...change }));
+  const codes = (plan: ReturnType<typeof planBatch>): string[] => plan.problems.map(({ code }) => code);
+
+  test('what creeps up the two dams is in the fill, at the surface only', () => {
+    const plan = piecePlan({});
+    const { meniscus, layers, water } = plan.pieces[0]!;
+    // Two ports 58 mm wide; the strips meet the resin at 75°: a²·cos 75° for each mm.
+    expect(Math.abs(meniscus.wallMm - 116)).toBeLessThan(1.2);
+    expect(meniscus.ml).toBeCloseTo((meniscus.wallMm * 1.996 ** 2 * Math.cos((75 * Math.PI) / 180)) / 1000, 3);
+    expect(layers.reduce((sum, { volumeMl }) => sum + volumeMl, 0)).toBeCloseTo(water.volumeMl + meniscus.ml, 6);
+    expect(meniscus.lipMm).toBeCloseTo(1.996 * Math.sqrt(2 * (1 - Math.sin((75 * Math.PI) / 180))), 3);
+  });
+  test('an open edge is a stop that names the edge and mends it', () => {
+    const plan = piecePlan({ dams: { south: 'none' } });
+    const stop = plan.problems.find(({ code }) => code === 'runs-out');
+    expect(stop).toMatchObject({ severity: 'stop', path: ['dams', 'south'], mend: { target: 'design', path: ['dams', 'south'], value: 'plastic strip' } });
+    expect(plan.pieces[0]!.pools[0]!.spill).toMatchObject({ over: 'edge', edge: 'south' });
+    expect(plan.totals.damMm).toBeCloseTo(piecePlan({}).totals.damMm / 2, 0);
+  });
+  test('surface tension alone holds a skin of water, and is said to', () => {
+    const shallow = { ...channel, depthMm: 2 };
+    const plan = planBatch(request({ pieces: [testDesign([shallow], { dams: { south: 'none', north: 'none' } })] }));
+    expect(codes(plan)).toContain('surface-tension');
+    expect(codes(plan)).not.toContain('runs-out');
+  });
+  test('equal strips are one line of the cut list', () => {
+    const { cutList } = planBatch(request()).totals;
+    expect(cutList.reduce((sum, { count }) => sum + count, 0)).toBe(10);
+    expect(cutList[0]).toMatchObject({ method: 'plastic strip', topMm: 18 });
+    expect(cutList).toHaveLength(1);
+  });
+  test('tape over a long edge is warned of; a thin product wants two barriers', () => {
+    const shore: Feature = { kind: 'shore', id: 's', landSide: 'north', waterlineMm: 40, slope: 6, depthMm: 6 };
+    const board = testDesign([shore], { outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 }, landMm: 22, dams: { south: 'tape' } });
+    expect(codes(planBatch(request({ pieces: [board] })))).toContain('dam-too-long');
+    expect(codes(piecePlan({}, { product: product('Slow casting epoxy') }))).toContain('thin-product');
+  });
+  test('two pools that do not touch are named, largest first, with the saddle between them', () => {
+    const pool = (id: string, xMm: number, widthMm: number): Feature => ({ kind: 'pool', id, xMm, yMm: 70, widthMm, lengthMm: widthMm, depthMm: 5, section: 'v', bankSlope: 0 });
+    const [a, b] = planBatch(request({ pieces: [testDesign([pool('a', 42, 56), pool('b', 101, 48)])] })).pieces[0]!.pools;
+    expect([a!.name, b!.name]).toEqual(['Pool A', 'Pool B']);
+    expect(a!.volumeMl).toBeGreaterThan(b!.volumeMl);
+    expect(a!.spill).toMatchObject({ over: 'pool', into: 'Pool B' });
+  });
+  test('a tilted bench: higher on the low side, the corner to raise, the colour of each side', () => {
+    const bench = { windows: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05, tilt: { eastMmPerM: 0, northMmPerM: 5 } };
+    const plan = piecePlan({}, { bench });
+    const { tilt } = plan.pieces[0]!;
+    const error = (edge: string): number => tilt!.edges.find((side) => side.edge === edge)!.errorMm;
+    expect(error('north')).toBeCloseTo(0.35, 2);
+    expect(error('south')).toBeCloseTo(-0.35, 2);
+    expect(tilt!.raise.find(({ corner }) => corner === 'north-west')!.raiseMm).toBeCloseTo(0.7, 6);
+    expect(tilt!.edges.find(({ edge }) => edge === 'north')!.colour).not.toBe(tilt!.edges.find(({ edge }) => edge === 'south')!.colour);
+    expect(codes(plan)).toContain('tilt');
+    expect(codes(piecePlan({}, { bench: { ...bench, tilt: { eastMmPerM: 0, northMmPerM: 60 } } }))).toContain('tilt-spill');
+    expect(piecePlan({}).pieces[0]!.tilt).toBeNull();
   });
 });
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { damMethodSchema } from '../bed/damMethods';
 import { edgeNameSchema } from '../bed/schema';
 import { problemSchema } from '../checks/problem';
 import { costSchema } from '../money/cost';
@@ -9,7 +10,29 @@ const n = z.number();
 const partAmountsSchema = z.object({ partAGrams: n, partBGrams: n, partAMl: n, partBMl: n }).nullable();
 const doseSchema = z.object({ name: z.string(), grams: n, drops: n.int(), error: n });
 
-const damSchema = z.object({ edge: z.union([edgeNameSchema, z.literal('rim')]), fromMm: n, toMm: n, lengthMm: n, stripMm: n, topMm: n, lowestBedMm: n });
+const damSchema = z.object({ edge: z.union([edgeNameSchema, z.literal('rim')]), method: damMethodSchema, fromMm: n, toMm: n, lengthMm: n, stripMm: n, topMm: n, lowestBedMm: n });
+
+const pointSchema = { xMm: n, yMm: n };
+const outlineEdgeSchema = z.union([edgeNameSchema, z.literal('rim')]);
+const poolSchema = z.object({
+  name: z.string(),
+  volumeMl: n,
+  surfaceCm2: n,
+  greatestDepthMm: n,
+  meanDepthMm: n,
+  deepest: z.object(pointSchema),
+  spill: z.object({ ...pointSchema, levelMm: n, over: z.enum(['edge', 'pool', 'dam']), edge: outlineEdgeSchema.nullable(), into: z.string().nullable() }).nullable(),
+});
+export type PoolPlan = z.infer<typeof poolSchema>;
+
+const tiltPlanSchema = z.object({
+  /** How far the water stands from the level at the middle of each edge, the depth there and its colour. */
+  edges: z.array(z.object({ edge: edgeNameSchema, errorMm: n, deepestMm: n, colour: z.string() })),
+  deepestMm: n,
+  raise: z.array(z.object({ corner: z.string(), raiseMm: n })),
+  spills: z.array(z.object({ edge: edgeNameSchema, overMm: n, atMm: n })),
+});
+export type TiltPlan = z.infer<typeof tiltPlanSchema>;
 
 const piecePlanSchema = z.object({
   tag: z.string(),
@@ -23,6 +46,12 @@ const piecePlanSchema = z.object({
   pouredGrams: n,
   layers: z.array(z.object({ number: n.int(), volumeMl: n, pouredGrams: n })),
   dams: z.array(damSchema),
+  /** Bodies of water that do not touch, largest first, and where each would run over. */
+  pools: z.array(poolSchema),
+  /** What creeps up walls and dams, in the fill already; and the lip that it leaves at the dams. */
+  meniscus: z.object({ wallMm: n, ml: n, lipMm: n }),
+  /** Null on a level bench. */
+  tilt: tiltPlanSchema.nullable(),
   colour: z.object({ shallow: z.string(), deepest: z.string() }),
 });
 export type PiecePlan = z.infer<typeof piecePlanSchema>;
@@ -83,6 +112,7 @@ export const planSchema = z.object({
     doses: z.array(doseSchema),
     cups: n.int(),
     damMm: n,
+    cutList: z.array(z.object({ method: damMethodSchema, stripMm: n, topMm: n, count: n.int() })),
   }),
   cost: costSchema,
   doneAt: wallTimeSchema.nullable(),

@@ -1,20 +1,19 @@
-import { damRuns } from '../bed/dams';
+import { closedRuns } from '../bed/dams';
 import { checkDesign } from '../bed/checkDesign';
 import type { PieceDesign } from '../bed/schema';
-import { volumeMl } from '../bed/volumeCurve';
-import { waterAt } from '../bed/water';
 import { splitIntoCups, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
 import { smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from '../tint/colour';
 import { cupDoses, smallestDropMixGrams } from '../tint/doses';
 import { surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import type { LayerPlan, PiecePlan, Plan } from './plan';
 import type { PlanRequest } from './request';
+import { checkPieces } from './checkPieces';
+import { planPiece } from './planPiece';
 import { scheduleLayers } from './schedule';
 
 /** Where beds come from: built anew, or from a cache keyed by `bedKey`. */
@@ -66,29 +65,7 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => s
     doneAt: layers.reduce<string | null>((last, { cure }) => (last && last > cure.fullCureAt ? last : cure.fullCureAt), null),
     problems: [...request.pieces.flatMap((design) => checkDesign(design, set.levelMm)), ...problems],
   };
-  return { ...plan, problems: [...plan.problems, ...checkBatch(request, plan)] };
-}
-
-function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonly LayerLevels[], { set, product, recipe }: PlanRequest): PiecePlan {
-  const water = waterAt(bed.curve, set.levelMm);
-  const gramsPerMl = pouredDensity(product) / (1 - product.shrinkage);
-  const layers = levels.map(({ number, fromMm, toMm }) => {
-    const ml = volumeMl(bed.curve, toMm) - volumeMl(bed.curve, fromMm);
-    return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
-  });
-  const [bedColour, absorption] = [linearFromHex(design.bedColour), recipeAbsorption(recipe.doses)];
-  return {
-    tag: design.tag,
-    name: design.name,
-    copies: design.copies,
-    cellMm: bed.cellMm,
-    outlineCm2: bed.outlineCm2,
-    water,
-    pouredGrams: water.volumeMl * gramsPerMl,
-    layers,
-    dams: damRuns(bed.profiles, set.levelMm),
-    colour: { shallow: hexFromLinear(waterColour(bedColour, absorption, 1)), deepest: hexFromLinear(waterColour(bedColour, absorption, water.greatestDepthMm)) },
-  };
+  return { ...plan, problems: [...plan.problems, ...checkPieces(request, plan), ...checkBatch(request, plan)] };
 }
 
 function planLayer(layer: LayerLevels, index: number, pieces: readonly PiecePlan[], mostGrams: number, { product, recipe, room }: PlanRequest): Omit<LayerPlan, 'cure'> {
@@ -127,6 +104,21 @@ function totalsOf(pieces: readonly PiecePlan[], layers: readonly LayerPlan[], { 
     parts: product.parts && splitParts(mixGrams, product.parts),
     doses: cupDoses(recipe.doses, mixGrams),
     cups: layers.reduce((sum, layer) => sum + layer.cups.length, 0),
-    damMm: overPieces((piece) => piece.dams.reduce((sum, dam) => sum + dam.stripMm, 0)),
+    damMm: overPieces((piece) => closedRuns(piece.dams).reduce((sum, dam) => sum + dam.stripMm, 0)),
+    cutList: cutListOf(pieces),
   };
+}
+
+/** Strips to cut for the whole batch, equal ones together, the longest first. Strips are cut to whole mm. */
+function cutListOf(pieces: readonly PiecePlan[]): Plan['totals']['cutList'] {
+  const list: Plan['totals']['cutList'] = [];
+  for (const { dams, copies } of pieces) {
+    for (const { method, stripMm, topMm } of closedRuns(dams)) {
+      const strip = { method, stripMm: Math.ceil(stripMm - 0.05), topMm: Math.ceil(topMm - 0.05) };
+      const same = list.find((other) => other.method === strip.method && other.stripMm === strip.stripMm && other.topMm === strip.topMm);
+      if (same) same.count += copies;
+      else list.push({ ...strip, count: copies });
+    }
+  }
+  return list.sort((a, b) => b.stripMm - a.stripMm);
 }

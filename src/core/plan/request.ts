@@ -13,6 +13,12 @@ export const roomSchema = z.object({
   humidity: number.min(0, 'Between 0 and 95 %').max(0.95, 'Between 0 and 95 %'),
 });
 
+const fall = number.min(-100, 'At most 100 mm per m').max(100, 'At most 100 mm per m');
+/** How the bench is out of level: by how many mm it falls for each metre towards the east and the north of a piece; negative the other way. */
+export const tiltSchema = z.object({ eastMmPerM: fall, northMmPerM: fall });
+export type Tilt = z.infer<typeof tiltSchema>;
+export const LEVEL_BENCH: Tilt = { eastMmPerM: 0, northMmPerM: 0 };
+
 /** What stands on the bench. */
 export const benchSchema = z.object({
   windows: z.array(benchWindowSchema).max(28, 'At most four windows a day'),
@@ -21,6 +27,7 @@ export const benchSchema = z.object({
   /** Smallest step the scale shows. */
   scaleStepGrams: number.gt(0, 'Must be more than 0').max(10, 'At most 10 g'),
   pricePerCup: number.min(0, 'Cannot be negative').max(1000),
+  tilt: tiltSchema.default(LEVEL_BENCH),
 });
 export type Bench = z.infer<typeof benchSchema>;
 

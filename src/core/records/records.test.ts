@@ -1,6 +1,6 @@
 import { testDesign } from '../bed/testShapes';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { planBatch } from '../plan';
+import { LEVEL_BENCH, planBatch } from '../plan';
 import { METRIC } from '../units/formatMeasure';
 import { batchRequest, batchStatus, wholeSetRequest } from './buildRequest';
 import { compareLayer } from './compare';
@@ -16,7 +16,7 @@ const desk: DeskView = {
   designs: [stored('d', basin), stored('e', { ...basin, tag: 'T-2' })],
   batches: [],
   shelf: {
-    settings: stored('w', { units: METRIC, room: { temperatureC: 20, humidity: 0.5 }, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0 }),
+    settings: stored('w', { units: METRIC, room: { temperatureC: 20, humidity: 0.5 }, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH }),
     products: [stored('p', PRODUCT_KINDS[2]!)],
     colourants: [],
     recipes: [stored('r', { name: 'Ghost', doses: [{ colourantId: 'gone', gramsPer100: 1 }] })],

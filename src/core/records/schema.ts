@@ -17,6 +17,7 @@ export const settingsSchema = z.object({
   cupGrams: benchSchema.shape.cupGrams,
   scaleStepGrams: benchSchema.shape.scaleStepGrams,
   pricePerCup: benchSchema.shape.pricePerCup,
+  tilt: benchSchema.shape.tilt,
 });
 export type Settings = z.infer<typeof settingsSchema>;
 

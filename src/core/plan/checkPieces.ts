@@ -1,0 +1,63 @@
+import { DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
+import { DAM_FACTS } from '../bed/damMethods';
+import { PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
+import { advise, type Problem } from '../checks/problem';
+import { formatMeasure } from '../units/formatMeasure';
+import type { PiecePlan, Plan, PoolPlan } from './plan';
+import type { PlanRequest } from './request';
+
+const mm = (value: number): string => formatMeasure(value, 'length');
+const edgeWords = (edge: DamRun['edge']): string => (edge === 'rim' ? 'rim' : `${edge} edge`);
+/** A pool that could rise no more than this before it runs over is too close to its brim for a shaky hand. */
+const LEAST_BRIM_MM = 0.5;
+/** Products poured faster than this are thin enough to find every gap. */
+const THIN_GRAMS_PER_MINUTE = 55;
+
+/** Whether the water of each piece stays where it is poured: open edges, low banks, dams that are not up to it, a tilted bench. */
+export const checkPieces = (request: PlanRequest, plan: Plan): Problem[] =>
+  plan.pieces.flatMap((piece) => [
+    ...piece.dams.flatMap((dam) => (dam.method === 'none' ? checkOpenEdge(piece, dam, request) : checkDam(piece, dam, request))),
+    ...piece.pools.flatMap((pool) => checkBrim(piece, pool, request)),
+    ...checkTilt(piece),
+  ]);
+
+function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripMm, topMm }: DamRun, { set }: PlanRequest): Problem[] {
+  const deep = set.levelMm - lowestBedMm;
+  const most = puddleThicknessMm(PINNED_DEGREES);
+  const mend = { label: `Dam the ${edgeWords(edge)}, ${Math.ceil(stripMm)} × ${Math.ceil(topMm)}\u00a0mm`, target: 'design' as const, path: ['dams', edge], value: DEFAULT_DAM };
+  if (deep > most) {
+    return [{ severity: 'stop', code: 'runs-out', tag, path: ['dams', edge], message: `Water would run out at the ${edgeWords(edge)} of ${tag}: the bed lies ${mm(deep)} below the level there, over ${mm(lengthMm)}.`, mend }];
+  }
+  return [{ severity: 'warn', code: 'surface-tension', tag, path: ['dams', edge], message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}. A touch lets it go.`, mend }];
+}
+
+function checkDam({ tag }: PiecePlan, { edge, method, lengthMm, lowestBedMm }: DamRun, { product, set }: PlanRequest): Problem[] {
+  const facts = DAM_FACTS[method];
+  const problems: Problem[] = [];
+  if (lengthMm > facts.longestMm) {
+    problems.push({ severity: 'warn', code: 'dam-too-long', tag, path: ['dams', edge], message: `${method[0]!.toUpperCase()}${method.slice(1)} bows over ${mm(lengthMm)} at the ${edgeWords(edge)} of ${tag}.`, mend: { label: 'Use a faced board there', target: 'design', path: ['dams', edge], value: 'faced board' } });
+  }
+  if (product.cureModel === 'two-part' && product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE && (method === 'tape' || method === 'plastic strip') && set.levelMm > lowestBedMm) {
+    problems.push({ severity: 'hint', code: 'thin-product', tag, path: ['dams', edge], message: `${product.name} is thin and stays liquid for hours: one barrier at the ${edgeWords(edge)} of ${tag} is not enough.`, mend: advise('A second strip behind the first, sealed on its own, and a look every ten minutes in the first hour.') });
+  }
+  return problems;
+}
+
+function checkBrim({ tag, pools }: PiecePlan, { name, spill }: PoolPlan, { set }: PlanRequest): Problem[] {
+  if (!spill || spill.levelMm < set.levelMm) return [];
+  const brim = spill.levelMm - set.levelMm;
+  if (brim >= LEAST_BRIM_MM || spill.over === 'dam') return [];
+  const which = pools.length > 1 ? `${name} of ${tag}` : `The water of ${tag}`;
+  const where = spill.over === 'pool' ? `into ${spill.into ?? 'the next pool'}` : spill.edge ? `over the bank at the ${edgeWords(spill.edge)}, past the dam’s end` : 'over the land';
+  return [{ severity: 'warn', code: 'near-brim', tag, path: ['landMm'], message: `${which} stands ${mm(brim)} below running ${where}.`, mend: spill.edge ? advise(`Make the dam there longer than its ${DAM_OVERLAP_MM}\u00a0mm of overlap, or lower the level.`) : advise('Raise the land or lower the level.') }];
+}
+
+function checkTilt({ tag, tilt }: PiecePlan): Problem[] {
+  const raise = tilt?.raise.filter(({ raiseMm }) => raiseMm > 0.05).sort((a, b) => b.raiseMm - a.raiseMm)[0];
+  if (!tilt || !raise) return [];
+  const spill = tilt.spills[0];
+  const shim = `Raise the ${raise.corner} corner by ${mm(raise.raiseMm)}, or level the bench.`;
+  if (spill) return [{ severity: 'stop', code: 'tilt-spill', tag, path: ['tilt'], message: `On this bench the water of ${tag} runs over its ${spill.edge} edge, ${mm(spill.atMm)} along it.`, mend: advise(shim) }];
+  const worst = Math.max(...tilt.edges.map(({ errorMm }) => Math.abs(errorMm)), 0);
+  return worst < 0.2 ? [] : [{ severity: 'warn', code: 'tilt', tag, path: ['tilt'], message: `On this bench the water of ${tag} stands up to ${mm(worst)} off the level at its edges.`, mend: advise(shim) }];
+}

@@ -1,0 +1,80 @@
+import { closedRuns, DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
+import { DAM_FACTS } from '../bed/damMethods';
+import { BANK_CONTACT_DEGREES, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
+import { outlineEdges } from '../bed/outline';
+import type { Pool } from '../bed/pools';
+import type { PieceDesign } from '../bed/schema';
+import { cornersToRaise, edgePlace, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from '../bed/tilt';
+import { volumeMl } from '../bed/volumeCurve';
+import { waterAt } from '../bed/water';
+import type { LayerLevels } from '../mixing/layers';
+import { pouredDensity } from '../mixing/ratio';
+import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from '../tint/colour';
+import { surveyWater, type SurveyedBed, type SurveyedWater } from './beds';
+import type { PiecePlan, PoolPlan, TiltPlan } from './plan';
+import type { PlanRequest } from './request';
+
+/** Everything about the water of one piece of a design. */
+export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonly LayerLevels[], request: PlanRequest): PiecePlan {
+  const { set, product, recipe } = request;
+  const water = waterAt(bed.curve, set.levelMm);
+  const survey = surveyWater(bed, design, set.levelMm);
+  const meniscus = meniscusOf(survey);
+  const gramsPerMl = pouredDensity(product) / (1 - product.shrinkage);
+  const layers = levels.map(({ number, fromMm, toMm }) => {
+    // What creeps up the walls counts once, at the surface that stays.
+    const ml = volumeMl(bed.curve, toMm) - volumeMl(bed.curve, fromMm) + (number === levels.length ? meniscus.ml : 0);
+    return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
+  });
+  const colourAt = colourFinder(design, recipe);
+  return {
+    tag: design.tag,
+    name: design.name,
+    copies: design.copies,
+    cellMm: bed.cellMm,
+    outlineCm2: bed.outlineCm2,
+    water,
+    pouredGrams: layers.reduce((sum, layer) => sum + layer.pouredGrams, 0),
+    layers,
+    dams: survey.dams,
+    pools: namedPools(survey.pools),
+    meniscus,
+    tilt: tiltOf(design, bed, water.volumeMl, request, colourAt),
+    colour: { shallow: colourAt(1), deepest: colourAt(water.greatestDepthMm) },
+  };
+}
+
+function colourFinder({ bedColour }: PieceDesign, { doses }: PlanRequest['recipe']): (depthMm: number) => string {
+  const [bed, absorption] = [linearFromHex(bedColour), recipeAbsorption(doses)];
+  return (depthMm) => hexFromLinear(waterColour(bed, absorption, depthMm));
+}
+
+/** What creeps up dams and upright banks, each at its own contact angle; the lip is the highest at a dam that comes off. */
+function meniscusOf({ dams, bankWallMm }: SurveyedWater): PiecePlan['meniscus'] {
+  const closed = closedRuns(dams);
+  const ml = closed.reduce((sum, { method, lengthMm }) => sum + lengthMm * wallMlPerMm(DAM_FACTS[method].contactDegrees), bankWallMm * wallMlPerMm(BANK_CONTACT_DEGREES));
+  const lips = closed.filter(({ method }) => method !== 'raised rim').map(({ method }) => wallRiseMm(DAM_FACTS[method].contactDegrees));
+  return { wallMm: bankWallMm + closed.reduce((sum, { lengthMm }) => sum + lengthMm, 0), ml, lipMm: Math.max(0, ...lips) };
+}
+
+/** `Pool A` is the largest. */
+const poolName = (index: number): string => `Pool ${index < 26 ? String.fromCharCode(65 + index) : index + 1}`;
+
+const namedPools = (pools: readonly Pool[]): PoolPlan[] =>
+  pools.map(({ spill, ...pool }, index) => ({ ...pool, name: poolName(index), spill: spill && { xMm: spill.xMm, yMm: spill.yMm, levelMm: spill.levelMm, over: spill.over, edge: spill.edge, into: spill.pool === null ? null : poolName(spill.pool) } }));
+
+/** The water of a piece on a bench that is out of level; pieces without straight edges are too small to mind. */
+function tiltOf(design: PieceDesign, bed: SurveyedBed, ml: number, { bench, set }: PlanRequest, colourAt: (depthMm: number) => string): TiltPlan | null {
+  const slope = { east: bench.tilt.eastMmPerM / 1000, north: bench.tilt.northMmPerM / 1000 };
+  if ((slope.east === 0 && slope.north === 0) || ml <= 0) return null;
+  const { outline } = design;
+  if (outlineEdges(outline).length === 0) return null;
+  const surface = tiltedSurface(bed.grid, outline, ml, slope);
+  const edges = outlineEdges(outline).map((edge) => {
+    const level = surfaceAtMm(surface, edgePlace(outline, edge, 0.5));
+    const lowest = bed.profiles.find((profile) => profile.edge === edge)?.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity) ?? Infinity;
+    const deepestMm = Math.max(0, level - lowest);
+    return { edge, errorMm: level - set.levelMm, deepestMm, colour: colourAt(deepestMm) };
+  });
+  return { edges, deepestMm: tiltedVolume(bed.grid, surface).deepestMm, raise: cornersToRaise(outline, slope), spills: tiltSpills(bed.profiles, outline, surface, set.levelMm, { topMm: set.levelMm + DAM_MARGIN_MM, overlapMm: DAM_OVERLAP_MM }) };
+}

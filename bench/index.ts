@@ -1,10 +1,12 @@
 import { buildBed } from '../src/core/bed/buildBed';
-import { previewCellMm, MOST_CELLS } from '../src/core/bed/grid';
+import { previewCellMm, MOST_CELLS, roundHeight } from '../src/core/bed/grid';
 import type { BedGrid } from '../src/core/bed/grid';
 import type { Outline, PieceDesign } from '../src/core/bed/schema';
 import { stripCut } from '../src/core/bed/stripCut';
 import { levelForMl, volumeCurve, volumeMl } from '../src/core/bed/volumeCurve';
 import { middleProfile, outlineProfiles } from '../src/core/bed/profile';
+import { findPools } from '../src/core/bed/pools';
+import { tiltedSurface } from '../src/core/bed/tilt';
 import { damRuns } from '../src/core/bed/dams';
 import { surveyBed } from '../src/core/plan';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
@@ -44,6 +46,13 @@ const levelMs = perQuery((i) => volumeMl(curve, 4 + (i % 1000) / 60));
 against('volume at a level', levelMs, 'under pass/1000 or 20 µs', levelMs < Math.max(passMs / 1000, 0.02));
 const inverseMs = perQuery((i) => levelForMl(curve, i / 20));
 against('level for a volume', inverseMs, 'under pass/1000 or 20 µs', inverseMs < Math.max(passMs / 1000, 0.02));
+
+/** Hills and hollows with the roughness of sand: a bed as a scan would give it. */
+const sandy: BedGrid = { ...bed, heightMm: bed.heightMm.map((_, i) => roundHeight(12 + 8 * Math.sin((i % bed.columns) / 90) * Math.cos(Math.floor(i / bed.columns) / 70) + (0.1 * ((i * 7919) % 512)) / 512)) };
+const poolsMs = medianMs(() => findPools(sandy, 13, { outline: { kind: 'rectangle', widthMm: 750, lengthMm: 500 }, dammed: new Set(), damMarginMm: 3, damOverlapMm: 5 }), 5);
+against('pools and spill levels of 1.5 million cells', poolsMs, 'at most 80 ×', poolsMs <= 80 * passMs);
+const tiltMs = medianMs(() => tiltedSurface(sandy, { kind: 'rectangle', widthMm: 750, lengthMm: 500 }, 900, { east: 0.004, north: -0.002 }), 3);
+against('tilted surface of 1.5 million cells', tiltMs, 'off the main thread', true);
 
 // What one movement of a slider or handle costs on the preview grid: bed, cut, dams and contours of the piece that moves.
 const FRAME_MS = 1000 / 60;

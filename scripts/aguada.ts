@@ -1,21 +1,26 @@
 import { readFileSync } from 'node:fs';
-import { planCommand } from '../src/core/formats/planFile';
+import { bedCommand } from '../src/core/formats/bedFile';
+import { planCommand, type CommandResult } from '../src/core/formats/planFile';
 
 const USAGE = `Aguada without its screens.
 
   aguada plan FILE     reads a plan request (JSON) and writes the whole plan (JSON)
-  aguada plan -        the same from standard input
+  aguada bed FILE      reads one piece and a level (JSON) and writes its areas, volume curve, pools, dams and edges
+  FILE may be -        standard input
 
 Errors go to standard error, one line each, naming the field; exit 2.
 The files are described in docs/formats.md.
 `;
+
+const COMMANDS: Record<string, (text: string) => CommandResult> = { plan: planCommand, bed: bedCommand };
 
 function main([command, file]: readonly string[]): number {
   if (command === '--help' || command === 'help') {
     process.stdout.write(USAGE);
     return 0;
   }
-  if (command !== 'plan' || !file) {
+  const work = COMMANDS[command ?? ''];
+  if (!work || !file) {
     process.stderr.write(USAGE);
     return 2;
   }
@@ -26,7 +31,7 @@ function main([command, file]: readonly string[]): number {
     process.stderr.write(`(file): ${file} cannot be read: ${error instanceof Error ? error.message : String(error)}\n`);
     return 2;
   }
-  const { output, errors, exitCode } = planCommand(text);
+  const { output, errors, exitCode } = work(text);
   process.stdout.write(output);
   process.stderr.write(errors);
   return exitCode;

@@ -46,9 +46,7 @@ export function findPools(grid: BedGrid, levelMm: number, { outline, dammed, dam
   const capMm = levelMm + damMarginMm;
   const edges = edgeCells(grid, outline);
   const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges);
-  const open = new Uint8Array(grid.heightMm.length);
-  for (const cell of edges.keys()) open[cell] = behindDam[cell] === 0 ? 1 : 0;
-  const sweep = new Sweep(grid, cellsByHeight(grid, capMm), open, edges);
+  const sweep = new Sweep(grid, capMm, edges, behindDam);
   sweep.riseTo(levelMm);
   sweep.measure(levelMm);
   sweep.riseTo(Infinity);
@@ -56,85 +54,114 @@ export function findPools(grid: BedGrid, levelMm: number, { outline, dammed, dam
   return largestFirst(sweep.pools);
 }
 
-/** The rising water: which cells hang together so far, which bodies are pools, and which have found a way out. */
+/**
+ * The rising water: which cells hang together so far, which bodies are pools, and which have found a way out.
+ * Cells are addressed on a grid with a border of one cell, so that the loop over neighbours needs no bounds.
+ */
 class Sweep {
   readonly pools: Pool[] = [];
+  private readonly stride: number;
+  /** Bordered cells, lowest first. */
+  private readonly order: Int32Array;
   private position = 0;
-  /** Place of each cell in the order, once it has been reached. */
+  /** Place of each bordered cell in the order, once it has been reached. */
   private readonly rank: Int32Array;
+  /** 1 where a bordered cell lies on an edge that no dam closes. */
+  private readonly open: Uint8Array;
   private readonly parent: Int32Array;
-  /** For each body, by its root: the cell at which it reached the outside, and the pool it is. */
-  private readonly outsideCell: Int32Array;
+  /** For each body, by its root (its deepest cell): the place at which it reached the outside, and the pool it is. */
+  private readonly outside: Int32Array;
   private readonly poolOf: Int32Array;
 
   constructor(
     private readonly grid: BedGrid,
-    private readonly order: Int32Array,
-    private readonly open: Uint8Array,
+    capMm: number,
     private readonly edges: ReadonlyMap<number, OutlineEdge>,
+    behindDam: Uint8Array,
   ) {
-    this.rank = new Int32Array(grid.heightMm.length).fill(NONE);
-    this.parent = new Int32Array(order.length);
-    this.outsideCell = new Int32Array(order.length).fill(NONE);
-    this.poolOf = new Int32Array(order.length).fill(NONE);
+    this.stride = grid.columns + 2;
+    this.order = cellsByHeight(grid, capMm, this.stride);
+    this.rank = new Int32Array(this.stride * (grid.rows + 2)).fill(NONE);
+    this.open = new Uint8Array(this.rank.length);
+    for (const cell of edges.keys()) if (behindDam[cell] === 0) this.open[this.bordered(cell)] = 1;
+    this.parent = new Int32Array(this.order.length);
+    this.outside = new Int32Array(this.order.length).fill(NONE);
+    this.poolOf = new Int32Array(this.order.length).fill(NONE);
+  }
+
+  private bordered(cell: number): number {
+    return (Math.floor(cell / this.grid.columns) + 1) * this.stride + (cell % this.grid.columns) + 1;
+  }
+
+  /** The grid's own cell at a place in the order. */
+  private cellAt(place: number): number {
+    const bordered = this.order[place]!;
+    return (Math.floor(bordered / this.stride) - 1) * this.grid.columns + (bordered % this.stride) - 1;
+  }
+
+  /** How many cells lie below a height: a binary search in the order. */
+  private countBelow(heightMm: number): number {
+    let [low, high] = [0, this.order.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.grid.heightMm[this.cellAt(middle)]! < heightMm) low = middle + 1;
+      else high = middle;
+    }
+    return low;
   }
 
   /** Lets every cell below a height join its neighbours. This loop is the whole cost: plain arrays, nothing made anew. */
   riseTo(heightMm: number): void {
-    const { order, rank, parent, open, outsideCell } = this;
-    const heights = this.grid.heightMm;
-    const columns = this.grid.columns;
-    const cells = heights.length;
-    let position = this.position;
-    for (; position < order.length && heights[order[position]!]! < heightMm; position++) {
-      const cell = order[position]!;
-      const column = cell % columns;
-      rank[cell] = position;
-      parent[position] = position;
-      let root = position;
+    const { order, rank, parent, open, outside, stride } = this;
+    const end = this.countBelow(heightMm);
+    for (let place = this.position; place < end; place++) {
+      const cell = order[place]!;
+      rank[cell] = place;
+      parent[place] = place;
+      let root = place;
       for (let side = 0; side < 4; side++) {
-        const neighbour = side === 0 ? (column > 0 ? cell - 1 : NONE) : side === 1 ? (column < columns - 1 ? cell + 1 : NONE) : side === 2 ? cell - columns : cell + columns;
-        if (neighbour < 0 || neighbour >= cells) continue;
-        let other = rank[neighbour]!;
+        let other = rank[side === 0 ? cell - 1 : side === 1 ? cell + 1 : side === 2 ? cell - stride : cell + stride]!;
         if (other === NONE) continue;
         while (parent[other] !== other) {
           parent[other] = parent[parent[other]!]!;
           other = parent[other]!;
         }
         if (other === root) continue;
-        this.join(other < root ? other : root, other < root ? root : other, cell);
+        // A cell that has just come has nothing to tell; only two bodies have.
+        if (root === place) parent[place] = other;
+        else this.join(other < root ? other : root, other < root ? root : other, place);
         if (other < root) root = other;
       }
-      if (open[cell] === 1 && outsideCell[root] === NONE) {
-        outsideCell[root] = cell;
-        this.settle(root, cell, 'edge', null);
+      if (open[cell] === 1 && outside[root] === NONE) {
+        outside[root] = place;
+        this.settle(root, place, 'edge', null);
       }
     }
-    this.position = position;
+    this.position = end;
   }
 
-  /** Joins two bodies at a cell. The one that was there first (the deeper) lives on. */
-  private join(first: number, second: number, cell: number): void {
-    const { poolOf, outsideCell } = this;
+  /** Joins two bodies at a place. The one that was there first (the deeper) lives on. */
+  private join(first: number, second: number, place: number): void {
+    const { poolOf, outside } = this;
     const firstPool = poolOf[first]!;
     const secondPool = poolOf[second]!;
     if (firstPool !== NONE && secondPool !== NONE) {
-      this.settle(first, cell, 'pool', secondPool);
-      this.settle(second, cell, 'pool', firstPool);
+      this.settle(first, place, 'pool', secondPool);
+      this.settle(second, place, 'pool', firstPool);
     }
     this.parent[second] = first;
-    if (outsideCell[first] === NONE && outsideCell[second] !== NONE) {
-      outsideCell[first] = cell;
-      this.settle(first, cell, 'edge', null);
+    if (outside[first] === NONE && outside[second] !== NONE) {
+      outside[first] = place;
+      this.settle(first, place, 'edge', null);
     }
-    if (outsideCell[first] !== NONE && secondPool !== NONE) this.settle(second, cell, 'edge', null);
+    if (outside[first] !== NONE && secondPool !== NONE) this.settle(second, place, 'edge', null);
     if (firstPool === NONE) poolOf[first] = secondPool;
   }
 
   /** Notes a pool's first way out. */
-  private settle(root: number, cell: number, over: Spill['over'], other: number | null): void {
+  private settle(root: number, place: number, over: Spill['over'], other: number | null): void {
     const pool = this.pools[this.poolOf[root]!];
-    if (pool && pool.spill === null) pool.spill = this.spillAt(cell, over, other);
+    if (pool && pool.spill === null) pool.spill = this.spillAt(this.cellAt(place), over, other);
   }
 
   private spillAt(cell: number, over: Spill['over'], pool: number | null): Spill {
@@ -153,29 +180,49 @@ class Sweep {
 
   /** Measures each body as it stands now and makes it a pool. */
   measure(levelMm: number): void {
-    const { heightMm, coverage, cellMm } = this.grid;
-    const cellArea = cellMm * cellMm;
-    for (let i = 0; i < this.position; i++) {
-      const root = this.find(i);
-      const cell = this.order[i]!;
-      if (this.poolOf[root] === NONE) {
-        this.poolOf[root] = this.pools.length;
-        // Cells come lowest first, so the first of a body is its deepest.
-        this.pools.push({ volumeMl: 0, surfaceCm2: 0, greatestDepthMm: levelMm - heightMm[cell]!, meanDepthMm: 0, deepest: centreOf(cell, this.grid), spill: null });
-        if (this.outsideCell[root] !== NONE) this.settle(root, this.outsideCell[root]!, 'edge', null);
+    const { heightMm, coverage, cellMm, columns, rows } = this.grid;
+    const { rank, poolOf, stride } = this;
+    // Sums in plain arrays of numbers: adding to a property of an object makes a new number each time.
+    const depths: number[] = [];
+    const areas: number[] = [];
+    for (let row = 0; row < rows; row++) {
+      for (let column = 0; column < columns; column++) {
+        const index = row * columns + column;
+        const z = heightMm[index]!;
+        const share = coverage[index]!;
+        if (z >= levelMm || !(share > 0)) continue;
+        const root = this.find(rank[(row + 1) * stride + column + 1]!);
+        let pool = poolOf[root]!;
+        if (pool === NONE) {
+          pool = this.addPool(root, levelMm);
+          depths.push(0);
+          areas.push(0);
+        }
+        depths[pool]! += share * (levelMm - z);
+        areas[pool]! += share;
       }
-      const pool = this.pools[this.poolOf[root]!]!;
-      pool.volumeMl += (coverage[cell]! * cellArea * (levelMm - heightMm[cell]!)) / 1000;
-      pool.surfaceCm2 += (coverage[cell]! * cellArea) / 100;
     }
-    for (const pool of this.pools) pool.meanDepthMm = (pool.volumeMl * 10) / pool.surfaceCm2;
+    this.pools.forEach((pool, i) => {
+      pool.volumeMl = (depths[i]! * cellMm * cellMm) / 1000;
+      pool.surfaceCm2 = (areas[i]! * cellMm * cellMm) / 100;
+      pool.meanDepthMm = depths[i]! / areas[i]!;
+    });
+  }
+
+  private addPool(root: number, levelMm: number): number {
+    const deepest = this.cellAt(root);
+    this.poolOf[root] = this.pools.length;
+    this.pools.push({ volumeMl: 0, surfaceCm2: 0, greatestDepthMm: levelMm - this.grid.heightMm[deepest]!, meanDepthMm: 0, deepest: centreOf(deepest, this.grid), spill: null });
+    if (this.outside[root] !== NONE) this.settle(root, this.outside[root]!, 'edge', null);
+    return this.poolOf[root]!;
   }
 
   /** What has found no other way out runs over its dam. */
   spillOverDams(behindDam: Uint8Array, damTopMm: number): void {
     for (const cell of this.edges.keys()) {
-      if (behindDam[cell] === 0 || this.rank[cell] === NONE) continue;
-      const pool = this.pools[this.poolOf[this.find(this.rank[cell]!)]!];
+      const place = this.rank[this.bordered(cell)]!;
+      if (behindDam[cell] === 0 || place === NONE) continue;
+      const pool = this.pools[this.poolOf[this.find(place)]!];
       if (pool && pool.spill === null) pool.spill = { ...this.spillAt(cell, 'dam', null), levelMm: damTopMm };
     }
   }
@@ -206,24 +253,28 @@ function cellsBehindDams({ columns, rows, heightMm, cellMm }: BedGrid, levelMm: 
   return behind;
 }
 
-/** Cells inside the outline up to a height, lowest first: a counting sort by ticks. */
-function cellsByHeight({ heightMm, coverage }: BedGrid, capMm: number): Int32Array {
+/** Cells inside the outline up to a height, lowest first, as cells of the bordered grid: a counting sort by ticks. */
+function cellsByHeight({ columns, rows, heightMm, coverage }: BedGrid, capMm: number, stride: number): Int32Array {
   const perMm = HEIGHT_TICKS_PER_MM;
   let lowest = Infinity;
   let count = 0;
   for (let i = 0; i < heightMm.length; i++) {
-    if (coverage[i]! > 0 && heightMm[i]! <= capMm) {
+    const z = heightMm[i]!;
+    if (z <= capMm && coverage[i]! > 0) {
       count++;
-      if (heightMm[i]! < lowest) lowest = heightMm[i]!;
+      if (z < lowest) lowest = z;
     }
   }
   if (count === 0) return new Int32Array(0);
   const starts = new Int32Array(Math.round((capMm - lowest) * perMm) + 2);
-  const tick = (i: number): number => ((heightMm[i]! - lowest) * perMm + 0.5) | 0;
-  for (let i = 0; i < heightMm.length; i++) if (coverage[i]! > 0 && heightMm[i]! <= capMm) starts[tick(i) + 1]!++;
+  for (let i = 0; i < heightMm.length; i++) if (heightMm[i]! <= capMm && coverage[i]! > 0) starts[(((heightMm[i]! - lowest) * perMm + 0.5) | 0) + 1]!++;
   for (let k = 1; k < starts.length; k++) starts[k] = starts[k]! + starts[k - 1]!;
   const order = new Int32Array(count);
-  for (let i = 0; i < heightMm.length; i++) if (coverage[i]! > 0 && heightMm[i]! <= capMm) order[starts[tick(i)]!++] = i;
+  for (let row = 0, i = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++, i++) {
+      if (heightMm[i]! <= capMm && coverage[i]! > 0) order[starts[((heightMm[i]! - lowest) * perMm + 0.5) | 0]!++] = (row + 1) * stride + column + 1;
+    }
+  }
   return order;
 }
 

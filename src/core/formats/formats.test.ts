@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { testDesign } from '../bed/testShapes';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch, planSchema, type PlanRequest } from '../plan';
+import { bedCommand } from './bedFile';
 import { planCommand, planFileText, readPlanRequest } from './planFile';
 import { pourCardCsv } from './pourCardCsv';
 
@@ -38,6 +39,36 @@ describe('the plan command', () => {
     expect(errors).toContain(expected);
   });
   test('a request written by the app reads back the same', () => expect(readPlanRequest(planFileText(request))).toEqual({ ok: true, request }));
+});
+
+describe('the bed command', () => {
+  const piece = testDesign([{ kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 }]);
+  const bed = (change: object = {}): ReturnType<typeof bedCommand> => bedCommand(JSON.stringify({ format: 'aguada.bed-request', version: 1, piece, levelMm: 15, ...change }));
+  test('reports a piece: volume, curve, pool, dams, menisci, edges', () => {
+    const { output, exitCode } = bed({ fillMl: 20 });
+    expect(exitCode).toBe(0);
+    const report = JSON.parse(output) as { water: { volumeMl: number }; fill: { levelMm: number }; curve: { levelMm: number; volumeMl: number }[]; pools: { name: string; volumeMl: number }[]; dams: { edge: string }[]; meniscus: { ml: number }; edges: { edge: string; heightsMm: number[] }[] };
+    expect(Math.abs(report.water.volumeMl / ((140 * 6 * 52) / 1000) - 1)).toBeLessThan(0.005);
+    expect(report.pools).toMatchObject([{ name: 'Pool A' }]);
+    expect(report.pools[0]!.volumeMl).toBeCloseTo(report.water.volumeMl, 2);
+    expect(report.dams.map(({ edge }) => edge).sort()).toEqual(['north', 'south']);
+    expect(report.meniscus.ml).toBeGreaterThan(0);
+    expect(report.edges.find(({ edge }) => edge === 'south')!.heightsMm[140]).toBeCloseTo(9, 2);
+    // The curve and its inverse agree: the level of 20 ml lies between the entries either side of 20 ml.
+    const after = report.curve.findIndex(({ volumeMl }) => volumeMl >= 20);
+    expect(report.fill.levelMm).toBeGreaterThanOrEqual(report.curve[after - 1]!.levelMm);
+    expect(report.fill.levelMm).toBeLessThanOrEqual(report.curve[after]!.levelMm);
+  });
+  test.each<[string, object, string]>([
+    ['a level below the underside', { levelMm: -1 }, 'levelMm: '],
+    ['a level over the land', { levelMm: 30 }, 'piece.landMm: '],
+    ['another format', { format: 'x' }, 'format: '],
+    ['no piece', { piece: null }, 'piece: '],
+  ])('%s: exit 2, the field named', (_, change, expected) => {
+    const { errors, exitCode } = bed(change);
+    expect(exitCode).toBe(2);
+    expect(errors).toContain(expected);
+  });
 });
 
 describe('the pour card as CSV', () => {

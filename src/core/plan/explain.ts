@@ -1,8 +1,10 @@
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
+import { DAM_FACTS } from '../bed/damMethods';
+import { capillaryLengthMm } from '../bed/meniscus';
 import { LOSS_PER_CUP_GRAMS, LOSS_PER_PIECE_GRAMS, LOSS_SHARE } from '../mixing/losses';
 import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '../units/formatMeasure';
 import type { Quantity } from '../units/quantities';
-import type { PiecePlan, Plan } from './plan';
+import type { PiecePlan, Plan, PoolPlan } from './plan';
 import type { PlanRequest } from './request';
 
 /** How a figure came about: what went in, the formula in words, what is taken for granted. */
@@ -21,7 +23,7 @@ interface Context {
   prefs: UnitPreferences;
 }
 
-export const PIECE_FIGURES = ['volume', 'grams', 'surface', 'greatestDepth', 'meanDepth', 'layers', 'dams'] as const;
+export const PIECE_FIGURES = ['volume', 'grams', 'surface', 'greatestDepth', 'meanDepth', 'layers', 'dams', 'meniscus', 'brim', 'tilt'] as const;
 export type PieceFigure = (typeof PIECE_FIGURES)[number];
 export const BATCH_FIGURES = ['volume', 'poured', 'mix', 'partA', 'partB', 'drops', 'cups', 'dams', 'cost', 'cureFactor', 'potLife', 'done'] as const;
 export type BatchFigure = (typeof BATCH_FIGURES)[number];
@@ -45,14 +47,15 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
       { label: 'Cells', value: `${piece.cellMm} × ${piece.cellMm}\u00a0mm` },
       { label: 'Piece', value: say(prefs)(piece.outlineCm2 * 100, 'area') },
     ],
-    assumptions: ['The bed is as drawn; a hand-carved one differs.', 'Water reaches every part of the bed below the level.', 'What creeps up the walls is not counted.'],
+    assumptions: ['The bed is as drawn; a hand-carved one differs.', 'Water reaches every part of the bed below the level.', 'What creeps up walls and dams comes on top.'],
     estimate: true,
   }),
   grams: (piece, { request, plan, prefs }) => ({
     title: 'To pour into each',
-    formula: 'Water in each ÷ (1 − shrinkage) × density of the mix, so that the cured surface reaches the level.',
+    formula: 'Water in each and what creeps up walls and dams, ÷ (1 − shrinkage) × density of the mix, so that the cured surface reaches the level.',
     inputs: [
       { label: 'Water in each', value: say(prefs)(piece.water.volumeMl, 'volume') },
+      { label: 'Creeps up walls and dams', value: say(prefs)(piece.meniscus.ml, 'volume', 2) },
       { label: `Density, ${request.product.name.toLowerCase()}`, value: `${plan.product.pouredDensity.toFixed(3)}\u00a0g/ml` },
       { label: 'Shrinkage', value: percent(request.product.shrinkage) },
     ],
@@ -98,7 +101,42 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
     assumptions: ['Strip heights are from the underside.'],
     estimate: false,
   }),
+  meniscus: (piece, { prefs }) => ({
+    title: 'Creeps up walls and dams',
+    formula: 'Capillary length squared × cos of the contact angle, for each mm of wall that the water meets at the level. The lip is the height that it dries on at a dam: a·√(2(1 − sin θ)).',
+    inputs: [
+      { label: 'Wall and dam at the level', value: say(prefs)(piece.meniscus.wallMm, 'length') },
+      ...piece.dams.filter(({ method }) => method !== 'none').map(({ edge, method, lengthMm }) => ({ label: `${edge}, ${method}, ${DAM_FACTS[method].contactDegrees}°`, value: say(prefs)(lengthMm, 'length') })),
+      { label: 'Capillary length, liquid epoxy', value: `${capillaryLengthMm().toFixed(2)}\u00a0mm` },
+    ],
+    assumptions: ['Surface tension 0.043 N/m and density 1100 kg/m³; contact angles are typical for each kind of dam.', 'Counted once, at the last layer.'],
+    estimate: true,
+  }),
+  brim: (piece, { request, prefs }) => ({
+    title: 'Would run over at',
+    formula: 'The lowest saddle from the deepest place to an edge, another pool, or the top of a dam: found by letting the water rise cell by cell.',
+    inputs: [
+      { label: 'Level', value: say(prefs)(request.set.levelMm, 'length') },
+      ...piece.pools.map((pool) => ({ label: `${pool.name}, ${say(prefs)(pool.volumeMl, 'volume')}`, value: pool.spill ? `${say(prefs)(pool.spill.levelMm, 'length')}, ${spillWords(pool.spill)}` : 'holds to above the dams' })),
+    ],
+    assumptions: ['Dams stand 3 mm over the level and overlap the bank by 5 mm at each end.', 'Exact to the height between two neighbouring cells.'],
+    estimate: false,
+  }),
+  tilt: (piece, { request, prefs }) => ({
+    title: 'On this bench',
+    formula: 'The same volume under a level surface, seen from a piece that leans: found by trying surfaces until the volume is right.',
+    inputs: [
+      { label: 'Falls to the east', value: `${request.bench.tilt.eastMmPerM.toFixed(1)}\u00a0mm/m` },
+      { label: 'Falls to the north', value: `${request.bench.tilt.northMmPerM.toFixed(1)}\u00a0mm/m` },
+      ...(piece.tilt?.raise.filter(({ raiseMm }) => raiseMm > 0).map(({ corner, raiseMm }) => ({ label: `Raise the ${corner} corner by`, value: say(prefs)(raiseMm, 'length') })) ?? []),
+    ],
+    assumptions: ['The piece itself is flat and lies on the bench as drawn, its north edge to the north.'],
+    estimate: false,
+  }),
 };
+
+/** Where a pool runs over, in words. */
+export const spillWords = (spill: NonNullable<PoolPlan['spill']>): string => (spill.over === 'pool' ? `into ${spill.into ?? 'the next pool'}` : spill.over === 'dam' ? 'over a dam' : spill.edge ? `over the ${spill.edge === 'rim' ? 'rim' : `${spill.edge} edge`}` : 'over the land');
 
 const CURE_WORDS: Record<PlanRequest['product']['cureModel'], string> = {
   'two-part': 'The label’s times are stretched by the temperature of the room (Arrhenius, 55 kJ/mol: about twice as long for every 10 °C less).',

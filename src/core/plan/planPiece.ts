@@ -50,7 +50,7 @@ function colourFinder({ bedColour }: PieceDesign, { doses }: PlanRequest['recipe
 }
 
 /** What creeps up dams and upright banks, each at its own contact angle; the lip is the highest at a dam that comes off. */
-function meniscusOf({ dams, bankWallMm }: SurveyedWater): PiecePlan['meniscus'] {
+export function meniscusOf({ dams, bankWallMm }: SurveyedWater): PiecePlan['meniscus'] {
   const closed = closedRuns(dams);
   const ml = closed.reduce((sum, { method, lengthMm }) => sum + lengthMm * wallMlPerMm(DAM_FACTS[method].contactDegrees), bankWallMm * wallMlPerMm(BANK_CONTACT_DEGREES));
   const lips = closed.filter(({ method }) => method !== 'raised rim').map(({ method }) => wallRiseMm(DAM_FACTS[method].contactDegrees));
@@ -60,7 +60,8 @@ function meniscusOf({ dams, bankWallMm }: SurveyedWater): PiecePlan['meniscus'] 
 /** `Pool A` is the largest. */
 const poolName = (index: number): string => `Pool ${index < 26 ? String.fromCharCode(65 + index) : index + 1}`;
 
-const namedPools = (pools: readonly Pool[]): PoolPlan[] =>
+/** Pools as plans and files know them: named, the largest first. */
+export const namedPools = (pools: readonly Pool[]): PoolPlan[] =>
   pools.map(({ spill, ...pool }, index) => ({ ...pool, name: poolName(index), spill: spill && { xMm: spill.xMm, yMm: spill.yMm, levelMm: spill.levelMm, over: spill.over, edge: spill.edge, into: spill.pool === null ? null : poolName(spill.pool) } }));
 
 /** The water of a piece on a bench that is out of level; pieces without straight edges are too small to mind. */

@@ -18,6 +18,7 @@ const EXAMPLES: Record<Quantity, string> = {
   mass: '12.5 g or 2 oz',
   temperature: '18.5 °C or 65 °F',
   duration: '25 min or 24 h',
+  slope: '1.5 mm/m or 0.1°',
   fraction: '2 %',
   number: '3 or 2*6',
 };
@@ -52,7 +53,7 @@ function tokenise(text: string, quantity: Quantity): Token[] | string {
   while ((rest = rest.trimStart()) !== '') {
     const number = /^(\d+\.?\d*|\.\d+)/.exec(rest);
     const op = /^[-+*/()]/.exec(rest);
-    const word = /^(fl\s*oz|°\s*[cfCF]|[a-zA-Z°²³℃℉%]+[23]?|["'″′”’])/i.exec(rest);
+    const word = /^(fl\s*oz|mm\/m(?![a-z])|°\s*[cfCF]|[a-zA-Z°²³℃℉%]+[23]?|["'″′”’])/i.exec(rest);
     if (number) tokens.push({ kind: 'number', value: Number(number[0]) });
     else if (op) tokens.push({ kind: 'op', value: op[0] });
     else if (word) {

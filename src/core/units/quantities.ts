@@ -1,5 +1,5 @@
 /** What a figure measures. The core computes each in one base unit: mm, ml, g, °C, minutes, fractions. */
-export type Quantity = 'length' | 'area' | 'volume' | 'mass' | 'temperature' | 'duration' | 'fraction' | 'number';
+export type Quantity = 'slope' | 'length' | 'area' | 'volume' | 'mass' | 'temperature' | 'duration' | 'fraction' | 'number';
 
 /** One unit a maker may type or read: `toBase(value)` gives the base unit, `fromBase` its inverse. */
 export interface Unit {
@@ -39,6 +39,12 @@ export const UNITS = {
     { symbol: '°F', aliases: ['°f', 'f', 'degf', '℉'], toBase: (v: number) => ((v - 32) * 5) / 9, fromBase: (v: number) => (v * 9) / 5 + 32 },
   ],
   duration: [scaled('min', 1, 'm', 'minute', 'minutes'), scaled('h', 60, 'hour', 'hours', 'hr'), scaled('d', 1440, 'day', 'days'), scaled('s', 1 / 60, 'sec', 'seconds')],
+  /** Fall per run; in degrees by its tangent. */
+  slope: [
+    scaled('mm/m', 0.001),
+    { symbol: '°', aliases: ['°', 'deg', 'degree', 'degrees'], toBase: (v: number) => Math.tan((v * Math.PI) / 180), fromBase: (v: number) => (Math.atan(v) * 180) / Math.PI },
+    scaled('%', 0.01),
+  ],
   fraction: [scaled('%', 0.01, 'percent'), scaled('', 1)],
   number: [scaled('', 1)],
 } as const satisfies Record<Quantity, readonly Unit[]>;

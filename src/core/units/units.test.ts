@@ -26,6 +26,9 @@ describe('what makers type', () => {
     expect(read('68 F', 'temperature')).toBeCloseTo(20);
     expect(read('20', 'temperature', INCHES)).toBeCloseTo(-6.667, 3);
     expect(read('1 h 30 min', 'duration')).toBeCloseTo(90);
+    expect(read('1.5 mm/m', 'slope')).toBeCloseTo(0.0015);
+    expect(read('0.5°', 'slope')).toBeCloseTo(0.0087269, 6);
+    expect(read('(15.3-14.9)/0.12', 'slope')).toBeCloseTo(0.0033333, 6);
     expect(read('2 %', 'fraction')).toBeCloseTo(0.02);
   });
   test.each<[string, Quantity]>([['', 'length'], ['wide', 'length'], ['12 g', 'length'], ['3 +', 'length'], ['1/0', 'length'], ['4 mm * 3 mm', 'length'], ['12 12', 'length'], ['(3', 'length'], ['5 mm', 'mass'], ['$5', 'number']])('“%s” in a %s field is explained', (text, quantity) => {

@@ -85,7 +85,8 @@ function DeskStrip() {
   const router = useRouter();
   const pathname = usePathname();
   const [everyPiece, setEveryPiece] = useState(false);
-  const pieces = useMemo(() => stripPieces(designs, levelMm, recipe, plan), [designs, levelMm, recipe, plan]);
+  const { tilt } = desk.shelf.settings.data;
+  const pieces = useMemo(() => stripPieces(designs, levelMm, recipe, plan, tilt), [designs, levelMm, recipe, plan, tilt]);
   const shape = `/sets/${desk.set.id}/shape`;
   const pickPiece = (id: string): void => {
     select(id);

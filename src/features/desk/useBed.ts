@@ -7,7 +7,7 @@ import { chooseCellMm, previewCellMm, type BedGrid } from '@/core/bed/grid';
 import type { PieceDesign } from '@/core/bed/schema';
 import { middleProfile, outlineProfiles, type BedProfile, type OutlineProfile } from '@/core/bed/profile';
 import { stripCut } from '@/core/bed/stripCut';
-import { bedKey, type Plan, type PlanRequest } from '@/core/plan';
+import { bedKey, LEVEL_BENCH, type Plan, type PlanRequest, type Tilt, type TiltPlan } from '@/core/plan';
 import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook, type WaterLook } from '@/core/tint/waterLook';
 import type { Stored } from '@/core/records/schema';
@@ -57,7 +57,7 @@ export function useBedPicture(design: PieceDesign, levelMm: number, recipe: Plan
   return useMemo(() => {
     const { grid, lowestMm, profiles } = pictureBed(design, moving);
     const deepestMm = Math.max(0, levelMm - lowestMm);
-    return { grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams: damRuns(profiles, levelMm), deepestMm };
+    return { grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams: damRuns(profiles, levelMm, design.dams), deepestMm };
   }, [design, levelMm, recipe, moving]);
 }
 
@@ -78,16 +78,25 @@ function keptLook(bedColour: string, doses: readonly RecipeDose[], deepestMm: nu
 const GRADES = { stop: 0, warn: 1, hint: 2 };
 
 /** The pieces of a set as the waterline draws them, with what is wrong with each. */
-export function stripPieces(designs: readonly Stored<PieceDesign>[], levelMm: number, recipe: PlanRequest['recipe'] | undefined, plan: Plan | null): StripPiece[] {
+export function stripPieces(designs: readonly Stored<PieceDesign>[], levelMm: number, recipe: PlanRequest['recipe'] | undefined, plan: Plan | null, tilt: Tilt = LEVEL_BENCH): StripPiece[] {
   return designs.map(({ id, data }) => {
     const { lowestMm, profiles, middle } = pictureBed(data, true);
     const { profile, place } = stripCut(profiles, middle, levelMm);
     const problem = plan?.problems.filter(({ tag }) => tag === data.tag).sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
     return {
       id, profile, place, problem,
+      surface: stripSurface(plan?.pieces.find(({ tag }) => tag === data.tag)?.tilt ?? null, place, profile.lengthMm, levelMm, tilt),
       tag: data.tag, name: data.name, copies: data.copies, landColour: data.landColour,
       look: keptLook(data.bedColour, recipe?.doses ?? NO_DOSES, levelMm - lowestMm),
-      dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm),
+      dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm, data.dams),
     };
   });
+}
+
+/** The water's surface along a cut: level, or as the tilted bench makes it. */
+function stripSurface(tilted: TiltPlan | null, place: StripPiece['place'], lengthMm: number, levelMm: number, tilt: Tilt): StripPiece['surface'] {
+  if (!tilted) return { leftMm: levelMm, rightMm: levelMm };
+  const middle = levelMm + (tilted.edges.find(({ edge }) => edge === place)?.errorMm ?? 0);
+  const half = (((place === 'west' || place === 'east' ? tilt.northMmPerM : tilt.eastMmPerM) / 1000) * lengthMm) / 2;
+  return { leftMm: middle - half, rightMm: middle + half };
 }

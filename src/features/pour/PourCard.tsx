@@ -9,7 +9,8 @@ import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
 import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import { DROP_TOLERANCE } from '@/core/tint/doses';
-import { copyNames, damWords, groupPours } from './summarise';
+import { closedRuns } from '@/core/bed/dams';
+import { copyNames, damWords, groupPours, stripText } from './summarise';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -77,7 +78,7 @@ function CardHead({ name, request, plan, units, printedAt }: { name: string; req
 }
 
 function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
-  const pieces = plan.pieces.filter(({ dams }) => dams.length > 0);
+  const pieces = plan.pieces.filter(({ dams }) => closedRuns(dams).length > 0);
   if (pieces.length === 0) return null;
   return (
     <section className={styles.dams}>
@@ -89,6 +90,9 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
           </li>
         ))}
       </ul>
+      <p className={styles.cutList}>
+        To cut: {plan.totals.cutList.map(({ method, stripMm, topMm, count }) => `${count} × ${method} ${stripText(stripMm, units)} × ${stripText(topMm, units)}`).join('; ')}
+      </p>
       <p>
         <Tick /> Every joint and pinhole under water sealed. <Tick /> Non-stick sheet underneath. <Tick /> Bench level both ways.
       </p>

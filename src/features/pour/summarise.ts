@@ -1,4 +1,4 @@
-import type { DamRun } from '@/core/bed/dams';
+import { closedRuns, type DamRun } from '@/core/bed/dams';
 import type { CupPlan } from '@/core/plan';
 import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 
@@ -34,7 +34,7 @@ export const stripText = (mm: number, units: UnitPreferences): string => formatM
 /** Dams in words, equal ones together: `north and south 68 mm × 18 mm`. */
 export function damWords(dams: readonly DamRun[], units: UnitPreferences): string {
   const bySize = new Map<string, string[]>();
-  for (const { edge, stripMm, topMm } of dams) {
+  for (const { edge, stripMm, topMm } of closedRuns(dams)) {
     const size = `${stripText(stripMm, units)} × ${stripText(topMm, units)}`;
     bySize.set(size, [...(bySize.get(size) ?? []), edge]);
   }

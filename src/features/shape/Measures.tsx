@@ -3,6 +3,8 @@
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { checkDesign } from '@/core/bed/checkDesign';
+import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
+import { damRuns, DEFAULT_DAM } from '@/core/bed/dams';
 import { FEATURE_NAMES, pieceDesignSchema, type Feature, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
 import { newFeature } from '@/core/bed/starters';
 import type { Problem } from '@/core/checks/problem';
@@ -14,6 +16,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from '../desk/DeskContext';
+import { pictureBed } from '../desk/useBed';
 import { FEATURE_FIELDS, type FeatureField } from './featureFields';
 import styles from './Measures.module.css';
 
@@ -56,6 +59,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
       {data.features.map((feature, index) => (
         <FeatureFields key={feature.id} feature={feature} index={index} design={data} errorAt={errorAt} validate={validate} put={put} />
       ))}
+      <DamChoices design={data} levelMm={levelMm} put={put} />
       <div className={styles.add}>
         <label htmlFor="add-feature">Add to the bed</label>
         <select
@@ -140,6 +144,29 @@ function FeatureFields({ feature, index, design, errorAt, validate, put }: Featu
           if (field.kind === 'choice') return <ChoiceField key={key} label={field.label} value={String(value)} choices={field.choices} error={errorAt(path)} onCommit={(next) => put(path, next, label(field.label))} />;
           return <MeasureField key={key} label={field.label} quantity={field.quantity} value={Number(value)} step={field.step ?? 1} hint={hint(field)} error={errorAt(path)} validate={validate(path)} onCommit={(next) => put(path, next, label(field.label))} />;
         })}
+      </div>
+    </fieldset>
+  );
+}
+
+/** How each open edge is closed. */
+function DamChoices({ design, levelMm, put }: { design: PieceDesign; levelMm: number; put: FeatureFieldsProps['put'] }) {
+  const edges = [...new Set(damRuns(pictureBed(design, true).profiles, levelMm, design.dams).map(({ edge }) => edge))];
+  if (edges.length === 0) return null;
+  return (
+    <fieldset className={styles.feature}>
+      <legend>Dams</legend>
+      <div className={styles.grid}>
+        {edges.map((edge) => (
+          <ChoiceField
+            key={edge}
+            label={edge === 'rim' ? 'Round the rim' : `${edge[0]!.toUpperCase()}${edge.slice(1)} edge`}
+            value={design.dams[edge] ?? DEFAULT_DAM}
+            choices={DAM_METHODS.map((method) => ({ value: method, label: method === 'none' ? 'none, surface tension' : method }))}
+            hint={DAM_FACTS[design.dams[edge] ?? DEFAULT_DAM].advice}
+            onCommit={(method) => put(['dams', edge], method, `Change the ${edge} dam of ${design.tag}`)}
+          />
+        ))}
       </div>
     </fieldset>
   );

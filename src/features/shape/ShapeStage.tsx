@@ -1,6 +1,8 @@
 'use client';
 
-import { explainPiece, type PieceFigure } from '@/core/plan';
+import { explainPiece, spillWords, type PieceFigure } from '@/core/plan';
+import { closedRuns } from '@/core/bed/dams';
+import type { PoolPlan } from '@/core/plan';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
@@ -12,9 +14,13 @@ import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { useBedPicture } from '../desk/useBed';
 import { damWords } from '../pour/summarise';
+import { BenchLevel } from './BenchLevel';
 import { DesignList } from './DesignList';
 import { Measures } from './Measures';
+import { TiltReadings } from './TiltReadings';
 import styles from './ShapeStage.module.css';
+
+const NO_POOLS: readonly PoolPlan[] = [];
 
 /** Shape: the pieces, their beds from above, and what each takes. */
 export function ShapeStage() {
@@ -46,10 +52,13 @@ function Plan({ design }: { design: Stored<PieceDesign> }) {
   const { designs, levelMm, recipe, dragging } = useLiveDesk();
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const picture = useBedPicture(live, levelMm, recipe, dragging);
+  const { plan } = useDeskPlan();
+  const pools = (dragging ? null : plan?.pieces.find(({ tag }) => tag === live.tag)?.pools) ?? NO_POOLS;
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
-      <PlanView design={live} levelMm={levelMm} {...picture} moving={dragging} onMove={(next, label, done) => shapeDesign(design.id, next, label, done)} />
+      <PlanView design={live} levelMm={levelMm} {...picture} moving={dragging} pools={pools} onMove={(next, label, done) => shapeDesign(design.id, next, label, done)} />
+      <BenchLevel />
     </section>
   );
 }
@@ -66,7 +75,8 @@ function PieceNumbers({ design }: { design: Stored<PieceDesign> }) {
   };
   const copies = design.data.copies;
   const layers = piece.layers.filter(({ volumeMl }) => volumeMl > 0);
-  const damMm = piece.dams.reduce((sum, { stripMm }) => sum + stripMm, 0);
+  const brim = piece.pools.flatMap(({ spill }) => spill ?? []).sort((a, b) => a.levelMm - b.levelMm)[0];
+  const damMm = closedRuns(piece.dams).reduce((sum, { stripMm }) => sum + stripMm, 0);
   return (
     <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
       <h2 className={styles.heading}>
@@ -79,8 +89,11 @@ function PieceNumbers({ design }: { design: Stored<PieceDesign> }) {
         {reading('Deepest', 'greatestDepth', piece.water.greatestDepthMm, 'length')}
         {reading('Mean depth', 'meanDepth', piece.water.meanDepthMm, 'length')}
         <Reading label="Layers" digits={String(layers.length)} explain={() => explainPiece('layers', piece.tag, { request, plan, prefs: units })} note={layers.length > 1 ? layers.map(({ pouredGrams }) => formatMeasure(pouredGrams, 'mass', units)).join(' + ') : undefined} />
+        {reading('Creeps up walls', 'meniscus', piece.meniscus.ml, 'volume', { decimals: 2, ...(piece.meniscus.lipMm > 0 && { note: `leaves a lip of ${formatMeasure(piece.meniscus.lipMm, 'length', units)} at the dams` }) })}
+        {brim && reading('Would run over at', 'brim', brim.levelMm, 'length', { note: `${piece.pools.length > 1 ? `${piece.pools.length} pools; first ` : ''}${spillWords(brim)}` })}
         {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units) })}
       </Readings>
+      {piece.tilt && <TiltReadings piece={piece} tilt={piece.tilt} explain={() => explainPiece('tilt', piece.tag, { request, plan, prefs: units })} />}
       <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />
     </section>
   );

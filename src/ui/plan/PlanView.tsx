@@ -7,6 +7,7 @@ import { designHandles, moveHandle, type Handle } from '@/core/bed/handles';
 import { outlinePolygon } from '@/core/bed/outline';
 import { heightAt } from '@/core/bed/profile';
 import type { PieceDesign } from '@/core/bed/schema';
+import { spillWords, type PoolPlan } from '@/core/plan';
 import type { WaterLook } from '@/core/tint/waterLook';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
@@ -21,6 +22,8 @@ interface PlanViewProps {
   look: WaterLook;
   dams: readonly DamRun[];
   deepestMm: number;
+  /** Named on the plan when there are several; where one would run over is marked. */
+  pools: readonly PoolPlan[];
   /** True while something is dragged: fewer contours, so that no frame is dropped. */
   moving: boolean;
   /** A handle on its way (`done` false) or let go (`done` true). Without it the plan only shows. */
@@ -28,7 +31,7 @@ interface PlanViewProps {
 }
 
 /** The piece from above, north at the top: predicted water, depth contours, dams, and handles to move what is drawn. */
-export function PlanView({ design, levelMm, grid, look, dams, deepestMm, moving, onMove }: PlanViewProps) {
+export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, moving, onMove }: PlanViewProps) {
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -73,14 +76,17 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, moving,
               </g>
               <path d={outline} className={styles.outline} />
               {dams.map((dam) => (
-                <path key={`${dam.edge}${dam.fromMm}`} d={damLine(design, dam, unit)} className={styles.dam} strokeWidth={unit * 4} />
+                <path key={`${dam.edge}${dam.fromMm}`} d={damLine(design, dam, unit)} className={dam.method === 'none' ? styles.openEdge : styles.dam} strokeWidth={unit * 4} />
               ))}
             </g>
             {onMove && designHandles(design).map((handle) => <HandleMark key={`${handle.feature}${handle.grip}`} handle={handle} design={design} unit={unit} toPlan={toPlan} onMove={onMove} />)}
           </svg>
+          {pools.map((pool) => (
+            <PoolMark key={pool.name} pool={pool} named={pools.length > 1} design={design} levelMm={levelMm} measure={measure} />
+          ))}
           {dams.filter(({ edge }) => edge !== 'rim').map((dam) => (
             <span key={`${dam.edge}${dam.fromMm}`} className={styles.damText} style={damTextPlace(design, dam)}>
-              {`dam ${measure(dam.stripMm)}`}
+              {dam.method === 'none' ? 'open' : `dam ${measure(Math.ceil(dam.stripMm - 0.05))}`}
             </span>
           ))}
         </div>
@@ -92,6 +98,37 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, moving,
         </span>
       </figcaption>
     </figure>
+  );
+}
+
+interface PoolMarkProps {
+  pool: PoolPlan;
+  named: boolean;
+  design: PieceDesign;
+  levelMm: number;
+  measure: (mm: number) => string;
+}
+
+/** A pool's name at its deepest, and the place where it would run over first when that is near the level. */
+function PoolMark({ pool, named, design: { outline }, levelMm, measure }: PoolMarkProps) {
+  const place = ({ xMm, yMm }: { xMm: number; yMm: number }): React.CSSProperties => ({ left: `${(xMm / outline.widthMm) * 100}%`, top: `${(1 - yMm / outline.lengthMm) * 100}%` });
+  const { spill } = pool;
+  return (
+    <>
+      {named && (
+        <span className={styles.pool} style={place(pool.deepest)}>
+          {pool.name}
+        </span>
+      )}
+      {spill && spill.over !== 'dam' && spill.levelMm < levelMm + 3 && (
+        <span className={styles.spill} data-over={spill.levelMm < levelMm || undefined} style={place(spill)} title={`${pool.name}: ${spillWords(spill)} at ${measure(spill.levelMm)}`}>
+          <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
+            <path d="M7 1v9M3 7l4 5 4-5" fill="none" stroke="currentColor" strokeWidth="2" />
+          </svg>
+          {measure(spill.levelMm)}
+        </span>
+      )}
+    </>
   );
 }
 

@@ -14,10 +14,12 @@ interface ReadingProps {
   explain?: (() => Explanation) | undefined;
   note?: string | undefined;
   strong?: boolean;
+  /** A colour to show beside the note. */
+  swatch?: string | undefined;
 }
 
 /** One figure in a column of readings. Pressing its name opens how it came about. */
-export function Reading({ label, digits, unit = '', explain, note, strong = false }: ReadingProps) {
+export function Reading({ label, digits, unit = '', explain, note, strong = false, swatch }: ReadingProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const id = useId();
   return (
@@ -35,7 +37,12 @@ export function Reading({ label, digits, unit = '', explain, note, strong = fals
         <span className={styles.digits}>{digits}</span>
         <span className={styles.unit}>{unit}</span>
       </dd>
-      {note && <dd className={styles.note}>{note}</dd>}
+      {note && (
+        <dd className={styles.note}>
+          {swatch && <span className={styles.swatch} style={{ background: swatch }} />}
+          {note}
+        </dd>
+      )}
       <Popover open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { role: 'dialog', 'aria-labelledby': id } }}>
         {anchor && explain && <HowItCameAbout id={id} figure={`${digits} ${unit}`} explanation={explain()} onClose={() => setAnchor(null)} />}
       </Popover>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useId, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { closedRuns } from '@/core/bed/dams';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { useWidth } from '../useWidth';
@@ -71,7 +72,6 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
   const gradient = useId();
   const { colours, stepMm } = piece.look;
   const deepest = Math.max(0.1, levelMm - piece.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity));
-  const land = tablePx - piece.profile.heightMm.reduce((a, b) => Math.max(a, b), 0) * up;
   const press = onSelect && { role: 'button', tabIndex: 0, onClick: () => onSelect(piece.id), onKeyDown: (event: KeyboardEvent) => (event.key === 'Enter' || event.key === ' ') && (event.preventDefault(), onSelect(piece.id)) };
   const tag = numbered && piece.copies > 1 ? `${piece.tag} #${copy}` : piece.tag;
   return (
@@ -85,15 +85,15 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
       </defs>
       <rect className={styles.hit} x={leftPx - 3} width={widthPx + 6} y={HEAD_PX - 12} height={tablePx - HEAD_PX + 12 + FOOT_PX} />
       <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
-      <path d={waterPath(slot, levelMm, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
+      <path d={waterPath(slot, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
       <path className={styles.outline} d={bodyPath(slot, tablePx, up)} />
-      <path className={styles.surface} d={surfacePath(slot, levelMm, tablePx, up)} stroke={colours.at(-1)} />
-      {piece.dams.map((dam) => (
+      <path className={styles.surface} d={surfacePath(slot, tablePx, up)} stroke={colours.at(-1)} />
+      {closedRuns(piece.dams).map((dam) => (
         <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>
-          <title>{`Dam ${formatMeasure(dam.stripMm, 'length')} × ${formatMeasure(dam.topMm, 'length')}`}</title>
+          <title>{`${dam.method}, ${formatMeasure(dam.stripMm, 'length')} × ${formatMeasure(dam.topMm, 'length')}`}</title>
         </path>
       ))}
-      {piece.problem && <ProblemFlag severity={piece.problem.severity} x={leftPx + widthPx / 2} y={Math.max(12, land - 10)} />}
+      {piece.problem && <ProblemFlag severity={piece.problem.severity} x={leftPx + widthPx / 2} y={tablePx - 13} />}
       <text className={styles.tag} x={leftPx + widthPx / 2} y={tablePx + 17} textAnchor="middle">
         {tag}
         {!numbered && piece.copies > 1 && <tspan className={styles.copies}>{` ×${piece.copies}`}</tspan>}

@@ -14,6 +14,8 @@ export interface StripPiece {
   place: EdgeName | 'middle';
   landColour: string;
   look: WaterLook;
+  /** The water's surface at the left and right end of the cut; level unless the bench is not. */
+  surface: { leftMm: number; rightMm: number };
   /** Dams of the edge that is shown. */
   dams: readonly DamRun[];
   /** The worst of what is wrong with it. */
@@ -73,34 +75,40 @@ export function bodyPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number,
   return `${path}L${(leftPx + widthPx).toFixed(1)} ${tablePx}Z`;
 }
 
-/** Where the bed lies below the level, as SVG paths from the bed up to the level. */
-export function waterPath({ leftPx, widthPx, piece }: StripSlot, levelMm: number, tablePx: number, pxPerMmUp: number): string {
-  const { heightMm } = piece.profile;
-  const step = widthPx / (heightMm.length - 1);
-  const y = (height: number): string => (tablePx - Math.min(height, levelMm) * pxPerMmUp).toFixed(1);
-  let path = '';
-  let open = false;
-  heightMm.forEach((height, i) => {
-    const x = (leftPx + i * step).toFixed(1);
-    if (height < levelMm && !open) path += `M${x} ${y(levelMm)}`;
-    if (height < levelMm) path += `L${x} ${y(height)}`;
-    if (height >= levelMm && open) path += `L${x} ${y(levelMm)}Z`;
-    open = height < levelMm;
+/** The surface at a sample of the cut. */
+const surfaceAt = ({ surface: { leftMm, rightMm }, profile }: StripPiece, i: number): number => leftMm + ((rightMm - leftMm) * i) / (profile.heightMm.length - 1);
+
+/** Runs of samples that lie under water. */
+function wetRuns(piece: StripPiece): [number, number][] {
+  const runs: [number, number][] = [];
+  piece.profile.heightMm.forEach((height, i) => {
+    if (height >= surfaceAt(piece, i)) return;
+    const last = runs.at(-1);
+    if (last && last[1] === i - 1) last[1] = i;
+    else runs.push([i, i]);
   });
-  return open ? `${path}L${(leftPx + widthPx).toFixed(1)} ${y(levelMm)}Z` : path;
+  return runs;
 }
 
-/** The water's surface where it is open, as SVG lines at the level. */
-export function surfacePath({ leftPx, widthPx, piece }: StripSlot, levelMm: number, tablePx: number, pxPerMmUp: number): string {
+/** The water of a slot as SVG paths, from the bed up to its surface. */
+export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const { heightMm } = piece.profile;
   const step = widthPx / (heightMm.length - 1);
-  let path = '';
-  let from: number | null = null;
-  heightMm.forEach((height, i) => {
-    if (height < levelMm) from ??= i;
-    const ends = from !== null && (height >= levelMm || i === heightMm.length - 1);
-    if (ends) path += `M${(leftPx + from! * step).toFixed(1)} ${(tablePx - levelMm * pxPerMmUp).toFixed(1)}H${(leftPx + i * step).toFixed(1)}`;
-    if (height >= levelMm) from = null;
-  });
-  return path;
+  const point = (i: number, mm: number): string => `${(leftPx + i * step).toFixed(1)} ${(tablePx - mm * pxPerMmUp).toFixed(1)}`;
+  return wetRuns(piece)
+    .map(([from, to]) => {
+      const bed = Array.from({ length: to - from + 1 }, (_, k) => `L${point(from + k, heightMm[from + k]!)}`).join('');
+      const before = Math.max(0, from - 1);
+      const after = Math.min(heightMm.length - 1, to + 1);
+      return `M${point(before, surfaceAt(piece, before))}${bed}L${point(after, surfaceAt(piece, after))}Z`;
+    })
+    .join('');
+}
+
+/** The water's surface where it is open, as SVG lines. */
+export function surfacePath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
+  const step = widthPx / (piece.profile.heightMm.length - 1);
+  return wetRuns(piece)
+    .map(([from, to]) => `M${(leftPx + from * step).toFixed(1)} ${(tablePx - surfaceAt(piece, from) * pxPerMmUp).toFixed(1)}L${(leftPx + to * step).toFixed(1)} ${(tablePx - surfaceAt(piece, to) * pxPerMmUp).toFixed(1)}`)
+    .join('');
 }

@@ -16,7 +16,7 @@ test('the level is dragged on the strip and moved by key; figures follow', async
   await page.mouse.move(box.x + 20, box.y + box.height / 2 + 40, { steps: 8 });
   await page.mouse.up();
   await expect(level).toHaveAttribute('aria-valuetext', /^1[0-4]\.\d/);
-  await expect(page.getByText('Drawn for a level of 15.0')).toBeVisible();
+  await expect(page.getByText(/Drawn for a level of 15\.0\smm; the set now stands at 1[0-4]\.\d/)).toBeVisible();
   await page.getByRole('button', { name: 'Redraw the bed for it' }).click();
   await expect(water).toHaveText('98.3');
 });

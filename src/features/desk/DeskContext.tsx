@@ -16,7 +16,7 @@ import { usePlan } from './usePlan';
 /** What is being dragged and not written yet. */
 interface Draft {
   levelMm?: number;
-  design?: { id: string; data: PieceDesign };
+  design?: { id: string; change: (data: PieceDesign) => PieceDesign };
 }
 
 /** The set as it is kept, and every way to change it. Stands still while something is dragged. */
@@ -26,8 +26,11 @@ interface Desk {
   /** Id of the design that is open. */
   openId: string | null;
   select: (designId: string) => void;
-  /** Shows a design before it is written; with `done` it is written. */
-  shapeDesign: (id: string, data: PieceDesign, label: string, done?: boolean) => void;
+  /**
+   * Changes a design: shown at once, and written when `done`. The change is made to the newest design each time,
+   * so that quick edits one after another do not undo each other.
+   */
+  shapeDesign: (id: string, change: (data: PieceDesign) => PieceDesign, label: string, done?: boolean) => void;
   moveLevel: (levelMm: number, done: boolean) => void;
   /** Carries out what a warning offers. */
   mend: (mend: Mend, problem: Problem) => void;
@@ -67,8 +70,8 @@ export function DeskProvider({ initial, initialPlan, children }: { initial: Desk
     setDraft(next);
     void write?.().then(() => setDraft((current) => (current === next ? {} : current)));
   }, []);
-  const shapeDesign = useCallback((id: string, data: PieceDesign, label: string, done = true) => {
-    propose({ design: { id, data } }, done ? () => run(({ designs }) => putDesign(designs, id, data, label), label) : null);
+  const shapeDesign = useCallback((id: string, change: (data: PieceDesign) => PieceDesign, label: string, done = true) => {
+    propose({ design: { id, change } }, done ? () => run(({ designs }) => putDesign(designs, id, change, label), label) : null);
   }, [propose, run]);
   const moveLevel = useCallback((levelMm: number, done: boolean) => {
     if (!waterSetSchema.shape.levelMm.safeParse(levelMm).success) return;
@@ -124,11 +127,11 @@ function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
   return {
     ...view,
     set: levelMm === undefined ? view.set : { ...view.set, data: { ...view.set.data, levelMm } },
-    designs: design ? view.designs.map((stored) => (stored.id === design.id ? { ...stored, data: design.data } : stored)) : view.designs,
+    designs: design ? view.designs.map((stored) => (stored.id === design.id ? { ...stored, data: design.change(stored.data) } : stored)) : view.designs,
   };
 }
 
-function putDesign(designs: readonly Stored<PieceDesign>[], id: string, data: PieceDesign, label: string): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
+function putDesign(designs: readonly Stored<PieceDesign>[], id: string, change: (data: PieceDesign) => PieceDesign, label: string): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
   const stored = designs.find((candidate) => candidate.id === id);
-  return stored ? { do: 'put', kind: 'design', id, version: stored.version, data, label } : null;
+  return stored ? { do: 'put', kind: 'design', id, version: stored.version, data: change(stored.data), label } : null;
 }

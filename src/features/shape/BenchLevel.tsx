@@ -12,10 +12,10 @@ import styles from './BenchLevel.module.css';
 export function BenchLevel() {
   const { desk, door } = useDesk();
   const { tilt } = desk.shelf.settings.data;
-  const put = (next: Tilt): void => void door.run(({ shelf: { settings } }) => ({ do: 'put', kind: 'settings', id: settings.id, version: settings.version, data: { ...settings.data, tilt: next }, label: 'Change the level of the bench' }), 'Bench changed');
+  const put = (change: Partial<Tilt>): void => void door.run(({ shelf: { settings } }) => ({ do: 'put', kind: 'settings', id: settings.id, version: settings.version, data: { ...settings.data, tilt: { ...settings.data.tilt, ...change } }, label: 'Change the level of the bench' }), 'Bench changed');
   const level = tilt.eastMmPerM === 0 && tilt.northMmPerM === 0;
   const field = (label: string, key: keyof Tilt): React.ReactNode => (
-    <MeasureField label={label} quantity="slope" step={0.0005} decimals={2} value={tilt[key] / 1000} validate={(value) => complaintAt(tiltSchema, tilt, [key], value * 1000)} onCommit={(value) => put({ ...tilt, [key]: value * 1000 })} />
+    <MeasureField label={label} quantity="slope" step={0.0005} decimals={2} value={tilt[key] / 1000} validate={(value) => complaintAt(tiltSchema, tilt, [key], value * 1000)} onCommit={(value) => put({ [key]: value * 1000 })} />
   );
   return (
     <details className={styles.bench} open={!level}>
@@ -24,7 +24,7 @@ export function BenchLevel() {
         {field('Falls to the east', 'eastMmPerM')}
         {field('Falls to the north', 'northMmPerM')}
       </div>
-      <TwoReadings onFall={(mmPerM) => put({ ...tilt, eastMmPerM: mmPerM })} />
+      <TwoReadings onFall={(mmPerM) => put({ eastMmPerM: mmPerM })} />
       {!level && (
         <Button size="small" onClick={() => put(LEVEL_BENCH)}>
           It is level now

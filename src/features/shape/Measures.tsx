@@ -27,7 +27,8 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
   const { data } = design;
   const levelMm = desk.set.data.levelMm;
   const problems = checkDesign(data, levelMm);
-  const put = (path: Path, value: unknown, label: string): void => shapeDesign(design.id, replaceAt(data, path, value), label);
+  const change = (make: (data: PieceDesign) => PieceDesign, label: string): void => shapeDesign(design.id, make, label);
+  const put = (path: Path, value: unknown, label: string): void => change((newest) => replaceAt(newest, path, value), label);
   const validate = (path: Path) => (value: unknown): string | null => complaintAt(pieceDesignSchema, data, path, value);
   const errorAt = (path: Path): string | null => problems.find((problem) => problem.severity === 'stop' && samePath(problem, path))?.message ?? null;
   const measure = (label: string, path: Path, value: number, step = 1): React.ReactNode => (
@@ -57,7 +58,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         </p>
       )}
       {data.features.map((feature, index) => (
-        <FeatureFields key={feature.id} feature={feature} index={index} design={data} errorAt={errorAt} validate={validate} put={put} />
+        <FeatureFields key={feature.id} feature={feature} index={index} design={data} errorAt={errorAt} validate={validate} put={put} change={change} />
       ))}
       <DamChoices design={data} levelMm={levelMm} put={put} />
       <div className={styles.add}>
@@ -67,7 +68,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
           value=""
           onChange={(event) => {
             const kind = event.target.value as FeatureKind;
-            put(['features'], [...data.features, newFeature(kind, data)], `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`);
+            change((newest) => ({ ...newest, features: [...newest.features, newFeature(kind, newest)] }), `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`);
           }}
         >
           <option value="" disabled>
@@ -117,9 +118,10 @@ interface FeatureFieldsProps {
   errorAt: (path: Path) => string | null;
   validate: (path: Path) => (value: unknown) => string | null;
   put: (path: Path, value: unknown, label: string) => void;
+  change: (make: (data: PieceDesign) => PieceDesign, label: string) => void;
 }
 
-function FeatureFields({ feature, index, design, errorAt, validate, put }: FeatureFieldsProps) {
+function FeatureFields({ feature, index, design, errorAt, validate, put, change }: FeatureFieldsProps) {
   const units = useUnits();
   const name = FEATURE_NAMES[feature.kind];
   const label = (what: string): string => `Change ${what.toLowerCase().split(',')[0]} of ${design.tag}`;
@@ -130,7 +132,7 @@ function FeatureFields({ feature, index, design, errorAt, validate, put }: Featu
     <fieldset className={styles.feature}>
       <legend>
         {name}
-        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`} title={`Remove this ${name.toLowerCase()}`} onClick={() => put(['features'], design.features.filter((_, i) => i !== index), `Remove ${name.toLowerCase()} from ${design.tag}`)}>
+        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`} title={`Remove this ${name.toLowerCase()}`} onClick={() => change((newest) => ({ ...newest, features: newest.features.filter(({ id }) => id !== feature.id) }), `Remove ${name.toLowerCase()} from ${design.tag}`)}>
           <svg width="14" height="14" viewBox="0 0 14 14" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" aria-hidden>
             <path d="M2 7h10" />
           </svg>

@@ -57,7 +57,7 @@ function Plan({ design }: { design: Stored<PieceDesign> }) {
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
-      <PlanView design={live} levelMm={levelMm} {...picture} moving={dragging} pools={pools} onMove={(next, label, done) => shapeDesign(design.id, next, label, done)} />
+      <PlanView design={live} levelMm={levelMm} {...picture} moving={dragging} pools={pools} onMove={(change, label, done) => shapeDesign(design.id, change, label, done)} />
       <BenchLevel />
     </section>
   );

@@ -7,9 +7,9 @@ import type { EditDoor } from '../door/editDoor';
 export type ShelfDoor = EditDoor<ShelfView>;
 type ShelfKind = 'product' | 'colourant' | 'settings';
 
-function versionOf(view: ShelfView, kind: ShelfKind, id: string): number | undefined {
-  if (kind === 'settings') return view.settings.version;
-  return (kind === 'product' ? view.products : view.colourants).find((stored) => stored.id === id)?.version;
+function newestOf(view: ShelfView, kind: ShelfKind, id: string): Stored<object> | undefined {
+  if (kind === 'settings') return view.settings;
+  return (kind === 'product' ? view.products : view.colourants).find((stored) => stored.id === id);
 }
 
 /** Ways to change one record on the shelf: write a value at a path, and ask its schema about one first. */
@@ -18,8 +18,8 @@ export function fieldEdits<K extends ShelfKind>(door: ShelfDoor, kind: K, stored
   return {
     put: (path, value) =>
       void door.run((view) => {
-        const version = versionOf(view, kind, stored.id);
-        return version ? ({ do: 'put', kind, id: stored.id, version, data: replaceAt(stored.data, path, value), label: `Change ${name}` } as Command) : null;
+        const newest = newestOf(view, kind, stored.id);
+        return newest ? ({ do: 'put', kind, id: stored.id, version: newest.version, data: replaceAt(newest.data, path, value), label: `Change ${name}` } as Command) : null;
       }, `Changed ${name}`),
     validate: (path) => (value) => complaintAt(schema, stored.data as never, path, value),
   };

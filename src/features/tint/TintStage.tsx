@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { resolveRecipe } from '@/core/records/buildRequest';
-import { complaintAt, replaceAt } from '@/core/records/replaceAt';
+import { complaintAt } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
 import type { Explanation } from '@/core/plan';
 import { isWaterBased, recipeSchema, type Recipe } from '@/core/tint/schema';
@@ -100,10 +100,10 @@ function RecipeList({ current, deepestMm, bedColour }: { current: string; deepes
 function Doses({ recipe }: { recipe: Stored<Recipe> }) {
   const { desk, door } = useDesk();
   const { data } = recipe;
-  const put = (next: Recipe, label: string): void => {
+  const change = (make: (data: Recipe) => Recipe, label: string): void => {
     void door.run(({ shelf }) => {
       const stored = shelf.recipes.find(({ id }) => id === recipe.id);
-      return stored ? { do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, data: next, label } : null;
+      return stored ? { do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, data: make(stored.data), label } : null;
     }, label);
   };
   const unused = desk.shelf.colourants.filter(({ id }) => !data.doses.some(({ colourantId }) => colourantId === id));
@@ -111,7 +111,7 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
     <section aria-label="Doses" className={styles.doses}>
       <h2 className={styles.heading}>Colourants in 100 g of product</h2>
       <div className={styles.fields}>
-        <WordField label="Name of the recipe" value={data.name} onCommit={(name) => put({ ...data, name }, 'Rename the recipe')} validate={(name) => complaintAt(recipeSchema, data, ['name'], name)} />
+        <WordField label="Name of the recipe" value={data.name} onCommit={(name) => change((newest) => ({ ...newest, name }), 'Rename the recipe')} validate={(name) => complaintAt(recipeSchema, data, ['name'], name)} />
         {data.doses.map(({ colourantId, gramsPer100 }, i) => {
           const colourant = desk.shelf.colourants.find(({ id }) => id === colourantId)?.data;
           const name = colourant?.name ?? 'A colourant that is gone';
@@ -124,9 +124,9 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                 step={0.01}
                 hint={colourant ? `${(gramsPer100 / colourant.dropGrams).toFixed(1)} drops, ${colourant.kind}` : undefined}
                 validate={(value) => complaintAt(recipeSchema, data, ['doses', i, 'gramsPer100'], value)}
-                onCommit={(value) => put(replaceAt(data, ['doses', i, 'gramsPer100'], value), `Change ${name.toLowerCase()} in ${data.name}`)}
+                onCommit={(grams) => change((newest) => ({ ...newest, doses: newest.doses.map((dose) => (dose.colourantId === colourantId ? { ...dose, gramsPer100: grams } : dose)) }), `Change ${name.toLowerCase()} in ${data.name}`)}
               />
-              <Button variant="text" size="small" aria-label={`Leave out ${name.toLowerCase()}`} onClick={() => put({ ...data, doses: data.doses.filter((_, other) => other !== i) }, `Leave out ${name.toLowerCase()}`)}>
+              <Button variant="text" size="small" aria-label={`Leave out ${name.toLowerCase()}`} onClick={() => change((newest) => ({ ...newest, doses: newest.doses.filter((dose) => dose.colourantId !== colourantId) }), `Leave out ${name.toLowerCase()}`)}>
                 Leave out
               </Button>
             </div>
@@ -136,7 +136,7 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
         {unused.length > 0 && data.doses.length < 5 && (
           <label className={styles.addDose}>
             Add{' '}
-            <select value="" onChange={(event) => put({ ...data, doses: [...data.doses, { colourantId: event.target.value, gramsPer100: 0.05 }] }, `Add a colourant to ${data.name}`)}>
+            <select value="" onChange={({ target: { value } }) => change((newest) => ({ ...newest, doses: [...newest.doses, { colourantId: value, gramsPer100: 0.05 }] }), `Add a colourant to ${data.name}`)}>
               <option value="" disabled>
                 a colourant…
               </option>

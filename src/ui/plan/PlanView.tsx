@@ -27,7 +27,7 @@ interface PlanViewProps {
   /** True while something is dragged: fewer contours, so that no frame is dropped. */
   moving: boolean;
   /** A handle on its way (`done` false) or let go (`done` true). Without it the plan only shows. */
-  onMove?: ((design: PieceDesign, label: string, done: boolean) => void) | undefined;
+  onMove?: ((change: (design: PieceDesign) => PieceDesign, label: string, done: boolean) => void) | undefined;
 }
 
 /** The piece from above, north at the top: predicted water, depth contours, dams, and handles to move what is drawn. */
@@ -142,11 +142,9 @@ interface HandleMarkProps {
 
 function HandleMark({ handle, design, unit, toPlan, onMove }: HandleMarkProps) {
   const held = useRef(false);
-  const last = useRef<PieceDesign>(design);
   const name = `Move ${handle.label.toLowerCase()}`;
   const move = (place: { xMm: number; yMm: number }, done: boolean): void => {
-    last.current = moveHandle(design, handle, place);
-    onMove(last.current, name, done);
+    onMove((newest) => moveHandle(newest, handle, place), name, done);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];

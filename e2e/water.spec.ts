@@ -35,3 +35,37 @@ test('two pools are named, with the saddle between them', async ({ page }) => {
   await expect(page.getByText('Pool B', { exact: true })).toBeVisible();
   await expect(page.getByText('2 pools; first into Pool', { exact: false })).toBeVisible();
 });
+
+test('six readings shrink the ± and move the grams; a fill test has the last word', async ({ page }) => {
+  await makeSet(page, 'Measured');
+  await addPiece(page, 'Tile, straight channel');
+  const poured = page.locator('dl > div', { has: page.getByText('To pour into each', { exact: true }) });
+  const plusMinus = async (): Promise<number> => Number(/± ([\d.]+)/.exec((await poured.textContent())!)![1]);
+  await expect(poured).toContainText('carved by hand as drawn');
+  const drawn = await plusMinus();
+
+  const show = page.getByLabel('Which bed to show');
+  await show.selectOption('2');
+  const readings = page.getByLabel(/^Depths below the level/);
+  await readings.fill('70, 20, 6.6\n70, 70');
+  await readings.blur();
+  await expect(page.getByText('Line 2: three figures are wanted', { exact: false })).toBeVisible();
+  await expect(readings).toHaveValue('70, 20, 6.6\n70, 70');
+  await readings.fill('70, 20, 6.6\n70, 70, 6.9\n70\t120\t6.5\n55, 45, 6.2\n85, 45, 6.4\n85, 100, 6.3');
+  await readings.blur();
+  await expect(page.getByRole('heading', { name: 'T-1 #2, as measured' })).toBeVisible();
+  await expect(poured).toContainText('as measured');
+  expect(await plusMinus()).toBeLessThan(drawn / 2);
+  await expect(page.getByText(/Most: 0\.9\smm deeper than drawn at (69|70|71)\.\d\smm across/)).toBeVisible();
+
+  await page.getByRole('textbox', { name: /^Fill test/ }).fill('3 fl oz');
+  await page.getByRole('textbox', { name: /^Fill test/ }).press('Enter');
+  await expect(reading(page, 'Water in each')).toHaveText('88.7');
+  await page.reload();
+  await page.getByLabel('Which bed to show').selectOption('2');
+  await expect(reading(page, 'Water in each')).toHaveText('88.7');
+  await page.getByRole('button', { name: 'Forget these measurements' }).click();
+  await expect(page.getByRole('heading', { name: 'T-1, each of 4' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: 'T-1 #2, as measured' })).toBeVisible();
+});

@@ -10,6 +10,7 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'sets', path: '/' },
   { name: 'shape', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /HS-2 Creek bend/ }).first().click() },
   { name: 'shape-board', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /SH-B Shore board/ }).first().click() },
+  { name: 'measured-copy', path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
   { name: 'how-it-came-about', path: '/sets/heron-slack/pour?batch=hs-batch-3', first: (page) => page.getByRole('button', { name: 'Part A' }).click() },
   { name: 'tint', path: '/sets/heron-slack/tint' },
   { name: 'pour', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
@@ -20,6 +21,13 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'shelf', path: '/shelf' },
   { name: 'shape-lamp', path: '/sets/heron-slack/shape', theme: 'dark', first: (page) => page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click() },
 ];
+
+async function showMeasured(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click();
+  await page.getByLabel('Which bed to show').selectOption('1');
+  await page.getByLabel('Show where it differs from the drawing').check();
+  await page.evaluate(() => window.scrollTo(0, 0));
+}
 
 async function fillEntry(page: Page): Promise<void> {
   await page.getByLabel('Part A, g').first().fill('29.4');

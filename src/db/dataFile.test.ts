@@ -1,6 +1,7 @@
-import { cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { starters } from '@/core/bed/starters';
 import { DataFileError, explained, openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
 import { listRecords } from './records';
@@ -60,7 +61,27 @@ test('an older file is carried forward and a copy of it kept', () => {
   expect(listRecords(migrated.db, 'product')).toHaveLength(9);
   expect(migrated.db.$client.prepare('select later from sets').all()).toEqual([]);
   migrated.close();
-  expect(existsSync(`${path}.before-2`)).toBe(true);
+  expect(readdirSync(folder).some((name) => name.startsWith('older.db.before-'))).toBe(true);
+});
+
+test('a file from before measured copies keeps its sets and can take measurements', () => {
+  const early = join(folder, 'early-migrations');
+  cpSync(MIGRATIONS, early, { recursive: true });
+  const journalFile = join(early, 'meta', '_journal.json');
+  const journal = JSON.parse(readFileSync(journalFile, 'utf8')) as { entries: object[] };
+  writeFileSync(journalFile, JSON.stringify({ ...journal, entries: journal.entries.slice(0, 1) }));
+  const path = join(folder, 'early.db');
+  const first = openDataFile(path, { migrations: early });
+  stockShelf(first.db, NOW);
+  // A design as it was written then: without dams and without measurements.
+  const design = Object.fromEntries(Object.entries(starters(15, [])[0]!.design).filter(([key]) => key !== 'dams' && key !== 'measured'));
+  first.db.$client.exec("insert into sets select 's', 1, 0, '{}', '', 'coating-epoxy', 'clear'");
+  first.db.$client.prepare("insert into designs (id, data, updated_at, set_id) values ('d', ?, '', 's')").run(JSON.stringify(design));
+  first.close();
+  const now = openDataFile(path);
+  expect(listRecords(now.db, 'design', 's')[0]!.data).toMatchObject({ dams: {}, measured: null, name: 'Creek straight' });
+  expect(listRecords(now.db, 'piece', 's')).toEqual([]);
+  now.close();
 });
 
 test('a newer file is refused and left as it was', () => {

@@ -20,12 +20,13 @@ const TABLES = {
   recipe: schema.recipes,
   set: schema.sets,
   design: schema.designs,
+  piece: schema.pieces,
   batch: schema.batches,
 } as const satisfies Record<RecordKind, unknown>;
 
 // The tables share their columns; one stand-in type lets one function serve all of them.
 const tableOf = (kind: RecordKind): typeof schema.designs => TABLES[kind] as typeof schema.designs;
-const hasSet = (kind: RecordKind): boolean => kind === 'design' || kind === 'batch';
+const hasSet = (kind: RecordKind): boolean => kind === 'design' || kind === 'piece' || kind === 'batch';
 
 function parse<K extends RecordKind>(kind: K, row: { id: string; version: number; data: unknown }): Stored<RecordData<K>> {
   const parsed = RECORD_SCHEMAS[kind].safeParse(row.data);

@@ -25,6 +25,12 @@ export const designs = sqliteTable('designs', {
   setId: text('set_id').notNull().references(() => sets.id),
 }, (table) => [index('designs_set').on(table.setId)]);
 
+/** Single copies that have measurements of their own. */
+export const pieces = sqliteTable('pieces', {
+  ...recordColumns(),
+  setId: text('set_id').notNull().references(() => sets.id),
+}, (table) => [index('pieces_set').on(table.setId)]);
+
 export const batches = sqliteTable('batches', {
   ...recordColumns(),
   setId: text('set_id').notNull().references(() => sets.id),

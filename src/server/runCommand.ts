@@ -1,3 +1,4 @@
+import { checkReadings } from '@/core/bed/measured';
 import { setScope, type Command, type Scope } from '@/core/records/command';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { Batch, RecordData, RecordKind } from '@/core/records/schema';
@@ -22,7 +23,7 @@ export class FieldProblem extends Error {
   }
 }
 
-const NAMES: Record<RecordKind, string> = { settings: 'the workshop', product: 'product', colourant: 'colourant', recipe: 'recipe', set: 'set', design: 'design', batch: 'batch' };
+const NAMES: Record<RecordKind, string> = { settings: 'the workshop', product: 'product', colourant: 'colourant', recipe: 'recipe', set: 'set', design: 'design', piece: 'piece', batch: 'batch' };
 const nameOf = (data: unknown): string => (typeof data === 'object' && data !== null && 'name' in data ? String(data.name) : '');
 
 /** Carries out one edit. Returns the id of what was added, if anything was. Throws what the edit door answers to. */
@@ -59,7 +60,7 @@ export function runCommand(command: Command): { id: string | null } {
 /** Which journal an edit belongs to. */
 function scopeOf(db: Database, kind: RecordKind, id: string): Scope {
   if (kind === 'set') return setScope(id);
-  if (kind !== 'design' && kind !== 'batch') return 'shelf';
+  if (kind !== 'design' && kind !== 'piece' && kind !== 'batch') return 'shelf';
   const setId = getRow(db, kind, id)?.setId;
   if (!setId) throw new EditRefusedError('missing', `This ${NAMES[kind]} is no longer there; it may have been removed in another window.`);
   return setScope(setId);
@@ -71,6 +72,13 @@ function checkReferences(db: Database, kind: RecordKind, data: unknown): void {
     (data as RecordData<'recipe'>).doses.forEach(({ colourantId }, i) => {
       if (!getRow(db, 'colourant', colourantId)) throw new FieldProblem(['doses', i, 'colourantId'], 'This colourant is no longer on the shelf.');
     });
+  }
+  if (kind === 'piece') {
+    const { designId, measured } = data as RecordData<'piece'>;
+    const design = getRecord(db, 'design', designId);
+    if (!design) throw new FieldProblem(['designId'], 'This design is no longer there.');
+    const wrong = checkReadings(measured.readings, design.data.outline)[0];
+    if (wrong) throw new FieldProblem(['measured', 'readings', wrong.index], wrong.message);
   }
   if (kind === 'set') {
     const { productId, recipeId } = data as RecordData<'set'>;
@@ -95,8 +103,11 @@ function removeRecord(db: Database, kind: Exclude<RecordKind, 'settings'>, id: s
   const scope: Scope = kind === 'set' ? 'sets' : scopeOf(db, kind, id);
   const name = nameOf(getRow(db, kind, id)?.data);
   edit(db, scope, `Remove ${name || NAMES[kind]}`, now, (writer) => {
-    if (kind === 'set') for (const part of ['batch', 'design'] as const) for (const record of listRecords(writer.db, part, id)) writer.remove(part, record.id, null);
-    if (kind === 'design') dropFromBatches(writer, id);
+    if (kind === 'set') for (const part of ['batch', 'piece', 'design'] as const) for (const record of listRecords(writer.db, part, id)) writer.remove(part, record.id, null);
+    if (kind === 'design') {
+      dropFromBatches(writer, id);
+      dropPieces(writer, id);
+    }
     writer.remove(kind, id, version);
   });
 }
@@ -108,6 +119,12 @@ function dropFromBatches(writer: EditWriter, designId: string): void {
     if (batch.data.planned || !batch.data.items.some((item) => item.designId === designId)) continue;
     writer.put('batch', batch.id, { ...batch.data, items: batch.data.items.filter((item) => item.designId !== designId) }, null);
   }
+}
+
+/** The measured copies of a design go with it. */
+function dropPieces(writer: EditWriter, designId: string): void {
+  const setId = getRow(writer.db, 'design', designId)?.setId;
+  for (const piece of setId ? listRecords(writer.db, 'piece', setId) : []) if (piece.data.designId === designId) writer.remove('piece', piece.id, null);
 }
 
 function usersOf(db: Database, kind: RecordKind, id: string): string[] {

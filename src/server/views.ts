@@ -45,6 +45,7 @@ function deskOf(db: Database, setId: string): DeskView | null {
   return {
     set,
     designs: listRecords(db, 'design', setId),
+    pieces: listRecords(db, 'piece', setId),
     batches: listRecords(db, 'batch', setId),
     shelf: shelfOf(db),
     history: history(db, setScope(setId)),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { damMethodSchema } from './damMethods';
+import { measuredSchema } from './measuredSchema';
 
 const finite = z.number({ error: 'Type a number' }).refine(Number.isFinite, 'Type a number');
 /** A length that something is made to: above nothing, below what fits on a table. */
@@ -61,6 +62,8 @@ export const pieceDesignSchema = z.object({
   landColour: hexColour,
   /** How each open edge is closed; an edge that is not named gets a plastic strip. */
   dams: z.partialRecord(z.enum([...EDGE_NAMES, 'rim']), damMethodSchema).default({}),
+  /** What was measured on this very piece; null for a bed as drawn. */
+  measured: measuredSchema.nullable().default(null),
 });
 export type PieceDesign = z.infer<typeof pieceDesignSchema>;
 

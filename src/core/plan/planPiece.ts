@@ -35,6 +35,8 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     outlineCm2: bed.outlineCm2,
     water,
     pouredGrams: layers.reduce((sum, layer) => sum + layer.pouredGrams, 0),
+    uncertainGrams: survey.uncertaintyMl * gramsPerMl,
+    measured: design.measured !== null,
     layers,
     dams: survey.dams,
     pools: namedPools(survey.pools),

@@ -2,7 +2,7 @@ import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { PlanRequest } from '../plan/request';
 import type { Recipe } from '../tint/schema';
-import type { Batch, Stored, WaterSet } from './schema';
+import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
 import type { DeskView, ShelfView } from './views';
 
 type Shelf = Omit<ShelfView, 'history'>;
@@ -36,25 +36,41 @@ export function setRequest(set: WaterSet, pieces: readonly PieceDesign[], shelf:
   };
 }
 
+/** How a measured copy is tagged beside its design: `HS-2 #3`. */
+export const copyTag = (tag: string, copy: number): string => `${tag.slice(0, 16 - ` #${copy}`.length)} #${copy}`;
+
+/**
+ * Some copies of a design as a plan takes them: those that have been measured each on their own, with the bed that they
+ * really have; the others together. Copies are the first of the design.
+ */
+export function copiesOf({ id, data }: Stored<PieceDesign>, copies: number, pieces: readonly Stored<PieceRecord>[]): PieceDesign[] {
+  const measured = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= copies).sort((a, b) => a.data.copy - b.data.copy);
+  const rest = copies - measured.length;
+  return [
+    ...(rest > 0 ? [{ ...data, copies: rest }] : []),
+    ...measured.map((piece) => ({ ...data, tag: copyTag(data.tag, piece.data.copy), copies: 1, measured: piece.data.measured })),
+  ];
+}
+
 /** Designs with the copies that a batch takes of them. */
-export const batchPieces = (batch: Batch, designs: readonly Stored<PieceDesign>[]): PieceDesign[] =>
+export const batchPieces = (batch: Batch, designs: readonly Stored<PieceDesign>[], pieces: readonly Stored<PieceRecord>[]): PieceDesign[] =>
   batch.items.flatMap(({ designId, copies }) => {
     const design = designs.find(({ id }) => id === designId);
-    return design ? [{ ...design.data, copies }] : [];
+    return design ? copiesOf(design, copies, pieces) : [];
   });
 
 /**
  * The plan request of a batch. Before its first pour it follows the set as it stands; afterwards it is the
  * request kept at that pour, so that the log always compares with what was planned then.
  */
-export function batchRequest({ set, designs, shelf }: DeskView, batch: Batch): PlanRequest | null {
-  const request = batch.planned ?? setRequest(set.data, batchPieces(batch, designs), shelf, batch.pourAt);
+export function batchRequest({ set, designs, pieces, shelf }: DeskView, batch: Batch): PlanRequest | null {
+  const request = batch.planned ?? setRequest(set.data, batchPieces(batch, designs, pieces), shelf, batch.pourAt);
   return request && { ...request, pourAt: batch.planned ? request.pourAt : batch.pourAt, poured: batch.pours.map(({ layer, pouredAt }) => ({ layer, at: pouredAt })) };
 }
 
 /** The request of the whole set, as if every piece were poured in one batch now. */
-export const wholeSetRequest = ({ set, designs, shelf, now }: DeskView): PlanRequest | null =>
-  setRequest(set.data, designs.map(({ data }) => data), shelf, now);
+export const wholeSetRequest = ({ set, designs, pieces, shelf, now }: DeskView): PlanRequest | null =>
+  setRequest(set.data, designs.flatMap((design) => copiesOf(design, design.data.copies, pieces)), shelf, now);
 
 export type BatchStatus = 'planned' | 'half done' | 'finished';
 

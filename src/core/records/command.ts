@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchSchema, pourRecordSchema, settingsSchema, waterSetSchema, type RecordKind } from './schema';
+import { batchSchema, pieceSchema, pourRecordSchema, settingsSchema, waterSetSchema, type RecordKind } from './schema';
 import { pieceDesignSchema } from '../bed/schema';
 import { productSchema } from '../mixing/product';
 import { colourantSchema, recipeSchema } from '../tint/schema';
@@ -16,19 +16,19 @@ export const setScope = (setId: string): Scope => `set:${setId}`;
 
 const put = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
 const add = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
-const addToSet = <K extends 'design' | 'batch', S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
+const addToSet = <K extends 'design' | 'piece' | 'batch', S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
 
 /** Every edit that the screens can ask for: one schema for the form, the route and the database. */
 export const commandSchema = z.discriminatedUnion('do', [
   z.discriminatedUnion('kind', [
     put('settings', settingsSchema), put('product', productSchema), put('colourant', colourantSchema), put('recipe', recipeSchema),
-    put('set', waterSetSchema), put('design', pieceDesignSchema), put('batch', batchSchema),
+    put('set', waterSetSchema), put('design', pieceDesignSchema), put('piece', pieceSchema), put('batch', batchSchema),
   ]),
   z.discriminatedUnion('kind', [
     add('product', productSchema), add('colourant', colourantSchema), add('recipe', recipeSchema), add('set', waterSetSchema),
-    addToSet('design', pieceDesignSchema), addToSet('batch', batchSchema),
+    addToSet('design', pieceDesignSchema), addToSet('piece', pieceSchema), addToSet('batch', batchSchema),
   ]),
-  z.object({ do: z.literal('remove'), kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'batch']), id, version }),
+  z.object({ do: z.literal('remove'), kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch']), id, version }),
   z.object({ do: z.literal('pour'), batchId: id, version, pour: pourRecordSchema }),
   z.object({ do: z.literal('undo'), scope: scopeSchema }),
   z.object({ do: z.literal('redo'), scope: scopeSchema }),

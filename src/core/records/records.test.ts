@@ -14,6 +14,7 @@ const stored = <T>(id: string, data: T): { id: string; version: number; data: T 
 const desk: DeskView = {
   set: stored('s', { name: 'Set', figureScaleMm: 28, levelMm: 15, productId: 'p', recipeId: 'r', benchWindows: [], job: null }),
   designs: [stored('d', basin), stored('e', { ...basin, tag: 'T-2' })],
+  pieces: [],
   batches: [],
   shelf: {
     settings: stored('w', { units: METRIC, room: { temperatureC: 20, humidity: 0.5 }, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH }),
@@ -40,6 +41,16 @@ describe('plan requests', () => {
     const pours = [{ layer: 1, pouredAt: '2026-11-28T10:30', temperatureC: 20, cups: [], note: '' }];
     const deeper = { ...desk, designs: [] };
     expect(batchRequest(deeper, { ...batch, planned, pours })).toEqual({ ...planned, poured: [{ layer: 1, at: '2026-11-28T10:30' }] });
+  });
+  test('take a measured copy on its own, with its own bed', () => {
+    const measured = { atLevelMm: 15, readings: [{ xMm: 70, yMm: 70, depthMm: 5 }], fillMl: null };
+    const pieces = [stored('m', { designId: 'd', copy: 2, measured }), stored('n', { designId: 'd', copy: 3, measured })];
+    const request = batchRequest({ ...desk, pieces }, batch)!;
+    expect(request.pieces.map(({ tag, copies }) => [tag, copies])).toEqual([['T-1', 1], ['T-1 #2', 1]]);
+    const plan = planBatch(request);
+    expect(plan.pieces[1]!.measured).toBe(true);
+    expect(plan.pieces[1]!.water.volumeMl).toBeGreaterThan(plan.pieces[0]!.water.volumeMl);
+    expect(plan.pieces[1]!.uncertainGrams).toBeLessThan(plan.pieces[0]!.uncertainGrams);
   });
   test('of an empty batch are none', () => expect(batchRequest(desk, { ...batch, items: [] })).toBeNull());
   test.each([[0, 'planned'], [1, 'half done'], [2, 'finished']] as const)('%d of two layers poured is %s', (count, status) => {

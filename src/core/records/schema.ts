@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { measuredSchema } from '../bed/measuredSchema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';
@@ -72,6 +73,10 @@ export const batchSchema = z.object({
 });
 export type Batch = z.infer<typeof batchSchema>;
 
+/** One physical copy of a design that has measurements of its own. */
+export const pieceSchema = z.object({ designId: recordId, copy: z.number().int().min(1).max(500), measured: measuredSchema });
+export type PieceRecord = z.infer<typeof pieceSchema>;
+
 /** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */
 export const RECORD_SCHEMAS = {
   settings: settingsSchema,
@@ -80,6 +85,7 @@ export const RECORD_SCHEMAS = {
   recipe: recipeSchema,
   set: waterSetSchema,
   design: pieceDesignSchema,
+  piece: pieceSchema,
   batch: batchSchema,
 } as const;
 export type RecordKind = keyof typeof RECORD_SCHEMAS;

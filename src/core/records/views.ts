@@ -4,7 +4,7 @@ import type { Plan, PlanRequest } from '../plan';
 import type { UnitPreferences } from '../units/formatMeasure';
 import type { Product } from '../mixing/product';
 import type { Colourant, Recipe } from '../tint/schema';
-import type { Batch, Settings, Stored, WaterSet } from './schema';
+import type { Batch, PieceRecord, Settings, Stored, WaterSet } from './schema';
 
 /** What undo and redo would do next in a scope, in words; null when there is nothing. */
 export interface History {
@@ -25,6 +25,8 @@ export interface ShelfView {
 export interface DeskView {
   set: Stored<WaterSet>;
   designs: Stored<PieceDesign>[];
+  /** Copies that have been measured. */
+  pieces: Stored<PieceRecord>[];
   batches: Stored<Batch>[];
   shelf: Omit<ShelfView, 'history'>;
   history: History;

@@ -28,6 +28,16 @@ function heronSlackSet(now: number): WaterSet {
   };
 }
 
+/** What a pin and a rule found on the carved creek pool: a little deeper than drawn to the east. */
+const CREEK_POOL_READINGS = [
+  { xMm: 70, yMm: 68, depthMm: 9.8 },
+  { xMm: 94, yMm: 70, depthMm: 8.4 },
+  { xMm: 46, yMm: 66, depthMm: 7.1 },
+  { xMm: 70, yMm: 98, depthMm: 7.6 },
+  { xMm: 72, yMm: 36, depthMm: 7.2 },
+  { xMm: 70, yMm: 128, depthMm: 6.9 },
+];
+
 /** How the sample's real weighings stray from the plan, in grams of A and B, cup after cup. */
 const STRAYS: readonly (readonly [number, number])[] = [[0.2, -0.1], [-0.3, 0.1], [0.6, 0.2], [-0.1, -0.2], [0.4, -0.3]];
 
@@ -54,6 +64,7 @@ export function writeHeronSlack(writer: EditWriter, now: WallTime): void {
   const set = heronSlackSet(minutes);
   writer.add('set', HERON_SLACK_ID, set);
   for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
+  writer.add('piece', 'hs-4-1', { designId: 'hs-4', copy: 1, measured: { atLevelMm: 15, readings: CREEK_POOL_READINGS, fillMl: null } }, HERON_SLACK_ID);
   const desk = deskOf(writer, set, now);
   const saturday = lastSaturday(minutes);
   const firstSaturday = saturday - 7 * DAY;
@@ -83,6 +94,7 @@ function deskOf({ db }: EditWriter, set: WaterSet, now: WallTime): DeskView {
   return {
     set: { id: HERON_SLACK_ID, version: 1, data: set },
     designs: listRecords(db, 'design', HERON_SLACK_ID),
+    pieces: listRecords(db, 'piece', HERON_SLACK_ID),
     batches: [],
     shelf: { settings, products: listRecords(db, 'product'), colourants: listRecords(db, 'colourant'), recipes: listRecords(db, 'recipe') },
     history: { undo: null, redo: null },

@@ -11,7 +11,7 @@ export function applyMend(view: DeskView, mend: Mend, problem: Problem, batchId?
     return { do: 'put', kind: 'set', id: view.set.id, version: view.set.version, data: waterSetSchema.parse(replaceAt(view.set.data, mend.path, mend.value)), label: mend.label };
   }
   if (mend.target === 'design') {
-    const design = view.designs.find(({ data }) => data.tag === problem.tag);
+    const design = view.designs.find(({ data }) => data.tag === problem.tag || problem.tag?.startsWith(`${data.tag} #`));
     return design ? { do: 'put', kind: 'design', id: design.id, version: design.version, data: pieceDesignSchema.parse(replaceAt(design.data, mend.path, mend.value)), label: mend.label } : null;
   }
   const batch = view.batches.find(({ id }) => id === batchId);

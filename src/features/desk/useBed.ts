@@ -82,10 +82,10 @@ export function stripPieces(designs: readonly Stored<PieceDesign>[], levelMm: nu
   return designs.map(({ id, data }) => {
     const { lowestMm, profiles, middle } = pictureBed(data, true);
     const { profile, place } = stripCut(profiles, middle, levelMm);
-    const problem = plan?.problems.filter(({ tag }) => tag === data.tag).sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
+    const problem = plan?.problems.filter(({ tag }) => tag === data.tag || tag?.startsWith(`${data.tag} #`)).sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
     return {
       id, profile, place, problem,
-      surface: stripSurface(plan?.pieces.find(({ tag }) => tag === data.tag)?.tilt ?? null, place, profile.lengthMm, levelMm, tilt),
+      surface: stripSurface(plan?.pieces.find(({ tag }) => tag === data.tag || tag.startsWith(`${data.tag} #`))?.tilt ?? null, place, profile.lengthMm, levelMm, tilt),
       tag: data.tag, name: data.name, copies: data.copies, landColour: data.landColour,
       look: keptLook(data.bedColour, recipe?.doses ?? NO_DOSES, levelMm - lowestMm),
       dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm, data.dams),

@@ -2,7 +2,8 @@
 
 import { explainPiece, spillWords, type PieceFigure } from '@/core/plan';
 import { closedRuns } from '@/core/bed/dams';
-import type { PoolPlan } from '@/core/plan';
+import { useMemo, useState } from 'react';
+import type { PiecePlan, Plan, PoolPlan } from '@/core/plan';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
@@ -12,10 +13,12 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { PlanView } from '@/ui/plan/PlanView';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
-import { useBedPicture } from '../desk/useBed';
+import { pictureBed, useBedPicture } from '../desk/useBed';
 import { damWords } from '../pour/summarise';
+import { copyTag } from '@/core/records/buildRequest';
 import { BenchLevel } from './BenchLevel';
 import { DesignList } from './DesignList';
+import { MeasuredCopy } from './MeasuredCopy';
 import { Measures } from './Measures';
 import { TiltReadings } from './TiltReadings';
 import styles from './ShapeStage.module.css';
@@ -26,17 +29,19 @@ const NO_POOLS: readonly PoolPlan[] = [];
 export function ShapeStage() {
   const { desk, openId } = useDesk();
   const design = desk.designs.find(({ id }) => id === openId);
+  const [shown, setShown] = useState<{ id: string; copy: number | null } | null>(null);
+  const copy = shown && shown.id === openId ? shown.copy : null;
   return (
     <div className={styles.stage}>
       <DesignList />
       {design ? (
         <>
-          <Plan key={design.id} design={design} />
+          <Plan key={design.id} design={design} copy={copy} onCopy={(number) => setShown({ id: design.id, copy: number })} />
           <section aria-label={`Measures of ${design.data.name}`} className={styles.measures}>
             <h2 className={styles.heading}>Measures</h2>
             <Measures key={design.id} design={design} />
           </section>
-          <PieceNumbers design={design} />
+          <PieceNumbers design={design} copy={copy} />
         </>
       ) : (
         <p className={styles.teach}>
@@ -47,44 +52,58 @@ export function ShapeStage() {
   );
 }
 
-function Plan({ design }: { design: Stored<PieceDesign> }) {
-  const { shapeDesign } = useDesk();
+interface CopyProps {
+  design: Stored<PieceDesign>;
+  /** The copy that is shown; null for the bed as drawn. */
+  copy: number | null;
+}
+
+function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | null) => void }) {
+  const [differences, setDifferences] = useState(false);
+  const { desk, shapeDesign } = useDesk();
+  const measured = desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.measured ?? null;
   const { designs, levelMm, recipe, dragging } = useLiveDesk();
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
-  const picture = useBedPicture(live, levelMm, recipe, dragging);
+  const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
+  const picture = useBedPicture(shown, levelMm, recipe, dragging);
   const { plan } = useDeskPlan();
-  const pools = (dragging ? null : plan?.pieces.find(({ tag }) => tag === live.tag)?.pools) ?? NO_POOLS;
+  const pools = (dragging ? null : piecePlan(plan, live.tag, copy)?.pools) ?? NO_POOLS;
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
-      <PlanView design={live} levelMm={levelMm} {...picture} moving={dragging} pools={pools} onMove={(change, label, done) => shapeDesign(design.id, change, label, done)} />
+      <PlanView design={shown} levelMm={levelMm} {...picture} moving={dragging} pools={pools} readings={measured?.readings} drawn={measured && differences ? pictureBed(live, dragging).grid : undefined} onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)} />
+      <MeasuredCopy design={design} copy={copy} onCopy={onCopy} differences={differences} onDifferences={setDifferences} />
       <BenchLevel />
     </section>
   );
 }
 
-function PieceNumbers({ design }: { design: Stored<PieceDesign> }) {
+/** The plan of a copy that was measured, else of the design. */
+const piecePlan = (plan: Plan | null, tag: string, copy: number | null): PiecePlan | undefined =>
+  (copy === null ? undefined : plan?.pieces.find((piece) => piece.tag === copyTag(tag, copy))) ?? plan?.pieces.find((piece) => piece.tag === tag) ?? plan?.pieces.find((piece) => piece.tag.startsWith(`${tag} #`));
+
+function PieceNumbers({ design, copy }: CopyProps) {
   const { mend } = useDesk();
   const { request, plan, planning } = useDeskPlan();
   const units = useUnits();
-  const piece = plan?.pieces.find(({ tag }) => tag === design.data.tag);
+  const piece = piecePlan(plan, design.data.tag, copy);
   if (!plan || !request || !piece) return <section aria-label="Numbers" className={styles.numbers} aria-busy={planning} />;
   const reading = (label: string, figure: PieceFigure, value: number, quantity: Quantity, options: { strong?: boolean; note?: string; decimals?: number } = {}): React.ReactNode => {
     const { digits, unit } = measureText(value, quantity, units, options.decimals);
     return <Reading label={label} digits={digits} unit={unit} strong={options.strong ?? false} note={options.note} explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })} />;
   };
-  const copies = design.data.copies;
+  const copies = piece.copies;
   const layers = piece.layers.filter(({ volumeMl }) => volumeMl > 0);
   const brim = piece.pools.flatMap(({ spill }) => spill ?? []).sort((a, b) => a.levelMm - b.levelMm)[0];
   const damMm = closedRuns(piece.dams).reduce((sum, { stripMm }) => sum + stripMm, 0);
   return (
     <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
       <h2 className={styles.heading}>
-        {design.data.tag}, {copies === 1 ? 'one piece' : `each of ${copies}`}
+        {piece.tag}, {piece.measured ? 'as measured' : copies === 1 ? 'one piece' : `each of ${copies}`}
       </h2>
       <Readings>
         {reading('Water in each', 'volume', piece.water.volumeMl, 'volume', { strong: true })}
-        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', { strong: true, ...(copies > 1 && { note: `${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` }) })}
+        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', { strong: true, note: `± ${formatMeasure(piece.uncertainGrams, 'mass', units)}, ${piece.measured ? 'as measured' : 'carved by hand as drawn'}${copies > 1 ? `; ${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` : ''}` })}
         {reading('Surface', 'surface', piece.water.surfaceCm2 * 100, 'area')}
         {reading('Deepest', 'greatestDepth', piece.water.greatestDepthMm, 'length')}
         {reading('Mean depth', 'meanDepth', piece.water.meanDepthMm, 'length')}

@@ -4,7 +4,7 @@ import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type P
 import type { DamRun } from '@/core/bed/dams';
 import type { BedGrid } from '@/core/bed/grid';
 import { designHandles, moveHandle, type Handle } from '@/core/bed/handles';
-import { outlinePolygon } from '@/core/bed/outline';
+import { outlinePolygon, type PointMm } from '@/core/bed/outline';
 import { heightAt } from '@/core/bed/profile';
 import type { PieceDesign } from '@/core/bed/schema';
 import { spillWords, type PoolPlan } from '@/core/plan';
@@ -12,7 +12,7 @@ import type { WaterLook } from '@/core/tint/waterLook';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { contourIntervalMm, depthContours } from './contours';
-import { paintBed } from './paintBed';
+import { paintBed, paintDifference } from './paintBed';
 import styles from './PlanView.module.css';
 
 interface PlanViewProps {
@@ -24,6 +24,10 @@ interface PlanViewProps {
   deepestMm: number;
   /** Named on the plan when there are several; where one would run over is marked. */
   pools: readonly PoolPlan[];
+  /** Dots where the bed was measured. */
+  readings?: readonly PointMm[] | undefined;
+  /** The bed as drawn: with it the plan shows where the real one differs, instead of the water. */
+  drawn?: BedGrid | undefined;
   /** True while something is dragged: fewer contours, so that no frame is dropped. */
   moving: boolean;
   /** A handle on its way (`done` false) or let go (`done` true). Without it the plan only shows. */
@@ -31,7 +35,7 @@ interface PlanViewProps {
 }
 
 /** The piece from above, north at the top: predicted water, depth contours, dams, and handles to move what is drawn. */
-export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, moving, onMove }: PlanViewProps) {
+export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, readings, drawn, moving, onMove }: PlanViewProps) {
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -44,8 +48,8 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
     if (!element) return;
     element.width = grid.columns;
     element.height = grid.rows;
-    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, look), 0, 0);
-  }, [grid, levelMm, design.landColour, look]);
+    element.getContext('2d')?.putImageData(drawn ? paintDifference(drawn, grid) : paintBed(grid, levelMm, design.landColour, look), 0, 0);
+  }, [grid, levelMm, design.landColour, look, drawn]);
 
   const most = moving ? 3 : 8;
   const lines = useMemo(() => depthContours(grid, levelMm, deepestMm, most), [grid, levelMm, deepestMm, most]);
@@ -79,6 +83,7 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
                 <path key={`${dam.edge}${dam.fromMm}`} d={damLine(design, dam, unit)} className={dam.method === 'none' ? styles.openEdge : styles.dam} strokeWidth={unit * 4} />
               ))}
             </g>
+            {readings?.map(({ xMm, yMm }, i) => <circle key={i} cx={xMm} cy={lengthMm - yMm} r={unit * 4} className={styles.reading} strokeWidth={unit * 1.5} />)}
             {onMove && designHandles(design).map((handle) => <HandleMark key={`${handle.feature}${handle.grip}`} handle={handle} design={design} unit={unit} toPlan={toPlan} onMove={onMove} />)}
           </svg>
           {pools.map((pool) => (
@@ -94,7 +99,7 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
       <figcaption className={styles.caption}>
         <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}`}</span>
         <span className={styles.pointer} aria-hidden>
-          {inside ? `${measure(pointer.xMm)} across, ${measure(pointer.yMm)} up · ${depth > 0 ? `${measure(depth)} deep` : `land, ${measure(-depth)} above`}` : ''}
+          {drawn ? 'blue deeper than drawn, orange shallower' : inside ? `${measure(pointer.xMm)} across, ${measure(pointer.yMm)} up · ${depth > 0 ? `${measure(depth)} deep` : `land, ${measure(-depth)} above`}` : ''}
         </span>
       </figcaption>
     </figure>

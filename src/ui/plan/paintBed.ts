@@ -1,5 +1,4 @@
 import type { BedGrid } from '@/core/bed/grid';
-import { linearFromHex } from '@/core/tint/colour';
 import type { WaterLook } from '@/core/tint/waterLook';
 
 /** Screen bytes of a `#rrggbb` colour. */
@@ -38,8 +37,23 @@ export function paintBed(grid: BedGrid, levelMm: number, landColour: string, loo
   return image;
 }
 
-/** Black or white, whichever reads better on a colour. */
-export function inkOn(hex: string): string {
-  const { red, green, blue } = linearFromHex(hex);
-  return 0.2126 * red + 0.7152 * green + 0.0722 * blue > 0.19 ? '#17201d' : '#f8f9f6';
+/** Difference, mm, at which the signed map reaches its full colour. */
+const FULL_MM = 1.5;
+const DEEPER: readonly [number, number, number] = [38, 84, 150];
+const SHALLOWER: readonly [number, number, number] = [196, 92, 30];
+const SAME: readonly [number, number, number] = [238, 238, 230];
+
+/** Where a measured bed differs from its drawing: blue is deeper, orange shallower, pale the same. */
+export function paintDifference(drawn: BedGrid, real: BedGrid): ImageData {
+  const { columns, rows, coverage } = drawn;
+  const image = new ImageData(columns, rows);
+  for (let index = 0; index < coverage.length; index++) {
+    const deeper = (drawn.heightMm[index]! - real.heightMm[index]!) / FULL_MM;
+    const share = Math.min(1, Math.abs(deeper));
+    const full = deeper > 0 ? DEEPER : SHALLOWER;
+    const at = ((rows - 1 - Math.floor(index / columns)) * columns + (index % columns)) * 4;
+    for (let channel = 0; channel < 3; channel++) image.data[at + channel] = SAME[channel]! + share * (full[channel]! - SAME[channel]!);
+    image.data[at + 3] = coverage[index]! * 255;
+  }
+  return image;
 }

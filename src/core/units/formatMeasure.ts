@@ -46,6 +46,9 @@ export function formatMeasure(base: number, quantity: Quantity, prefs: UnitPrefe
   return unit === '″' || unit === '' ? `${digits}${unit}` : `${digits}\u00a0${unit}`;
 }
 
+/** A length as it is cut: up to the next whole mm, or to the sixteenth of an inch. */
+export const formatCut = (mm: number, prefs: UnitPreferences = METRIC): string => (prefs.length === 'mm' ? formatMeasure(Math.ceil(mm - 0.05), 'length', prefs, 0) : formatMeasure(mm, 'length', prefs));
+
 /** The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by `parseMeasure`. Durations carry their unit. */
 export function editText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): string {
   if (quantity === 'duration') return durationText(base);

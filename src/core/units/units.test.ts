@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { editText, formatMeasure, formatMinutes, METRIC, preferredUnit, type UnitPreferences } from './formatMeasure';
+import { editText, formatCut, formatMeasure, formatMinutes, METRIC, preferredUnit, type UnitPreferences } from './formatMeasure';
 import { parseMeasure } from './parseMeasure';
 import { UNITS, type Quantity } from './quantities';
 
@@ -45,6 +45,11 @@ describe('what makers type', () => {
 });
 
 test.each([4.5, 25, 90, 150, 1440, 2880, 10080])('a field of %d minutes reads back', (minutes) => expect(read(editText(minutes, 'duration', METRIC), 'duration')).toBeCloseTo(minutes, 6));
+
+test('a cut is never too short', () => {
+  expect([formatCut(68.04), formatCut(68.2), formatCut(18)]).toEqual(['68\u00a0mm', '69\u00a0mm', '18\u00a0mm']);
+  expect(formatCut(25.4, INCHES)).toBe('1″');
+});
 
 describe('what makers read', () => {
   test.each<[number, Quantity, UnitPreferences, string]>([

@@ -7,10 +7,10 @@ import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
 import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
-import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
+import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import { DROP_TOLERANCE } from '@/core/tint/doses';
 import { closedRuns } from '@/core/bed/dams';
-import { copyNames, damWords, groupPours, stripText } from './summarise';
+import { copyNames, damWords, groupPours } from './summarise';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -91,7 +91,7 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
         ))}
       </ul>
       <p className={styles.cutList}>
-        To cut: {plan.totals.cutList.map(({ method, stripMm, topMm, count }) => `${count} × ${method} ${stripText(stripMm, units)} × ${stripText(topMm, units)}`).join('; ')}
+        To cut: {plan.totals.cutList.map(({ method, stripMm, topMm, count }) => `${count} × ${method} ${formatCut(stripMm, units)} × ${formatCut(topMm, units)}`).join('; ')}
       </p>
       <p>
         <Tick /> Every joint and pinhole under water sealed. <Tick /> Non-stick sheet underneath. <Tick /> Bench level both ways.

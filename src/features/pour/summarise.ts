@@ -1,6 +1,6 @@
 import { closedRuns, type DamRun } from '@/core/bed/dams';
 import type { CupPlan } from '@/core/plan';
-import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
+import { formatCut, type UnitPreferences } from '@/core/units/formatMeasure';
 
 /** Pours of one cup gathered by design and portion: `HS-1 #1 to #3, 12.4 g each`. */
 export interface PourGroup {
@@ -28,14 +28,11 @@ export function copyNames(copies: readonly number[]): string {
   return sorted.map((copy) => `#${copy}`).join(', ');
 }
 
-/** A strip's measure as it is cut: up to the next whole mm. */
-export const stripText = (mm: number, units: UnitPreferences): string => formatMeasure(units.length === 'mm' ? Math.ceil(mm - 0.05) : mm, 'length', units, units.length === 'mm' ? 0 : undefined);
-
 /** Dams in words, equal ones together: `north and south 68 mm × 18 mm`. */
 export function damWords(dams: readonly DamRun[], units: UnitPreferences): string {
   const bySize = new Map<string, string[]>();
   for (const { edge, stripMm, topMm } of closedRuns(dams)) {
-    const size = `${stripText(stripMm, units)} × ${stripText(topMm, units)}`;
+    const size = `${formatCut(stripMm, units)} × ${formatCut(topMm, units)}`;
     bySize.set(size, [...(bySize.get(size) ?? []), edge]);
   }
   return [...bySize].map(([size, edges]) => `${edges.join(' and ')} ${size}`).join(', ');

@@ -9,7 +9,7 @@ import { heightAt } from '@/core/bed/profile';
 import type { PieceDesign } from '@/core/bed/schema';
 import { spillWords, type PoolPlan } from '@/core/plan';
 import type { WaterLook } from '@/core/tint/waterLook';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { formatCut, formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { contourIntervalMm, depthContours } from './contours';
 import { paintBed, paintDifference } from './paintBed';
@@ -91,7 +91,7 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
           ))}
           {dams.filter(({ edge }) => edge !== 'rim').map((dam) => (
             <span key={`${dam.edge}${dam.fromMm}`} className={styles.damText} style={damTextPlace(design, dam)}>
-              {dam.method === 'none' ? 'open' : `dam ${measure(Math.ceil(dam.stripMm - 0.05))}`}
+              {dam.method === 'none' ? 'open' : `dam ${formatCut(dam.stripMm, units)}`}
             </span>
           ))}
         </div>

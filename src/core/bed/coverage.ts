@@ -41,13 +41,13 @@ function addEdge(deltas: Float64Array, stride: number, rows: number, x0: number,
   if (y0 === y1) return;
   const direction = y1 > y0 ? 1 : -1;
   const [topX, topY, bottomX, bottomY] = direction > 0 ? [x0, y0, x1, y1] : [x1, y1, x0, y0];
-  const perRow = (bottomX - topX) / (bottomY - topY);
   let x = topX;
   for (let row = Math.max(0, Math.floor(topY)); row < Math.min(rows, Math.ceil(bottomY)); row++) {
     const yFrom = Math.max(row, topY);
     const yTo = Math.min(row + 1, bottomY);
     const height = yTo - yFrom;
-    const xNext = x + perRow * height;
+    // By the share of the edge that lies behind, not by its slope: that of a nearly level edge has no bounds.
+    const xNext = topX + ((yTo - topY) / (bottomY - topY)) * (bottomX - topX);
     addRowPiece(deltas, row * stride, direction * height, Math.min(x, xNext), Math.max(x, xNext));
     x = xNext;
   }

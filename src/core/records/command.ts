@@ -46,4 +46,3 @@ export type ViewWanted = z.infer<typeof viewWantedSchema>;
 
 /** The body of a request to the edit door. */
 export const editRequestSchema = z.object({ command: commandSchema, wanted: viewWantedSchema });
-export type EditRequest = z.infer<typeof editRequestSchema>;

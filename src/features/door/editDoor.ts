@@ -114,7 +114,7 @@ async function send<V>(command: Command, wanted: ViewWanted): Promise<Sent<V>> {
 }
 
 /** The same edit with the row version that the newest view knows. */
-function withNewestVersion(command: Command, view: unknown): Command {
+export function withNewestVersion(command: Command, view: unknown): Command {
   const id = 'id' in command ? command.id : 'batchId' in command ? command.batchId : null;
   const version = id === null ? null : findVersion(view, id);
   return version !== null && 'version' in command ? { ...command, version } : command;
@@ -129,9 +129,3 @@ function findVersion(value: unknown, id: string): number | null {
   }
   return null;
 }
-
-/** The message for a field of the record that an edit was refused for. */
-export const fieldTrouble = (trouble: Trouble | null, id: string, field: string): string | null => {
-  if (trouble?.kind !== 'invalid' || !('id' in trouble.command) || trouble.command.id !== id) return null;
-  return trouble.fields.find((problem) => problem.field === field)?.message ?? null;
-};

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { LEVEL_BENCH, tiltSchema, type Tilt } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useDesk } from '../desk/DeskContext';
 import styles from './BenchLevel.module.css';
@@ -24,7 +25,7 @@ export function BenchLevel() {
         {field('Falls to the east', 'eastMmPerM')}
         {field('Falls to the north', 'northMmPerM')}
       </div>
-      <TwoReadings onFall={(mmPerM) => put({ eastMmPerM: mmPerM })} />
+      <TwoReadings onFall={put} />
       {!level && (
         <Button size="small" onClick={() => put(LEVEL_BENCH)}>
           It is level now
@@ -34,23 +35,29 @@ export function BenchLevel() {
   );
 }
 
-/** Two heights of a standing level over a distance give the fall between them. */
-function TwoReadings({ onFall }: { onFall: (mmPerM: number) => void }) {
-  const [west, setWest] = useState(0);
-  const [east, setEast] = useState(0);
+const LINES = [{ value: 'eastMmPerM', label: 'west to east' }, { value: 'northMmPerM', label: 'south to north' }] as const;
+const ENDS = { eastMmPerM: ['West', 'East'], northMmPerM: ['South', 'North'] } as const;
+
+/** Two heights of the bench against a level line, a distance apart, give the fall between them. */
+function TwoReadings({ onFall }: { onFall: (change: Partial<Tilt>) => void }) {
+  const [line, setLine] = useState<keyof Tilt>('eastMmPerM');
+  const [start, setStart] = useState(0);
+  const [end, setEnd] = useState(0);
   const [apart, setApart] = useState(300);
-  const fall = ((west - east) / apart) * 1000;
+  const fall = ((start - end) / apart) * 1000;
+  const [from, to] = ENDS[line];
   return (
     <div className={styles.readings}>
-      <span>Or from two readings of a height, west and east:</span>
+      <span>Or from two readings of its height:</span>
       <div className={styles.fields}>
-        <MeasureField label="West" quantity="length" step={0.1} value={west} onCommit={setWest} />
-        <MeasureField label="East" quantity="length" step={0.1} value={east} onCommit={setEast} />
+        <ChoiceField label="Along" value={line} choices={LINES} onCommit={setLine} />
+        <MeasureField label={from} quantity="length" step={0.1} value={start} onCommit={setStart} />
+        <MeasureField label={to} quantity="length" step={0.1} value={end} onCommit={setEnd} />
         <MeasureField label="Apart" quantity="length" step={10} value={apart} validate={(value) => (value > 0 ? null : 'More than 0')} onCommit={setApart} />
       </div>
-      {west !== east && (
-        <Button size="small" onClick={() => onFall(fall)}>
-          Falls {Math.abs(fall).toFixed(1)} mm per m to the {fall > 0 ? 'east' : 'west'}: use it
+      {start !== end && (
+        <Button size="small" onClick={() => onFall({ [line]: fall })}>
+          Falls {Math.abs(fall).toFixed(1)} mm per m to the {(fall > 0 ? to : from).toLowerCase()}: use it
         </Button>
       )}
     </div>

@@ -64,6 +64,8 @@ export const pieceDesignSchema = z.object({
   dams: z.partialRecord(z.enum([...EDGE_NAMES, 'rim']), damMethodSchema).default({}),
   /** What was measured on this very piece; null for a bed as drawn. */
   measured: measuredSchema.nullable().default(null),
+  /** Which copies these are, when some are planned apart; null: the first ones. */
+  copyNumbers: z.array(z.number().int().min(1).max(500)).max(500).nullable().default(null),
 });
 export type PieceDesign = z.infer<typeof pieceDesignSchema>;
 

@@ -13,7 +13,7 @@ const firstDepth = (levelMm: number): number => Math.max(0.5, Math.min(6, Math.r
 /** Designs to start from, drawn for a level. Tags are the first free ones. */
 export function starters(levelMm: number, takenTags: readonly string[]): Starter[] {
   const depthMm = firstDepth(levelMm);
-  const common = { landMm: levelMm + BANK_MM, drawnLevelMm: levelMm, bedColour: '#b9a883', landColour: '#8d9068', dams: {}, measured: null };
+  const common = { landMm: levelMm + BANK_MM, drawnLevelMm: levelMm, bedColour: '#b9a883', landColour: '#8d9068', dams: {}, measured: null, copyNumbers: null };
   const tile = { ...common, kind: 'tile', copies: 4, outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 } } as const;
   const base = { ...common, kind: 'base', copies: 6 } as const;
   const channel = { kind: 'channel', id: 'creek', widthMm: 56, depthMm, section: 'trapezoid', bankSlope: 1.2, from: { edge: 'south', positionMm: 70 } } as const;

@@ -8,7 +8,7 @@ export function testDesign(features: Feature[] = [], change: Partial<PieceDesign
     tag: 'T-1', name: 'Test piece', kind: 'tile', copies: 1,
     outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
     landMm: 18, drawnLevelMm: 15, bedColour: '#b8a888', landColour: '#8a8f6a',
-    dams: {}, measured: null, features, ...change,
+    dams: {}, measured: null, copyNumbers: null, features, ...change,
   };
 }
 

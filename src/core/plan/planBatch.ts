@@ -68,9 +68,14 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => s
   return { ...plan, problems: [...plan.problems, ...checkPieces(request, plan), ...checkBatch(request, plan)] };
 }
 
-function planLayer(layer: LayerLevels, index: number, pieces: readonly PiecePlan[], mostGrams: number, { product, recipe, room }: PlanRequest): Omit<LayerPlan, 'cure'> {
-  const pours: Pour[] = pieces.flatMap((piece) =>
-    Array.from({ length: piece.copies }, (_, copy) => ({ tag: piece.tag, copy: copy + 1, grams: piece.layers[index]!.pouredGrams })),
+/** What stands on the piece: its design's tag and which copy it is. A measured copy's own tag carries its number already. */
+function pieceName({ tag, copyNumbers, measured }: PieceDesign, nth: number): Pick<Pour, 'tag' | 'copy'> {
+  return { tag: measured ? tag.replace(/ #\d+$/, '') : tag, copy: copyNumbers?.[nth] ?? nth + 1 };
+}
+
+function planLayer(layer: LayerLevels, index: number, pieces: readonly PiecePlan[], mostGrams: number, { pieces: designs, product, recipe, room }: PlanRequest): Omit<LayerPlan, 'cure'> {
+  const pours: Pour[] = pieces.flatMap((piece, i) =>
+    Array.from({ length: piece.copies }, (_, nth) => ({ ...pieceName(designs[i]!, nth), grams: piece.layers[index]!.pouredGrams })),
   );
   const { cups, fewestPossible } = splitIntoCups(pours, mostGrams);
   const sum = (pick: (cup: (typeof cups)[number]) => number): number => cups.reduce((total, cup) => total + pick(cup), 0);

@@ -45,10 +45,11 @@ export const copyTag = (tag: string, copy: number): string => `${tag.slice(0, 16
  */
 export function copiesOf({ id, data }: Stored<PieceDesign>, copies: number, pieces: readonly Stored<PieceRecord>[]): PieceDesign[] {
   const measured = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= copies).sort((a, b) => a.data.copy - b.data.copy);
-  const rest = copies - measured.length;
+  const apart = measured.map((piece) => piece.data.copy);
+  const rest = Array.from({ length: copies }, (_, i) => i + 1).filter((number) => !apart.includes(number));
   return [
-    ...(rest > 0 ? [{ ...data, copies: rest }] : []),
-    ...measured.map((piece) => ({ ...data, tag: copyTag(data.tag, piece.data.copy), copies: 1, measured: piece.data.measured })),
+    ...(rest.length > 0 ? [{ ...data, copies: rest.length, copyNumbers: apart.length > 0 ? rest : null }] : []),
+    ...measured.map((piece) => ({ ...data, tag: copyTag(data.tag, piece.data.copy), copies: 1, copyNumbers: [piece.data.copy], measured: piece.data.measured })),
   ];
 }
 

@@ -48,9 +48,16 @@ describe('plan requests', () => {
     const request = batchRequest({ ...desk, pieces }, batch)!;
     expect(request.pieces.map(({ tag, copies }) => [tag, copies])).toEqual([['T-1', 1], ['T-1 #2', 1]]);
     const plan = planBatch(request);
+    expect(plan.layers[0]!.cups.flatMap(({ pours }) => pours.map((pour) => `${pour.tag} #${pour.copy}`)).sort()).toEqual(['T-1 #1', 'T-1 #2']);
     expect(plan.pieces[1]!.measured).toBe(true);
     expect(plan.pieces[1]!.water.volumeMl).toBeGreaterThan(plan.pieces[0]!.water.volumeMl);
     expect(plan.pieces[1]!.uncertainGrams).toBeLessThan(plan.pieces[0]!.uncertainGrams);
+  });
+  test('leave every copy its own number when one from the middle is measured', () => {
+    const measured = { atLevelMm: 15, readings: [{ xMm: 70, yMm: 70, depthMm: 5 }], fillMl: null };
+    const plan = planBatch(wholeSetRequest({ ...desk, designs: desk.designs.slice(0, 1), pieces: [stored('m', { designId: 'd', copy: 2, measured })] })!);
+    const names = plan.layers.at(-1)!.cups.flatMap(({ pours }) => pours.map((pour) => `${pour.tag} #${pour.copy}`));
+    expect(names.sort()).toEqual(['T-1 #1', 'T-1 #2', 'T-1 #3']);
   });
   test('of an empty batch are none', () => expect(batchRequest(desk, { ...batch, items: [] })).toBeNull());
   test.each([[0, 'planned'], [1, 'half done'], [2, 'finished']] as const)('%d of two layers poured is %s', (count, status) => {

@@ -1,9 +1,9 @@
 import type { PieceDesign } from '@/core/bed/schema';
 
 const LEVEL_MM = 15;
-const tile = { kind: 'tile', outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 }, landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#b9a883', landColour: '#8d9068', dams: {}, measured: null } as const;
-const board = { kind: 'board', outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 }, landMm: 22, drawnLevelMm: LEVEL_MM, bedColour: '#c2b08c', landColour: '#a59a70', dams: { south: 'faced board' }, measured: null } as const;
-const base = { kind: 'base', landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#a99a7c', landColour: '#7f8560', dams: {}, measured: null } as const;
+const tile = { kind: 'tile', outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 }, landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#b9a883', landColour: '#8d9068', dams: {}, measured: null, copyNumbers: null } as const;
+const board = { kind: 'board', outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 }, landMm: 22, drawnLevelMm: LEVEL_MM, bedColour: '#c2b08c', landColour: '#a59a70', dams: { south: 'faced board' }, measured: null, copyNumbers: null } as const;
+const base = { kind: 'base', landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#a99a7c', landColour: '#7f8560', dams: {}, measured: null, copyNumbers: null } as const;
 const creek = { kind: 'channel', widthMm: 58, depthMm: 6.8, section: 'trapezoid', bankSlope: 1.2 } as const;
 const south = { edge: 'south', positionMm: 70 } as const;
 

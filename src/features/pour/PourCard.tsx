@@ -86,7 +86,7 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
       <ul>
         {pieces.map(({ tag, copies, dams }) => (
           <li key={tag}>
-            <Tick /> {tag} × {copies}: {damWords(dams, units)}
+            <Tick /> {copies === 1 ? tag : `${tag} × ${copies}`}: {damWords(dams, units)}
           </li>
         ))}
       </ul>

@@ -1,5 +1,8 @@
 import { checkDesign } from './checkDesign';
 import { buildBed } from './buildBed';
+import { DAM_FACTS } from './damMethods';
+import { damRuns } from './dams';
+import { outlineProfiles } from './profile';
 import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind } from './schema';
 import { newFeature, nextTag, starters } from './starters';
 import { testDesign } from './testShapes';
@@ -10,6 +13,12 @@ test.each([3, 8, 15, 40])('every starter for a level of %d mm is sound and holds
     expect(pieceDesignSchema.safeParse(design).error).toBeUndefined();
     expect(checkDesign(design, level).filter(({ severity }) => severity === 'stop')).toEqual([]);
     expect(volumeMl(volumeCurve(buildBed(design, 1)), level)).toBeGreaterThan(0);
+  }
+});
+test('no starter asks for a dam that bows over its edge', () => {
+  for (const { design } of starters(15, [])) {
+    const grid = buildBed(design, 1);
+    for (const { method, lengthMm } of damRuns(outlineProfiles(grid, design.outline), 15, design.dams)) expect(lengthMm).toBeLessThanOrEqual(DAM_FACTS[method].longestMm);
   }
 });
 test('tags are the first free ones', () => {

@@ -11,18 +11,19 @@ import { planInWorker } from '@/workers/planner';
 export function usePlan(request: PlanRequest | null, initial: Plan | null, subject = ''): { plan: Plan | null; planning: boolean } {
   const key = request ? JSON.stringify(request) : null;
   const first = useRef(initial ? key : null);
+  const [lane] = useState(() => Symbol('plan'));
   const [done, setDone] = useState<{ key: string; subject: string; plan: Plan } | null>(initial && key ? { key, subject, plan: initial } : null);
   useEffect(() => {
     if (key === null || key === first.current) return;
     first.current = null;
     let current = true;
-    planInWorker(JSON.parse(key) as PlanRequest).then(
+    planInWorker(lane, JSON.parse(key) as PlanRequest).then(
       (plan) => current && plan && setDone({ key, subject, plan }),
       (error: unknown) => reportError(error),
     );
     return () => {
       current = false;
     };
-  }, [key, subject]);
+  }, [key, subject, lane]);
   return { plan: key !== null && done?.subject === subject ? done.plan : null, planning: key !== null && done?.key !== key };
 }

@@ -12,9 +12,8 @@ import { stageOfProblem } from './desk/stages';
 import { stripPieces } from './desk/useBed';
 import { withNewestVersion } from './door/editDoor';
 import { copyNames, damWords, groupPours } from './pour/summarise';
-import { FEATURE_FIELDS } from './shape/featureFields';
-import { newFeature } from '@/core/bed/starters';
-import type { FeatureKind } from '@/core/bed/schema';
+import { FEATURE_FIELDS, POINT_FIELDS } from './shape/featureFields';
+import { featureSchema, portSchema, type FeatureKind } from '@/core/bed/schema';
 
 const channel = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 170, depthMm: 6, section: 'trapezoid', bankSlope: 1 } as const;
 const desk: DeskView = {
@@ -86,10 +85,14 @@ describe('the strip', () => {
   });
 });
 
-test.each(Object.keys(FEATURE_FIELDS) as FeatureKind[])('every field of a %s is there to be typed, but its kind and name', (kind) => {
-  const leaves = (value: object, path: string[] = []): string[] => Object.entries(value).flatMap(([key, item]) => (typeof item === 'object' && item !== null ? leaves(item as object, [...path, key]) : [[...path, key].join('.')]));
-  const fields = leaves(newFeature(kind, testDesign())).filter((field) => field !== 'kind' && field !== 'id');
-  expect(FEATURE_FIELDS[kind].map(({ path }) => path.join('.')).sort()).toEqual(fields.sort());
+test.each(Object.keys(FEATURE_FIELDS) as FeatureKind[])('every field of a %s is there to be typed, but its kind, its name and its points', (kind) => {
+  const option = featureSchema.options.find((candidate) => candidate.shape.kind.value === kind)!;
+  const fields = Object.entries(option.shape).flatMap(([key, field]) => {
+    if (key === 'kind' || key === 'id' || POINT_FIELDS.has(key)) return [];
+    return field === portSchema ? [`${key}.edge`, `${key}.positionMm`] : [key];
+  });
+  const typed = new Set(FEATURE_FIELDS[kind].map(({ path }) => path.join('.')));
+  expect([...typed].sort()).toEqual([...fields].sort());
 });
 
 test('each warning leads to the stage that mends it', () => {

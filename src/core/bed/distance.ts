@@ -3,9 +3,10 @@ import type { Polygon } from './outline';
 
 /**
  * Distance in mm from each cell centre to a polyline, `Infinity` beyond `reachMm`.
- * Each segment visits only the cells of its own box widened by the reach.
+ * Each segment visits only the cells of its own box widened by the reach. `along`, when given, takes for each cell the
+ * nearest place on the line: the number of its segment and the share of it.
  */
-export function distanceToPolyline(grid: BedGrid, line: Polygon, closed: boolean, reachMm: number): Float32Array {
+export function distanceToPolyline(grid: Pick<BedGrid, 'cellMm' | 'columns' | 'rows'>, line: Polygon, closed: boolean, reachMm: number, along?: Float32Array): Float32Array {
   const { cellMm, columns, rows } = grid;
   const squared = new Float32Array(columns * rows).fill(Infinity);
   const count = line.length / 2;
@@ -30,7 +31,10 @@ export function distanceToPolyline(grid: BedGrid, line: Polygon, closed: boolean
         const ey = py - t * dy;
         const index = row * columns + column;
         const d = ex * ex + ey * ey;
-        if (d < squared[index]!) squared[index] = d;
+        if (d < squared[index]!) {
+          squared[index] = d;
+          if (along) along[index] = i + t;
+        }
       }
     }
   }

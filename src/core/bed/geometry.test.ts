@@ -3,9 +3,9 @@ import { channelCentreline } from './centreline';
 import { polygonCoverage } from './coverage';
 import { distanceToPolyline } from './distance';
 import { flatGrid, previewCellMm, chooseCellMm } from './grid';
-import { edgePoint, inwardOf, outlinePolygon } from './outline';
+import { edgePoint, inwardOf, outlineEdges, outlinePolygon } from './outline';
 import { heightAt, sectionProfile } from './profile';
-import { EDGE_NAMES, type Outline } from './schema';
+import type { EdgeName, Outline } from './schema';
 import { floorHalfWidthMm, sectionAreaMm2, sectionHeightMm, sectionReachMm, type CrossSection } from './section';
 import { formulaGrid } from './testShapes';
 
@@ -73,10 +73,10 @@ describe('distance to a line', () => {
 });
 
 describe('centrelines', () => {
-  const line = (from: (typeof EDGE_NAMES)[number], to: (typeof EDGE_NAMES)[number], at = 70): Float64Array => channelCentreline(tile, { from: { edge: from, positionMm: 70 }, to: { edge: to, positionMm: at } }, 10);
+  const line = (from: EdgeName, to: EdgeName, at = 70): Float64Array => channelCentreline(tile, { from: { edge: from, positionMm: 70 }, to: { edge: to, positionMm: at } }, 10).line;
   test('leave both edges at right angles and pass through both ports', () => {
-    for (const from of EDGE_NAMES) {
-      for (const to of EDGE_NAMES) {
+    for (const from of outlineEdges(tile)) {
+      for (const to of outlineEdges(tile)) {
         if (from === to) continue;
         const points = line(from, to, 55);
         const start = edgePoint(tile, { edge: from, positionMm: 70 });
@@ -84,7 +84,7 @@ describe('centrelines', () => {
         expect([points[2], points[3]]).toEqual([start.xMm, start.yMm]);
         expect(points.at(-4)).toBeCloseTo(end.xMm, 9);
         expect(points.at(-3)).toBeCloseTo(end.yMm, 9);
-        const [nx, ny] = inwardOf(from);
+        const [nx, ny] = inwardOf(tile, from);
         const [dx, dy] = [points[4]! - points[2]!, points[5]! - points[3]!];
         expect((dx * nx + dy * ny) / Math.hypot(dx, dy)).toBeGreaterThan(0.995);
       }

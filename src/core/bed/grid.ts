@@ -1,5 +1,5 @@
 import { polygonCoverage } from './coverage';
-import { outlinePolygon } from './outline';
+import { outlinePolygon, outlineSize } from './outline';
 import type { Outline } from './schema';
 
 /**
@@ -25,20 +25,27 @@ export const roundHeight = (mm: number): number => Math.round(mm * HEIGHT_TICKS_
 
 /** The default cell: about 1/500 of the longer side, between 0.25 and 1 mm, larger only when the piece would exceed `MOST_CELLS`. */
 export function chooseCellMm(outline: Outline): number {
-  const longest = Math.max(outline.widthMm, outline.lengthMm);
+  const { widthMm, lengthMm } = outlineSize(outline);
+  const longest = Math.max(widthMm, lengthMm);
   const wished = [0.25, 0.5, 1].find((cell) => longest / cell <= 600) ?? 1;
-  const cells = (outline.widthMm * outline.lengthMm) / (wished * wished);
+  const cells = (widthMm * lengthMm) / (wished * wished);
   return cells <= MOST_CELLS ? wished : wished * Math.sqrt(cells / MOST_CELLS);
 }
 
 /** The coarse cell used while something is being dragged: about 12 000 cells a piece. */
-export const previewCellMm = (outline: Outline): number =>
-  Math.max(chooseCellMm(outline), Math.sqrt((outline.widthMm * outline.lengthMm) / 12_000));
+export const previewCellMm = (outline: Outline): number => cellFor(outline, 12_000);
+
+/** A cell that gives at most so many cells, not finer than the default one. */
+export function cellFor(outline: Outline, mostCells: number): number {
+  const { widthMm, lengthMm } = outlineSize(outline);
+  return Math.max(chooseCellMm(outline), Math.sqrt((widthMm * lengthMm) / mostCells));
+}
 
 /** A grid over an outline, every height set to `landMm`. */
 export function flatGrid(outline: Outline, landMm: number, cellMm: number): BedGrid {
-  const columns = Math.max(1, Math.ceil(outline.widthMm / cellMm - 1e-9));
-  const rows = Math.max(1, Math.ceil(outline.lengthMm / cellMm - 1e-9));
+  const { widthMm, lengthMm } = outlineSize(outline);
+  const columns = Math.max(1, Math.ceil(widthMm / cellMm - 1e-9));
+  const rows = Math.max(1, Math.ceil(lengthMm / cellMm - 1e-9));
   const heightMm = new Float32Array(columns * rows).fill(roundHeight(landMm));
   return { cellMm, columns, rows, heightMm, coverage: polygonCoverage(outlinePolygon(outline), columns, rows, cellMm) };
 }

@@ -63,6 +63,6 @@ describe('the ± of the volume', () => {
 
 test('readings outside the piece or against each other are named', () => {
   const at = (xMm: number, yMm: number, depthMm: number): { xMm: number; yMm: number; depthMm: number } => ({ xMm, yMm, depthMm });
-  expect(checkReadings([at(10, 10, 5), at(150, 10, 5), at(10.4, 10, 7)], { widthMm: 140, lengthMm: 140 }).map(({ index }) => index)).toEqual([1, 2]);
-  expect(checkReadings([at(10, 10, 5), at(10.4, 10, 5.3)], { widthMm: 140, lengthMm: 140 })).toEqual([]);
+  expect(checkReadings([at(10, 10, 5), at(150, 10, 5), at(10.4, 10, 7)], testDesign().outline).map(({ index }) => index)).toEqual([1, 2]);
+  expect(checkReadings([at(10, 10, 5), at(10.4, 10, 5.3)], testDesign().outline)).toEqual([]);
 });

@@ -1,6 +1,8 @@
 import type { BedGrid } from './grid';
 import { roundHeight } from './grid';
 import type { DepthReading, Measured } from './measuredSchema';
+import { outlineSize } from './outline';
+import type { Outline } from './outlineSchema';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 /**
@@ -115,14 +117,18 @@ function scaleToFill(grid: BedGrid, levelMm: number, fillMl: number): void {
   for (let i = 0; i < heightMm.length; i++) if (heightMm[i]! < levelMm) heightMm[i] = roundHeight(Math.max(0, levelMm - factor * (levelMm - heightMm[i]!)));
 }
 
+/** How well the mean height of a grainy bed is known, as a share of its grain. */
+const GRAIN_SHARE = 0.25;
+
 /** Places that stand for the wet bed when its volume's uncertainty is worked out. */
 const SAMPLES = 140;
 
 /**
  * Twice the standard deviation of the volume at a level, in ml: what the bed as drawn, or as measured, may be off by in
  * 19 of 20 cases. From the covariance that the readings leave, averaged over pairs of wet places; a fill test caps it.
+ * Sand or gravel laid by hand has a mean height unknown by a quarter of its grain, which readings on grains do not narrow.
  */
-export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Measured | null): number {
+export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Measured | null, grainMm = 0): number {
   const { columns, cellMm, heightMm, coverage } = grid;
   const wet: number[] = [];
   let area = 0;
@@ -149,7 +155,7 @@ export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Me
       sum += left;
     }
   }
-  const twoSigma = (2 * area * Math.sqrt(Math.max(0, sum / samples.length ** 2))) / 1000;
+  const twoSigma = (2 * area * Math.sqrt(Math.max(0, sum / samples.length ** 2) + (GRAIN_SHARE * grainMm) ** 2)) / 1000;
   return measured?.fillMl == null ? twoSigma : Math.min(twoSigma, Math.max(FILL_LEAST_ML, 2 * FILL_SHARE * measured.fillMl));
 }
 
@@ -158,7 +164,8 @@ const SAME_PLACE_MM = 1;
 const CONTRADICTION_MM = 1;
 
 /** What is wrong with readings before they are used: outside the piece, or contradicting each other. By index. */
-export function checkReadings(readings: readonly DepthReading[], { widthMm, lengthMm }: { widthMm: number; lengthMm: number }): { index: number; message: string }[] {
+export function checkReadings(readings: readonly DepthReading[], outline: Outline): { index: number; message: string }[] {
+  const { widthMm, lengthMm } = outlineSize(outline);
   return readings.flatMap(({ xMm, yMm, depthMm }, index) => {
     if (xMm > widthMm || yMm > lengthMm) return [{ index, message: `Reading ${index + 1} lies outside the piece, which is ${widthMm} × ${lengthMm} mm.` }];
     const twin = readings.slice(0, index).findIndex((other) => Math.hypot(other.xMm - xMm, other.yMm - yMm) < SAME_PLACE_MM && Math.abs(other.depthMm - depthMm) > CONTRADICTION_MM);

@@ -1,4 +1,5 @@
-import { EDGE_NAMES, type EdgeName, type Outline, type Port } from './schema';
+import { doubledArea, EDGE_NAMES, MOST_SIDES, type EdgeName, type Outline } from './outlineSchema';
+import type { Port } from './schema';
 
 /** A flat list x0, y0, x1, y1, … in mm. */
 export type Polygon = Float64Array;
@@ -9,14 +10,84 @@ export interface PointMm {
 
 /** Sides of the polygon that stands for an oval; it is grown so that its area is the oval's own. */
 const OVAL_SIDES = 512;
+/** Sides of the quarter circle that rounds a corner. */
+const CORNER_SIDES = 32;
 
-/** The outline as a closed polygon, anticlockwise from the south-west, first point not repeated. Area exact. */
-export function outlinePolygon(outline: Outline): Polygon {
+/** Width and length of the box round an outline, mm. */
+export function outlineSize(outline: Outline): { widthMm: number; lengthMm: number } {
+  if (outline.kind === 'rectangle' || outline.kind === 'oval') return outline;
+  const corners = outline.kind === 'regular' ? regularCorners(outline) : outline.points;
+  return { widthMm: Math.max(...corners.map(({ xMm }) => xMm)), lengthMm: Math.max(...corners.map(({ yMm }) => yMm)) };
+}
+
+/** The radius to which a rectangle's corners are really rounded: at most half its shorter side. */
+export const cornerRadiusMm = ({ widthMm, lengthMm, cornerMm = 0 }: Extract<Outline, { kind: 'rectangle' }>): number => Math.min(cornerMm, widthMm / 2, lengthMm / 2);
+
+/** Corners of a regular polygon, anticlockwise from the west end of its south side. */
+function regularCorners({ sides, acrossMm }: Extract<Outline, { kind: 'regular' }>): PointMm[] {
+  const radius = acrossMm / 2 / Math.cos(Math.PI / sides);
+  const corners = Array.from({ length: sides }, (_, i) => {
+    const angle = -Math.PI / 2 - Math.PI / sides + (2 * Math.PI * i) / sides;
+    return { xMm: radius * Math.cos(angle), yMm: radius * Math.sin(angle) };
+  });
+  const [west, south] = [Math.min(...corners.map(({ xMm }) => xMm)), Math.min(...corners.map(({ yMm }) => yMm))];
+  return corners.map(({ xMm, yMm }) => ({ xMm: xMm - west, yMm: yMm - south }));
+}
+
+/** The corners of an outline without curves, anticlockwise; none of an oval. */
+function straightCorners(outline: Outline): PointMm[] {
+  if (outline.kind === 'oval') return [];
+  if (outline.kind === 'regular') return regularCorners(outline);
+  if (outline.kind === 'free') return doubledArea(outline.points) > 0 ? outline.points : [...outline.points].reverse();
   const { widthMm: w, lengthMm: l } = outline;
-  if (outline.kind === 'rectangle') return Float64Array.of(0, 0, w, 0, w, l, 0, l);
-  const step = (2 * Math.PI) / OVAL_SIDES;
-  const grow = Math.sqrt(step / Math.sin(step));
-  return ovalPolygon(w / 2, l / 2, (w / 2) * grow, (l / 2) * grow);
+  return [{ xMm: 0, yMm: 0 }, { xMm: w, yMm: 0 }, { xMm: w, yMm: l }, { xMm: 0, yMm: l }];
+}
+
+/** A flat polygon of points. */
+export function flatten(points: readonly PointMm[]): Polygon {
+  const flat = new Float64Array(points.length * 2);
+  points.forEach(({ xMm, yMm }, i) => flat.set([xMm, yMm], 2 * i));
+  return flat;
+}
+
+/** The outline as a closed polygon, anticlockwise, first point not repeated. Area exact (a rounded corner's within 0.1 % of the corner). */
+export function outlinePolygon(outline: Outline): Polygon {
+  if (outline.kind === 'oval') {
+    const { widthMm: w, lengthMm: l } = outline;
+    const step = (2 * Math.PI) / OVAL_SIDES;
+    const grow = Math.sqrt(step / Math.sin(step));
+    return ovalPolygon(w / 2, l / 2, (w / 2) * grow, (l / 2) * grow);
+  }
+  const radius = outline.kind === 'rectangle' ? cornerRadiusMm(outline) : 0;
+  const corners = straightCorners(outline);
+  return radius > 0 ? flatten(roundCorners(corners, radius)) : flatten(corners);
+}
+
+/** A convex or concave polygon with its corners rounded to a radius, as far as its sides allow. */
+export function roundCorners(corners: readonly PointMm[], radiusMm: number): PointMm[] {
+  return corners.flatMap((corner, i) => {
+    const before = corners[(i + corners.length - 1) % corners.length]!;
+    const after = corners[(i + 1) % corners.length]!;
+    const [toBefore, toAfter] = [unit(corner, before), unit(corner, after)];
+    const half = Math.acos(Math.max(-1, Math.min(1, toBefore[0] * toAfter[0] + toBefore[1] * toAfter[1]))) / 2;
+    const room = Math.min(Math.hypot(before.xMm - corner.xMm, before.yMm - corner.yMm), Math.hypot(after.xMm - corner.xMm, after.yMm - corner.yMm)) / 2;
+    const cut = Math.min(radiusMm / Math.tan(half), room);
+    const radius = cut * Math.tan(half);
+    if (!(radius > 1e-6) || !Number.isFinite(cut) || half > Math.PI / 2 - 1e-3) return [corner];
+    const toCentre = Math.hypot(radius, cut);
+    const [mx, my] = [toBefore[0] + toAfter[0], toBefore[1] + toAfter[1]];
+    const size = Math.hypot(mx, my);
+    const centre = { xMm: corner.xMm + (mx / size) * toCentre, yMm: corner.yMm + (my / size) * toCentre };
+    const from = Math.atan2(corner.yMm + toBefore[1] * cut - centre.yMm, corner.xMm + toBefore[0] * cut - centre.xMm);
+    const to = Math.atan2(corner.yMm + toAfter[1] * cut - centre.yMm, corner.xMm + toAfter[0] * cut - centre.xMm);
+    const turn = Math.atan2(Math.sin(to - from), Math.cos(to - from));
+    return Array.from({ length: CORNER_SIDES + 1 }, (_, k) => ({ xMm: centre.xMm + radius * Math.cos(from + (turn * k) / CORNER_SIDES), yMm: centre.yMm + radius * Math.sin(from + (turn * k) / CORNER_SIDES) }));
+  });
+}
+
+function unit(from: PointMm, to: PointMm): readonly [number, number] {
+  const length = Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm) || 1;
+  return [(to.xMm - from.xMm) / length, (to.yMm - from.yMm) / length];
 }
 
 /** An ellipse of these half-axes as a closed polygon. */
@@ -31,24 +102,129 @@ export function ovalPolygon(centreX: number, centreY: number, halfX: number, hal
 }
 
 /** Area in mm²: closed form, not from the grid. */
-export const outlineAreaMm2 = ({ kind, widthMm, lengthMm }: Outline): number => (kind === 'rectangle' ? 1 : Math.PI / 4) * widthMm * lengthMm;
-
-/** Edges that can meet another piece. An oval has none: its rim is free. */
-export const outlineEdges = (outline: Outline): readonly EdgeName[] => (outline.kind === 'rectangle' ? EDGE_NAMES : []);
-
-export const edgeLengthMm = (outline: Outline, edge: EdgeName): number => (edge === 'north' || edge === 'south' ? outline.widthMm : outline.lengthMm);
-
-/** The point of an edge at a distance from its west or south end. */
-export function edgePoint(outline: Outline, { edge, positionMm }: Port): PointMm {
-  if (edge === 'south') return { xMm: positionMm, yMm: 0 };
-  if (edge === 'north') return { xMm: positionMm, yMm: outline.lengthMm };
-  if (edge === 'west') return { xMm: 0, yMm: positionMm };
-  return { xMm: outline.widthMm, yMm: positionMm };
+export function outlineAreaMm2(outline: Outline): number {
+  if (outline.kind === 'oval') return (Math.PI / 4) * outline.widthMm * outline.lengthMm;
+  if (outline.kind === 'rectangle') return outline.widthMm * outline.lengthMm - (4 - Math.PI) * cornerRadiusMm(outline) ** 2;
+  return Math.abs(doubledArea(straightCorners(outline))) / 2;
 }
 
-/** Unit vector from an edge into the piece. */
-export function inwardOf(edge: EdgeName): readonly [number, number] {
-  if (edge === 'south') return [0, 1];
-  if (edge === 'north') return [0, -1];
-  return edge === 'west' ? [1, 0] : [-1, 0];
+/** A straight side that can meet another piece, from its west (else its south) end. */
+export interface Side {
+  edge: EdgeName;
+  from: PointMm;
+  to: PointMm;
+  lengthMm: number;
+  /** Unit vector into the piece. */
+  inward: readonly [number, number];
+}
+
+/** Shorter straight runs of a free outline belong to its curves: in mm, and as a share of the way round. */
+const LEAST_SIDE_MM = 10;
+const LEAST_SIDE_SHARE = 0.05;
+const COMPASS = ['east', 'north-east', 'north', 'north-west', 'west', 'south-west', 'south', 'south-east'] as const;
+const STRAIGHT_RADIANS = 0.02;
+
+/** The nearest of the eight points of the compass. */
+export const compassName = (x: number, y: number): (typeof COMPASS)[number] => COMPASS[(Math.round((Math.atan2(y, x) * 4) / Math.PI) + 8) % 8]!;
+
+const known = new WeakMap<Outline, readonly Side[]>();
+
+/** The straight sides of an outline. An oval has none: its rim is free. */
+export function outlineSides(outline: Outline): readonly Side[] {
+  const kept = known.get(outline) ?? nameSides(straightRuns(outline));
+  known.set(outline, kept);
+  return kept;
+}
+
+/** Straight runs between true corners, anticlockwise; of a free outline only those long enough to meet a neighbour. */
+function straightRuns(outline: Outline): { from: PointMm; to: PointMm }[] {
+  const corners = straightCorners(outline);
+  const runs = corners.map((from, i) => ({ from, to: corners[(i + 1) % corners.length]! })).filter(({ from, to }) => Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm) > 1e-6);
+  if (outline.kind !== 'free') return runs;
+  const joined: typeof runs = [];
+  for (const run of runs) {
+    const last = joined.at(-1);
+    if (last && inLine(last, run)) last.to = run.to;
+    else joined.push({ ...run });
+  }
+  const [first, last] = [joined[0]!, joined.at(-1)!];
+  if (joined.length > 2 && inLine(last, first)) {
+    first.from = last.from;
+    joined.pop();
+  }
+  const length = ({ from, to }: (typeof runs)[number]): number => Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm);
+  const least = Math.max(LEAST_SIDE_MM, LEAST_SIDE_SHARE * joined.reduce((sum, run) => sum + length(run), 0));
+  return joined.filter((run) => length(run) >= least).slice(0, MOST_SIDES);
+}
+
+function inLine(a: { from: PointMm; to: PointMm }, b: { from: PointMm; to: PointMm }): boolean {
+  const turn = Math.atan2(b.to.yMm - b.from.yMm, b.to.xMm - b.from.xMm) - Math.atan2(a.to.yMm - a.from.yMm, a.to.xMm - a.from.xMm);
+  return Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn))) < STRAIGHT_RADIANS;
+}
+
+/** Names sides by the way they face, or by number when two face the same way. In the order of `EDGE_NAMES`. */
+function nameSides(runs: readonly { from: PointMm; to: PointMm }[]): Side[] {
+  const sides = runs.map(({ from, to }) => {
+    const lengthMm = Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm);
+    const inward = [-(to.yMm - from.yMm) / lengthMm, (to.xMm - from.xMm) / lengthMm] as const;
+    const turned = to.xMm < from.xMm - 1e-9 || (Math.abs(to.xMm - from.xMm) <= 1e-9 && to.yMm < from.yMm);
+    return { from: turned ? to : from, to: turned ? from : to, lengthMm, inward, facing: compassName(-inward[0], -inward[1]) };
+  });
+  const distinct = new Set(sides.map(({ facing }) => facing)).size === sides.length;
+  return sides
+    .map(({ facing, ...side }, i): Side => ({ ...side, edge: distinct ? facing : (`side ${i + 1}` as EdgeName) }))
+    .sort((a, b) => EDGE_NAMES.indexOf(a.edge) - EDGE_NAMES.indexOf(b.edge));
+}
+
+/** Names of the sides of an outline. */
+export const outlineEdges = (outline: Outline): readonly EdgeName[] => outlineSides(outline).map(({ edge }) => edge);
+
+export const sideOf = (outline: Outline, edge: EdgeName): Side | undefined => outlineSides(outline).find((side) => side.edge === edge);
+
+/** Length of a side in mm; 0 when the outline has no such side. */
+export const edgeLengthMm = (outline: Outline, edge: EdgeName): number => sideOf(outline, edge)?.lengthMm ?? 0;
+
+/** The point of a side at a distance from its west or south end; the middle of the piece when there is no such side. */
+export function edgePoint(outline: Outline, { edge, positionMm }: Port): PointMm {
+  const side = sideOf(outline, edge);
+  if (!side) {
+    const { widthMm, lengthMm } = outlineSize(outline);
+    return { xMm: widthMm / 2, yMm: lengthMm / 2 };
+  }
+  const share = positionMm / side.lengthMm;
+  return { xMm: side.from.xMm + share * (side.to.xMm - side.from.xMm), yMm: side.from.yMm + share * (side.to.yMm - side.from.yMm) };
+}
+
+/** Unit vector from a side into the piece; north when there is no such side. */
+export const inwardOf = (outline: Outline, edge: EdgeName): readonly [number, number] => sideOf(outline, edge)?.inward ?? [0, 1];
+
+/** True when a point lies inside a closed polygon (even–odd). */
+export function isInside(polygon: Polygon, { xMm, yMm }: PointMm): boolean {
+  let odd = false;
+  const count = polygon.length / 2;
+  for (let i = 0, j = count - 1; i < count; j = i++) {
+    const [xi, yi, xj, yj] = [polygon[2 * i]!, polygon[2 * i + 1]!, polygon[2 * j]!, polygon[2 * j + 1]!];
+    if (yi > yMm !== yj > yMm && xMm < ((xj - xi) * (yMm - yi)) / (yj - yi) + xi) odd = !odd;
+  }
+  return odd;
+}
+
+/** Where a line of points crosses itself, or null. Touching ends of neighbouring segments do not count. */
+export function selfCrossing(line: Polygon, closed: boolean): PointMm | null {
+  const count = line.length / 2;
+  const segments = closed ? count : count - 1;
+  const at = (i: number): [number, number] => [line[2 * (i % count)]!, line[2 * (i % count) + 1]!];
+  for (let i = 0; i < segments; i++) {
+    const [[ax, ay], [bx, by]] = [at(i), at(i + 1)];
+    for (let j = i + 2; j < segments; j++) {
+      if (closed && i === 0 && j === segments - 1) continue;
+      const [[cx, cy], [dx, dy]] = [at(j), at(j + 1)];
+      const cross = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
+      if (cross === 0) continue;
+      const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / cross;
+      const u = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / cross;
+      if (t >= 0 && t <= 1 && u >= 0 && u <= 1) return { xMm: ax + t * (bx - ax), yMm: ay + t * (by - ay) };
+    }
+  }
+  return null;
 }

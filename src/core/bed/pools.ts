@@ -1,5 +1,6 @@
 import { HEIGHT_TICKS_PER_MM, type BedGrid } from './grid';
-import type { PointMm } from './outline';
+import { cornerRadiusMm, outlineSides, type PointMm } from './outline';
+import { distanceToSide, hasRim } from './profile';
 import type { EdgeName, Outline } from './schema';
 
 export type OutlineEdge = EdgeName | 'rim';
@@ -45,7 +46,7 @@ const NONE = -1;
 export function findPools(grid: BedGrid, levelMm: number, { outline, dammed, damMarginMm, damOverlapMm }: PoolOptions): Pool[] {
   const capMm = levelMm + damMarginMm;
   const edges = edgeCells(grid, outline);
-  const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges);
+  const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges, outline.kind === 'rectangle');
   const sweep = new Sweep(grid, capMm, edges, behindDam);
   sweep.riseTo(levelMm);
   sweep.measure(levelMm);
@@ -229,7 +230,7 @@ class Sweep {
 }
 
 /** Marks the edge cells that a dam closes: those below the level on a dammed edge, and the bank that its ends overlap. */
-function cellsBehindDams({ columns, rows, heightMm, cellMm }: BedGrid, levelMm: number, dammed: ReadonlySet<OutlineEdge>, overlapMm: number, edges: ReadonlyMap<number, OutlineEdge>): Uint8Array {
+function cellsBehindDams({ columns, rows, heightMm, cellMm }: BedGrid, levelMm: number, dammed: ReadonlySet<OutlineEdge>, overlapMm: number, edges: ReadonlyMap<number, OutlineEdge>, square: boolean): Uint8Array {
   const behind = new Uint8Array(columns * rows);
   const reach = Math.round(overlapMm / cellMm);
   const wet: number[] = [];
@@ -241,8 +242,8 @@ function cellsBehindDams({ columns, rows, heightMm, cellMm }: BedGrid, levelMm: 
   for (const cell of wet) {
     const edge = edges.get(cell)!;
     const [column, row] = [cell % columns, Math.floor(cell / columns)];
-    // A straight edge lies in one row or column; only a rim needs the whole square.
-    const [across, up] = edge === 'rim' ? [reach, reach] : edge === 'south' || edge === 'north' ? [reach, 0] : [0, reach];
+    // A rectangle's edge lies in one row or column; a rim or a slanted side needs the whole square.
+    const [across, up] = !square ? [reach, reach] : edge === 'south' || edge === 'north' ? [reach, 0] : [0, reach];
     for (let r = Math.max(0, row - up); r <= Math.min(rows - 1, row + up); r++) {
       for (let c = Math.max(0, column - across); c <= Math.min(columns - 1, column + across); c++) {
         const other = r * columns + c;
@@ -280,18 +281,24 @@ function cellsByHeight({ columns, rows, heightMm, coverage }: BedGrid, capMm: nu
 
 const centreOf = (cell: number, { columns, cellMm }: Pick<BedGrid, 'columns' | 'cellMm'>): PointMm => ({ xMm: ((cell % columns) + 0.5) * cellMm, yMm: (Math.floor(cell / columns) + 0.5) * cellMm });
 
-/** The cells along the outline, each with its edge. Corners of a rectangle belong to its south or north edge. */
-function edgeCells({ columns, rows, coverage }: BedGrid, { kind }: Outline): Map<number, OutlineEdge> {
+/** The cells along the outline, each with its edge: the nearest side, or the rim. Corners of a rectangle belong to its south or north edge. */
+function edgeCells({ columns, rows, coverage, cellMm }: BedGrid, outline: Outline): Map<number, OutlineEdge> {
   const edges = new Map<number, OutlineEdge>();
-  if (kind === 'rectangle') {
+  if (outline.kind === 'rectangle' && cornerRadiusMm(outline) === 0) {
     for (let row = 0; row < rows; row++) edges.set(row * columns, 'west').set(row * columns + columns - 1, 'east');
     for (let column = 0; column < columns; column++) edges.set(column, 'south').set((rows - 1) * columns + column, 'north');
     return edges;
   }
+  const sides = outlineSides(outline);
+  const rim = hasRim(outline);
+  const nameOf = (xMm: number, yMm: number): OutlineEdge => {
+    const nearest = sides.map((side) => ({ edge: side.edge, away: distanceToSide(side, xMm, yMm) })).reduce((a, b) => (b.away < a.away ? b : a), { edge: 'rim' as OutlineEdge, away: Infinity });
+    return rim && nearest.away > 1.5 * cellMm ? 'rim' : nearest.edge;
+  };
   const bare = (column: number, row: number): boolean => column < 0 || row < 0 || column >= columns || row >= rows || !(coverage[row * columns + column]! > 0);
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
-      if (!bare(column, row) && (bare(column - 1, row) || bare(column + 1, row) || bare(column, row - 1) || bare(column, row + 1))) edges.set(row * columns + column, 'rim');
+      if (!bare(column, row) && (bare(column - 1, row) || bare(column + 1, row) || bare(column, row - 1) || bare(column, row + 1))) edges.set(row * columns + column, nameOf((column + 0.5) * cellMm, (row + 0.5) * cellMm));
     }
   }
   return edges;

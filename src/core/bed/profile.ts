@@ -1,5 +1,5 @@
 import type { BedGrid } from './grid';
-import { edgeLengthMm, outlineEdges, outlinePolygon } from './outline';
+import { cornerRadiusMm, edgeLengthMm, edgePoint, inwardOf, outlineEdges, outlinePolygon, outlineSides, outlineSize, type PointMm, type Polygon, type Side } from './outline';
 import type { EdgeName, Outline } from './schema';
 
 /** Spacing of the samples along an edge or section. */
@@ -38,42 +38,124 @@ export function sectionProfile(grid: BedGrid, fromX: number, fromY: number, toX:
   return { lengthMm, stepMm: lengthMm / (count - 1), heightMm: heights };
 }
 
-/** The bed just inside one edge of a rectangle, from its west or south end. */
+/** The bed just inside one side, from its west or south end. At a rounded corner the sample is pulled onto the arc. */
 export function edgeProfile(grid: BedGrid, outline: Outline, edge: EdgeName): BedProfile {
-  const length = edgeLengthMm(outline, edge);
-  if (edge === 'south') return sectionProfile(grid, 0, 0, length, 0);
-  if (edge === 'north') return sectionProfile(grid, 0, outline.lengthMm, length, outline.lengthMm);
-  if (edge === 'west') return sectionProfile(grid, 0, 0, 0, length);
-  return sectionProfile(grid, outline.widthMm, 0, outline.widthMm, length);
+  const lengthMm = edgeLengthMm(outline, edge);
+  const [inX, inY] = inwardOf(outline, edge);
+  const radius = outline.kind === 'rectangle' ? cornerRadiusMm(outline) : 0;
+  const count = Math.max(2, Math.round(lengthMm / PROFILE_STEP_MM) + 1);
+  const heights = Float32Array.from({ length: count }, (_, i) => {
+    const { positionMm, insetMm } = besideCorner((lengthMm * i) / (count - 1), lengthMm, radius);
+    const { xMm, yMm } = edgePoint(outline, { edge, positionMm });
+    const inset = insetMm + grid.cellMm / 2;
+    return heightAt(grid, xMm + inX * inset, yMm + inY * inset);
+  });
+  return { lengthMm, stepMm: lengthMm / (count - 1), heightMm: heights };
 }
 
-/** The bed just inside the whole rim, anticlockwise from the east point of an oval; first and last sample meet. */
+/** A place along a side whose corners are rounded: at most half a corner belongs to each side. */
+function besideCorner(positionMm: number, lengthMm: number, radius: number): { positionMm: number; insetMm: number } {
+  const half = radius * (1 - Math.SQRT1_2);
+  const kept = Math.min(lengthMm - half, Math.max(half, positionMm));
+  const fromCorner = Math.min(kept, lengthMm - kept);
+  return { positionMm: kept, insetMm: fromCorner >= radius ? 0 : radius - Math.sqrt(radius ** 2 - (radius - fromCorner) ** 2) };
+}
+
+/** Stands for the bed where a rim belongs to a named side: no water comes so high. */
+export const NOT_RIM_MM = 1e6;
+
+/** The bed just inside the curved parts of an outline, all the way round anticlockwise; first and last sample meet. Named sides count as out of the water. */
 export function rimProfile(grid: BedGrid, outline: Outline): BedProfile {
   const rim = outlinePolygon(outline);
-  const count = rim.length / 2;
-  const inset = 1 - grid.cellMm / Math.min(outline.widthMm, outline.lengthMm);
-  const [cx, cy] = [outline.widthMm / 2, outline.lengthMm / 2];
-  const heights = new Float32Array(count + 1);
-  let lengthMm = 0;
-  for (let i = 0; i <= count; i++) {
-    const [x, y] = [rim[2 * (i % count)]!, rim[2 * (i % count) + 1]!];
-    heights[i] = heightAt(grid, cx + (x - cx) * inset, cy + (y - cy) * inset);
-    if (i > 0) lengthMm += Math.hypot(x - rim[2 * (i - 1)]!, y - rim[2 * (i - 1) + 1]!);
-  }
-  return { lengthMm, stepMm: lengthMm / count, heightMm: heights };
+  const points = resample(rim, PROFILE_STEP_MM);
+  const sides = outlineSides(outline);
+  const inset = grid.cellMm / 2;
+  const heights = Float32Array.from({ length: points.length + 1 }, (_, i) => {
+    const { xMm, yMm, inward } = points[i % points.length]!;
+    if (sides.some((side) => distanceToSide(side, xMm, yMm) < 1e-3)) return NOT_RIM_MM;
+    return heightAt(grid, xMm + inward[0] * inset, yMm + inward[1] * inset);
+  });
+  const lengthMm = pathLength(rim);
+  return { lengthMm, stepMm: lengthMm / points.length, heightMm: heights };
 }
 
-/** The bed along one edge, or along the whole rim of a piece without straight edges. */
+/** Distance from a point to a side, mm. */
+export function distanceToSide({ from, to, lengthMm }: Side, xMm: number, yMm: number): number {
+  const [dx, dy] = [(to.xMm - from.xMm) / lengthMm, (to.yMm - from.yMm) / lengthMm];
+  const t = Math.max(0, Math.min(lengthMm, (xMm - from.xMm) * dx + (yMm - from.yMm) * dy));
+  return Math.hypot(xMm - from.xMm - t * dx, yMm - from.yMm - t * dy);
+}
+
+/** Length of a closed polygon's way round, mm. */
+function pathLength(polygon: Polygon): number {
+  let sum = 0;
+  for (let i = 0; i < polygon.length; i += 2) sum += Math.hypot(polygon[(i + 2) % polygon.length]! - polygon[i]!, polygon[(i + 3) % polygon.length]! - polygon[i + 1]!);
+  return sum;
+}
+
+interface RimPoint extends PointMm {
+  inward: readonly [number, number];
+}
+
+/** Evenly spaced points round a closed anticlockwise polygon, from its first. */
+function resample(polygon: Polygon, stepMm: number): RimPoint[] {
+  const length = pathLength(polygon);
+  const count = Math.max(8, Math.round(length / stepMm));
+  const points: RimPoint[] = [];
+  let [vertex, before] = [0, 0];
+  const corner = (i: number): readonly [number, number] => [polygon[(2 * i) % polygon.length]!, polygon[(2 * i + 1) % polygon.length]!];
+  for (let k = 0; k < count; k++) {
+    const at = (length * k) / count;
+    for (;;) {
+      const [[ax, ay], [bx, by]] = [corner(vertex), corner(vertex + 1)];
+      const span = Math.hypot(bx - ax, by - ay);
+      if (at <= before + span || vertex + 1 >= polygon.length / 2) {
+        const t = span > 0 ? (at - before) / span : 0;
+        points.push({ xMm: ax + t * (bx - ax), yMm: ay + t * (by - ay), inward: span > 0 ? [-(by - ay) / span, (bx - ax) / span] : [0, 0] });
+        break;
+      }
+      before += span;
+      vertex++;
+    }
+  }
+  return points;
+}
+
+/** The bed along one edge, or along the whole rim where it has no straight edges. */
 export interface OutlineProfile {
   edge: EdgeName | 'rim';
   profile: BedProfile;
 }
 
-/** The bed all round the outline: every edge, or the rim. Taken once, it answers for any level. */
+/** The bed all round the outline: every side, and the rim where that is curved. Taken once, it answers for any level. */
 export function outlineProfiles(grid: BedGrid, outline: Outline): OutlineProfile[] {
-  const edges = outlineEdges(outline);
-  return edges.length === 0 ? [{ edge: 'rim', profile: rimProfile(grid, outline) }] : edges.map((edge) => ({ edge, profile: edgeProfile(grid, outline, edge) }));
+  const edges = outlineEdges(outline).map((edge): OutlineProfile => ({ edge, profile: edgeProfile(grid, outline, edge) }));
+  return hasRim(outline) ? [...edges, { edge: 'rim', profile: rimProfile(grid, outline) }] : edges;
+}
+
+/** True when a part of the outline belongs to no straight side. */
+export const hasRim = (outline: Outline): boolean =>
+  outline.kind === 'oval' || (outline.kind === 'free' && outlineSides(outline).reduce((sum, { lengthMm }) => sum + lengthMm, 0) < pathLength(outlinePolygon(outline)) - 0.5);
+
+/** The way along a run of edge or rim in mm, `offMm` outside the piece. */
+export function runPath(outline: Outline, { edge, fromMm, toMm }: { edge: EdgeName | 'rim'; fromMm: number; toMm: number }, offMm = 0): PointMm[] {
+  if (edge !== 'rim') {
+    const [x, y] = inwardOf(outline, edge);
+    return [fromMm, toMm].map((positionMm) => {
+      const { xMm, yMm } = edgePoint(outline, { edge, positionMm });
+      return { xMm: xMm - x * offMm, yMm: yMm - y * offMm };
+    });
+  }
+  const rim = outlinePolygon(outline);
+  const points = resample(rim, 1);
+  const length = pathLength(rim);
+  const place = (mm: number): number => Math.round((mm / length) * points.length);
+  const [first, last] = [place(fromMm), place(toMm <= fromMm ? toMm + length : toMm)];
+  return Array.from({ length: last - first + 1 }, (_, i) => points[(first + i) % points.length]!).map(({ xMm, yMm, inward }) => ({ xMm: xMm - inward[0] * offMm, yMm: yMm - inward[1] * offMm }));
 }
 
 /** The bed from west to east through the middle of a piece. */
-export const middleProfile = (grid: BedGrid, outline: Outline): BedProfile => sectionProfile(grid, 0, outline.lengthMm / 2, outline.widthMm, outline.lengthMm / 2);
+export function middleProfile(grid: BedGrid, outline: Outline): BedProfile {
+  const { widthMm, lengthMm } = outlineSize(outline);
+  return sectionProfile(grid, 0, lengthMm / 2, widthMm, lengthMm / 2);
+}

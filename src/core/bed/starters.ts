@@ -1,4 +1,6 @@
-import type { Feature, FeatureKind, PieceDesign } from './schema';
+import { outlineSides, outlineSize, type Side } from './outline';
+import { packHeights } from './scanHeights';
+import type { FeatureKind, FeatureOf, Outline, PieceDesign, Port } from './schema';
 
 /** A design to start from. */
 export interface Starter {
@@ -34,27 +36,55 @@ export function nextTag(prefix: string, taken: readonly string[]): string {
 }
 
 /** A first version of a feature for a design, at its middle. */
-export function newFeature(kind: FeatureKind, { outline, drawnLevelMm, features }: PieceDesign): Feature {
-  const { widthMm, lengthMm } = outline;
-  const least = Math.min(widthMm, lengthMm);
-  const depthMm = firstDepth(drawnLevelMm);
-  const [xMm, yMm] = [widthMm / 2, lengthMm / 2];
-  let number = features.length + 1;
-  while (features.some(({ id }) => id === `${kind}-${number}`)) number++;
-  const id = `${kind}-${number}`;
-  const size = Math.round(least * 0.4);
-  switch (kind) {
-    case 'channel':
-      return { kind, id, from: { edge: 'south', positionMm: xMm }, to: { edge: 'north', positionMm: xMm }, widthMm: size, depthMm, section: 'trapezoid', bankSlope: 1 };
-    case 'shore':
-      return { kind, id, landSide: 'north', waterlineMm: Math.round(lengthMm * 0.4), slope: 8, depthMm };
-    case 'pool':
-      return { kind, id, xMm, yMm, widthMm: size, lengthMm: size, depthMm, section: 'bowl', bankSlope: 0 };
-    case 'ring':
-      return { kind, id, xMm, yMm, widthMm: Math.round(least * 0.8), lengthMm: Math.round(least * 0.8), ringMm: Math.round(least * 0.2), depthMm: Math.min(depthMm, 3), bankSlope: 0.5 };
-    case 'basin':
-      return { kind, id, rimMm: Math.max(1, Math.round(least * 0.05)), depthMm: Math.min(depthMm, 3) };
-    case 'rock':
-      return { kind, id, xMm, yMm, diameterMm: Math.max(3, Math.round(least * 0.15)), heightMm: depthMm + 3, form: 'dome' };
-  }
+export function newFeature<K extends FeatureKind>(kind: K, design: PieceDesign): FeatureOf<K> {
+  let number = design.features.length + 1;
+  while (design.features.some(({ id }) => id === `${kind}-${number}`)) number++;
+  return { kind, id: `${kind}-${number}`, ...FIRST_MEASURES[kind](measuresOf(design)) } as FeatureOf<K>;
 }
+
+interface FirstSizes {
+  outline: Outline;
+  widthMm: number;
+  lengthMm: number;
+  least: number;
+  depthMm: number;
+  shallowMm: number;
+  place: { xMm: number; yMm: number };
+  /** Ports at the middle of the first side, of the one that faces it, and of a third. */
+  ports: Port[];
+}
+
+function measuresOf({ outline, drawnLevelMm }: PieceDesign): FirstSizes {
+  const { widthMm, lengthMm } = outlineSize(outline);
+  const depthMm = firstDepth(drawnLevelMm);
+  const sides = outlineSides(outline);
+  const first = sides.find(({ edge }) => edge === 'south') ?? sides[0];
+  // The side that faces the first most squarely comes next.
+  const others = sides.filter((side) => side !== first).sort((a, b) => facing(a, first!) - facing(b, first!));
+  const ports = (first ? [first, ...others] : []).map((side): Port => ({ edge: side.edge, positionMm: side.lengthMm / 2 }));
+  while (ports.length < 3) ports.push(ports[1] ?? { edge: 'south', positionMm: 0 });
+  return { outline, widthMm, lengthMm, least: Math.min(widthMm, lengthMm), depthMm, shallowMm: Math.min(depthMm, 3), place: { xMm: widthMm / 2, yMm: lengthMm / 2 }, ports };
+}
+
+const facing = (a: Side, b: Side): number => a.inward[0] * b.inward[0] + a.inward[1] * b.inward[1];
+const share = (value: number, of: number): number => Math.max(1, Math.round(value * of));
+
+/** What a new feature measures, before the maker says otherwise. */
+const FIRST_MEASURES: { [K in FeatureKind]: (sizes: FirstSizes) => Omit<FeatureOf<K>, 'kind' | 'id'> } = {
+  channel: ({ ports, least, depthMm }) => ({ from: ports[0]!, to: ports[1]!, widthMm: share(least, 0.4), depthMm, section: 'trapezoid', bankSlope: 1 }),
+  fork: ({ ports, place, least, depthMm }) => ({ stem: ports[0]!, left: ports[1]!, right: ports[2]!, ...place, widthMm: share(least, 0.35), armWidthMm: share(least, 0.25), depthMm, section: 'trapezoid', bankSlope: 1 }),
+  shore: ({ lengthMm, depthMm }) => ({ landSide: 'north', waterlineMm: Math.round(lengthMm * 0.4), slope: 8, depthMm }),
+  pool: ({ place, least, depthMm }) => ({ ...place, widthMm: share(least, 0.4), lengthMm: share(least, 0.4), depthMm, section: 'bowl', bankSlope: 0 }),
+  ring: ({ place, least, shallowMm }) => ({ ...place, widthMm: share(least, 0.8), lengthMm: share(least, 0.8), ringMm: share(least, 0.2), depthMm: shallowMm, bankSlope: 0.5 }),
+  basin: ({ least, shallowMm }) => ({ rimMm: share(least, 0.05), depthMm: shallowMm }),
+  terrace: ({ lengthMm, shallowMm }) => ({ landSide: 'north', fromMm: Math.round(lengthMm * 0.3), toMm: Math.round(lengthMm * 0.5), depthMm: shallowMm / 2 }),
+  hill: ({ place, least }) => ({ ...place, widthMm: share(least, 0.4), lengthMm: share(least, 0.3), heightMm: 6 }),
+  plateau: ({ place, least }) => ({ ...place, widthMm: share(least, 0.4), lengthMm: share(least, 0.3), heightMm: 5, bankSlope: 1 }),
+  rock: ({ place, least, depthMm }) => ({ ...place, diameterMm: Math.max(3, share(least, 0.15)), heightMm: depthMm + 3, form: 'dome' }),
+  post: ({ place, depthMm }) => ({ ...place, diameterMm: 4, heightMm: depthMm + 10 }),
+  stone: ({ place }) => ({ ...place, diameterMm: 10, topMm: 1 }),
+  log: ({ place, least }) => ({ ...place, lengthMm: share(least, 0.35), diameterMm: 6, turnDegrees: 30, sunkMm: 1 }),
+  wreck: ({ place, least, depthMm }) => ({ ...place, widthMm: share(least, 0.35), lengthMm: share(least, 0.15), heightMm: depthMm + 4, turnDegrees: 20 }),
+  debris: () => ({ volumeMl: 1 }),
+  scan: () => ({ columns: 2, rows: 2, stepMm: 1, heights: packHeights([1, 1, 1, 1]) }),
+};

@@ -1,6 +1,6 @@
 import { volumeCurve, levelForMl } from './volumeCurve';
 import type { BedGrid } from './grid';
-import type { PointMm } from './outline';
+import { compassName, edgeLengthMm, edgePoint, outlinePolygon, outlineSize, type PointMm } from './outline';
 import type { OutlineProfile } from './profile';
 import type { EdgeName, Outline } from './schema';
 
@@ -46,8 +46,9 @@ export function tiltedVolume(grid: BedGrid, surface: TiltedSurface): { ml: numbe
  * level, kept between bounds; ends when the volume is right within a millionth.
  */
 export function tiltedSurface(grid: BedGrid, outline: Outline, ml: number, slope: Slope): TiltedSurface {
-  const middle = { xMm: outline.widthMm / 2, yMm: outline.lengthMm / 2 };
-  const reach = (Math.abs(slope.east) * outline.widthMm + Math.abs(slope.north) * outline.lengthMm) / 2;
+  const { widthMm, lengthMm } = outlineSize(outline);
+  const middle = { xMm: widthMm / 2, yMm: lengthMm / 2 };
+  const reach = (Math.abs(slope.east) * widthMm + Math.abs(slope.north) * lengthMm) / 2;
   let middleMm = levelForMl(volumeCurve(grid), ml);
   let [low, high] = [middleMm - reach - 1, middleMm + reach + 1];
   for (let i = 0; i < 60; i++) {
@@ -61,23 +62,24 @@ export function tiltedSurface(grid: BedGrid, outline: Outline, ml: number, slope
   return { middleMm, slope, middle };
 }
 
-/** Corners of a piece and by how much each must be raised to be level with the highest. */
-export function cornersToRaise({ widthMm, lengthMm }: Outline, { east, north }: Slope): { corner: string; raiseMm: number }[] {
-  const corners = [
-    { corner: 'south-west', fall: 0 },
-    { corner: 'south-east', fall: east * widthMm },
-    { corner: 'north-east', fall: east * widthMm + north * lengthMm },
-    { corner: 'north-west', fall: north * lengthMm },
-  ];
-  const highest = Math.min(...corners.map(({ fall }) => fall));
-  return corners.map(({ corner, fall }) => ({ corner, raiseMm: fall - highest }));
+/** Corners of a piece and by how much each must be raised to be level with the highest; of many corners the outermost each way. */
+export function cornersToRaise(outline: Outline, { east, north }: Slope): { corner: string; raiseMm: number }[] {
+  const polygon = outlinePolygon(outline);
+  const { widthMm, lengthMm } = outlineSize(outline);
+  const outermost = new Map<string, { away: number; fall: number }>();
+  for (let i = 0; i < polygon.length; i += 2) {
+    const [x, y] = [polygon[i]!, polygon[i + 1]!];
+    const away = Math.hypot(x - widthMm / 2, y - lengthMm / 2);
+    // A rectangle's corners are south-west and so on, however long it is.
+    const corner = outline.kind === 'rectangle' ? compassName(Math.sign(x - widthMm / 2), Math.sign(y - lengthMm / 2)) : compassName(x - widthMm / 2, y - lengthMm / 2);
+    if ((outermost.get(corner)?.away ?? -1) < away) outermost.set(corner, { away, fall: east * x + north * y });
+  }
+  const highest = Math.min(...[...outermost.values()].map(({ fall }) => fall));
+  return [...outermost].map(([corner, { fall }]) => ({ corner, raiseMm: fall - highest }));
 }
 
-/** The point of a rectangle's edge at a share of its length from its west or south end. */
-export function edgePlace({ widthMm, lengthMm }: Outline, edge: EdgeName, share: number): PointMm {
-  if (edge === 'south' || edge === 'north') return { xMm: widthMm * share, yMm: edge === 'south' ? 0 : lengthMm };
-  return { xMm: edge === 'west' ? 0 : widthMm, yMm: lengthMm * share };
-}
+/** The point of a side at a share of its length from its west or south end. */
+export const edgePlace = (outline: Outline, edge: EdgeName, share: number): PointMm => edgePoint(outline, { edge, positionMm: share * edgeLengthMm(outline, edge) });
 
 /**
  * Where a tilted surface runs over the outline: the worst place of each edge, over a bank, or over the dams.

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { checkDesign } from '../bed/checkDesign';
+import { debrisMl } from '../bed/features';
 import { pieceDesignSchema } from '../bed/schema';
 import { levelForMl, surfaceMm2, volumeMl } from '../bed/volumeCurve';
 import { waterAt } from '../bed/water';
@@ -37,6 +38,7 @@ export function bedReport({ piece, levelMm, fillMl }: BedRequest): object {
     outlineCm2: bed.outlineCm2,
     lowestMm: bed.curve.lowestMm,
     water: waterAt(bed.curve, levelMm),
+    debrisMl: debrisMl(piece),
     ...(fillMl !== undefined && { fill: { ml: fillMl, levelMm: levelForMl(bed.curve, fillMl) } }),
     curve: levels.map((level) => ({ levelMm: level, volumeMl: volumeMl(bed.curve, level), surfaceCm2: surfaceMm2(bed.curve, level) / 100 })),
     pools: namedPools(water.pools),

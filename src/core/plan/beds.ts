@@ -39,13 +39,13 @@ export function surveyBed(design: PieceDesign, cellMm = chooseCellMm(design.outl
 const KEPT_WATERS = 4;
 
 /** Dams, pools and walls of a bed at a level; the last few are remembered. */
-export function surveyWater(bed: SurveyedBed, { outline, dams: methods, measured }: PieceDesign, levelMm: number): SurveyedWater {
-  const key = JSON.stringify([levelMm, methods]);
+export function surveyWater(bed: SurveyedBed, { outline, dams: methods, measured, grainMm }: PieceDesign, levelMm: number): SurveyedWater {
+  const key = JSON.stringify([levelMm, methods, grainMm]);
   const known = bed.waters.get(key);
   if (known) return known;
   const dams = damRuns(bed.profiles, levelMm, methods);
   const dammed = new Set(closedRuns(dams).map(({ edge }) => edge));
-  const water = { dams, pools: findPools(bed.grid, levelMm, { outline, dammed, damMarginMm: DAM_MARGIN_MM, damOverlapMm: DAM_OVERLAP_MM }), bankWallMm: wallLengthMm(bed.grid, levelMm), uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured) };
+  const water = { dams, pools: findPools(bed.grid, levelMm, { outline, dammed, damMarginMm: DAM_MARGIN_MM, damOverlapMm: DAM_OVERLAP_MM }), bankWallMm: wallLengthMm(bed.grid, levelMm), uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm) };
   bed.waters.set(key, water);
   if (bed.waters.size > KEPT_WATERS) bed.waters.delete(bed.waters.keys().next().value as string);
   return water;

@@ -1,4 +1,5 @@
 import { DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
+import { debrisMl } from '../bed/features';
 import { DAM_FACTS } from '../bed/damMethods';
 import { PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
 import { advise, type Problem } from '../checks/problem';
@@ -19,6 +20,7 @@ export const checkPieces = (request: PlanRequest, plan: Plan): Problem[] =>
     ...piece.dams.flatMap((dam) => (dam.method === 'none' ? checkOpenEdge(piece, dam, request) : checkDam(piece, dam, request))),
     ...piece.pools.flatMap((pool) => checkBrim(piece, pool, request)),
     ...checkTilt(piece),
+    ...checkDebris(piece, request),
   ]);
 
 function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripMm, topMm }: DamRun, { set }: PlanRequest): Problem[] {
@@ -60,4 +62,11 @@ function checkTilt({ tag, tilt }: PiecePlan): Problem[] {
   if (spill) return [{ severity: 'stop', code: 'tilt-spill', tag, path: ['tilt'], message: `On this bench the water of ${tag} runs over its ${spill.edge} edge, ${mm(spill.atMm)} along it.`, mend: advise(shim) }];
   const worst = Math.max(...tilt.edges.map(({ errorMm }) => Math.abs(errorMm)), 0);
   return worst < 0.2 ? [] : [{ severity: 'warn', code: 'tilt', tag, path: ['tilt'], message: `On this bench the water of ${tag} stands up to ${mm(worst)} off the level at its edges.`, mend: advise(shim) }];
+}
+
+/** Debris that takes up all the room leaves nothing to pour. */
+function checkDebris({ tag, water }: PiecePlan, { pieces }: PlanRequest): Problem[] {
+  const design = pieces.find((candidate) => candidate.tag === tag);
+  const loose = design ? debrisMl(design) : 0;
+  return loose > 0 && water.volumeMl === 0 ? [{ severity: 'stop', code: 'debris-over-water', tag, path: ['features'], message: `The loose debris of ${tag} takes up ${formatMeasure(loose, 'volume')}: more room than its water has.`, mend: advise('Use less debris, or raise the level.') }] : [];
 }

@@ -6,7 +6,8 @@ import type { Pool } from '../bed/pools';
 import type { PieceDesign } from '../bed/schema';
 import { cornersToRaise, edgePlace, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from '../bed/tilt';
 import { volumeMl } from '../bed/volumeCurve';
-import { waterAt } from '../bed/water';
+import { waterAt, type WaterFigures } from '../bed/water';
+import { debrisMl } from '../bed/features';
 import type { LayerLevels } from '../mixing/layers';
 import { pouredDensity } from '../mixing/ratio';
 import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from '../tint/colour';
@@ -17,13 +18,17 @@ import type { PlanRequest } from './request';
 /** Everything about the water of one piece of a design. */
 export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonly LayerLevels[], request: PlanRequest): PiecePlan {
   const { set, product, recipe } = request;
-  const water = waterAt(bed.curve, set.levelMm);
+  const loose = debrisMl(design);
+  const full = waterAt(bed.curve, set.levelMm);
+  const water = lessDebris(full, loose);
+  // Debris lies at the bottom: it takes its room from the first layers.
+  const filledMl = (levelMm: number): number => Math.max(0, volumeMl(bed.curve, levelMm) - loose);
   const survey = surveyWater(bed, design, set.levelMm);
   const meniscus = meniscusOf(survey);
   const gramsPerMl = pouredDensity(product) / (1 - product.shrinkage);
   const layers = levels.map(({ number, fromMm, toMm }) => {
     // What creeps up the walls counts once, at the surface that stays.
-    const ml = volumeMl(bed.curve, toMm) - volumeMl(bed.curve, fromMm) + (number === levels.length ? meniscus.ml : 0);
+    const ml = filledMl(toMm) - filledMl(fromMm) + (number === levels.length ? meniscus.ml : 0);
     return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
   });
   const colourAt = colourFinder(design, recipe);
@@ -41,9 +46,15 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     dams: survey.dams,
     pools: namedPools(survey.pools),
     meniscus,
-    tilt: tiltOf(design, bed, water.volumeMl, request, colourAt),
+    tilt: tiltOf(design, bed, full.volumeMl, request, colourAt),
     colour: { shallow: colourAt(1), deepest: colourAt(water.greatestDepthMm) },
   };
+}
+
+/** The water that is left beside loose debris. */
+function lessDebris(water: WaterFigures, loose: number): WaterFigures {
+  const volume = Math.max(0, water.volumeMl - loose);
+  return { ...water, volumeMl: volume, meanDepthMm: water.volumeMl > 0 ? (water.meanDepthMm * volume) / water.volumeMl : 0 };
 }
 
 function colourFinder({ bedColour }: PieceDesign, { doses }: PlanRequest['recipe']): (depthMm: number) => string {

@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { buildBed } from '@/core/bed/buildBed';
 import { damRuns, type DamRun } from '@/core/bed/dams';
-import { chooseCellMm, previewCellMm, type BedGrid } from '@/core/bed/grid';
+import { cellFor, previewCellMm, type BedGrid } from '@/core/bed/grid';
 import type { PieceDesign } from '@/core/bed/schema';
 import { middleProfile, outlineProfiles, type BedProfile, type OutlineProfile } from '@/core/bed/profile';
 import { stripCut } from '@/core/bed/stripCut';
@@ -28,7 +28,7 @@ const MOST_PICTURES = 80;
 /** A bed for a picture: coarse while something moves, about 90 000 cells when it rests. Kept while it is in use. */
 export function pictureBed(design: PieceDesign, moving: boolean): PictureBed {
   const { outline } = design;
-  const cellMm = moving ? previewCellMm(outline) : Math.max(chooseCellMm(outline), Math.sqrt((outline.widthMm * outline.lengthMm) / 90_000));
+  const cellMm = moving ? previewCellMm(outline) : cellFor(outline, 90_000);
   const key = `${cellMm} ${bedKey(design)}`;
   const bed = pictures.get(key) ?? makePictureBed(design, cellMm);
   pictures.delete(key);

@@ -1,12 +1,13 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import { checkDesign } from '@/core/bed/checkDesign';
 import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
 import { damRuns, DEFAULT_DAM } from '@/core/bed/dams';
-import { FEATURE_NAMES, pieceDesignSchema, type Feature, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
+import { outlineEdges } from '@/core/bed/outline';
+import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
 import { newFeature } from '@/core/bed/starters';
+import { transformDesign, TRANSFORMS } from '@/core/bed/transform';
 import type { Problem } from '@/core/checks/problem';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
@@ -17,7 +18,9 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/useBed';
-import { FEATURE_FIELDS, type FeatureField } from './featureFields';
+import type { DesignEditing } from './editing';
+import { FeatureFields } from './FeatureFields';
+import { OutlineFields } from './OutlineFields';
 import styles from './Measures.module.css';
 
 /** Everything about a design that can be typed: its name and size, and the features of its bed in order. */
@@ -34,6 +37,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
   const measure = (label: string, path: Path, value: number, step = 1): React.ReactNode => (
     <MeasureField label={label} quantity="length" value={value} step={step} validate={validate(path)} error={errorAt(path)} onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${data.tag}`)} />
   );
+  const editing: DesignEditing = { design: data, errorAt, validate, put, change };
   return (
     <div className={styles.measures}>
       <div className={styles.grid}>
@@ -43,10 +47,9 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
           <WordField label="Name" value={data.name} onCommit={(value) => put(['name'], value, `Rename ${data.tag}`)} validate={validate(['name'])} />
         </div>
         <ChoiceField label="Kind of piece" value={data.kind} choices={KINDS} onCommit={(kind) => put(['kind'], kind, `Change what ${data.tag} is`)} />
-        <ChoiceField label="Outline" value={data.outline.kind} choices={OUTLINES} onCommit={(kind) => put(['outline', 'kind'], kind, `Change the outline of ${data.tag}`)} />
-        {measure('Width', ['outline', 'widthMm'], data.outline.widthMm)}
-        {measure('Length', ['outline', 'lengthMm'], data.outline.lengthMm)}
+        <OutlineFields editing={editing} />
         {measure('Height of the land', ['landMm'], data.landMm, 0.5)}
+        {measure('Grains of the bed (0: smooth)', ['grainMm'], data.grainMm ?? 0, 0.1)}
         <ColourPair data={data} put={put} />
       </div>
       {data.drawnLevelMm !== levelMm && (
@@ -58,7 +61,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         </p>
       )}
       {data.features.map((feature, index) => (
-        <FeatureFields key={feature.id} feature={feature} index={index} design={data} errorAt={errorAt} validate={validate} put={put} change={change} />
+        <FeatureFields key={feature.id} feature={feature} index={index} editing={editing} />
       ))}
       <DamChoices design={data} levelMm={levelMm} put={put} />
       <div className={styles.add}>
@@ -74,7 +77,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
           <option value="" disabled>
             choose…
           </option>
-          {(Object.keys(FEATURE_NAMES) as FeatureKind[]).filter((kind) => kind !== 'channel' || data.outline.kind === 'rectangle').map((kind) => (
+          {(Object.keys(FEATURE_NAMES) as FeatureKind[]).filter((kind) => canHold(kind, data)).map((kind) => (
             <option key={kind} value={kind}>
               {FEATURE_NAMES[kind]}
             </option>
@@ -82,9 +85,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         </select>
       </div>
       <div className={styles.foot}>
-        <Button size="small" onClick={() => void door.run(({ designs }) => ({ do: 'add', kind: 'design', setId: desk.set.id, data: copyOf(data, designs), label: `Copy ${data.tag}` }), `Copied ${data.tag}`)}>
-          Make a variant
-        </Button>
+        <VariantChoice design={data} onMake={(make, label) => void door.run(({ designs }) => ({ do: 'add', kind: 'design', setId: desk.set.id, data: copyOf(make(data), designs), label: `${label} of ${data.tag}` }), `Made a ${label.toLowerCase()} of ${data.tag}`)} />
         <Button size="small" color="error" variant="text" onClick={() => void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`)}>
           Remove {data.tag}
         </Button>
@@ -93,8 +94,33 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
   );
 }
 
+/** A channel or fork needs straight sides for its ports; a scan comes from a file. */
+const canHold = (kind: FeatureKind, { outline }: PieceDesign): boolean => kind !== 'scan' && ((kind !== 'channel' && kind !== 'fork') || outlineEdges(outline).length > 1);
+
+/** Makes another design from this one: the same again, mirrored, or turned. */
+function VariantChoice({ design, onMake }: { design: PieceDesign; onMake: (make: (data: PieceDesign) => PieceDesign, label: string) => void }) {
+  return (
+    <select
+      className={styles.variant}
+      aria-label={`Make a variant of ${design.tag}`}
+      value=""
+      onChange={(event) => {
+        const transform = TRANSFORMS.find((name) => name === event.target.value);
+        onMake((data) => (transform ? transformDesign(data, transform) : data), transform ? `Variant, ${transform}` : 'Variant');
+      }}
+    >
+      <option value="" disabled>
+        Make a variant…
+      </option>
+      <option value="same">the same again</option>
+      <option value="mirrored">mirrored, left for right</option>
+      <option value="quarter turn">turned a quarter, anticlockwise</option>
+      <option value="half turn">turned by half</option>
+    </select>
+  );
+}
+
 const KINDS = [{ value: 'tile', label: 'Tile' }, { value: 'board', label: 'Board' }, { value: 'base', label: 'Base' }] as const;
-const OUTLINES = [{ value: 'rectangle', label: 'Rectangle' }, { value: 'oval', label: 'Round or oval' }] as const;
 
 const samePath = (problem: Problem, path: Path): boolean => problem.path.join('.') === path.join('.');
 const takenTag = (designs: readonly Stored<PieceDesign>[], id: string, tag: string): string | null => (designs.some((other) => other.id !== id && other.data.tag === tag.trim()) ? 'Another design has this tag' : null);
@@ -111,48 +137,8 @@ function removeCommand(designs: readonly Stored<PieceDesign>[], id: string): { d
   return stored ? { do: 'remove', kind: 'design', id, version: stored.version } : null;
 }
 
-interface FeatureFieldsProps {
-  feature: Feature;
-  index: number;
-  design: PieceDesign;
-  errorAt: (path: Path) => string | null;
-  validate: (path: Path) => (value: unknown) => string | null;
-  put: (path: Path, value: unknown, label: string) => void;
-  change: (make: (data: PieceDesign) => PieceDesign, label: string) => void;
-}
-
-function FeatureFields({ feature, index, design, errorAt, validate, put, change }: FeatureFieldsProps) {
-  const units = useUnits();
-  const name = FEATURE_NAMES[feature.kind];
-  const label = (what: string): string => `Change ${what.toLowerCase().split(',')[0]} of ${design.tag}`;
-  const valueAt = (path: readonly string[]): unknown => path.reduce<unknown>((value, key) => (value as Record<string, unknown>)[key], feature);
-  const shown = (field: FeatureField): boolean => !(field.kind === 'measure' && field.only) || valueAt([field.only.path]) === field.only.is;
-  const hint = (field: FeatureField): string | undefined => (field.path[0] === 'depthMm' && 'depthMm' in feature ? `bed ${formatMeasure(design.drawnLevelMm - feature.depthMm, 'length', units)} above the underside` : undefined);
-  return (
-    <fieldset className={styles.feature}>
-      <legend>
-        {name}
-        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`} title={`Remove this ${name.toLowerCase()}`} onClick={() => change((newest) => ({ ...newest, features: newest.features.filter(({ id }) => id !== feature.id) }), `Remove ${name.toLowerCase()} from ${design.tag}`)}>
-          <svg width="14" height="14" viewBox="0 0 14 14" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" aria-hidden>
-            <path d="M2 7h10" />
-          </svg>
-        </IconButton>
-      </legend>
-      <div className={styles.grid}>
-        {FEATURE_FIELDS[feature.kind].filter(shown).map((field) => {
-          const path = ['features', index, ...field.path];
-          const key = path.join('.');
-          const value = valueAt(field.path);
-          if (field.kind === 'choice') return <ChoiceField key={key} label={field.label} value={String(value)} choices={field.choices} error={errorAt(path)} onCommit={(next) => put(path, next, label(field.label))} />;
-          return <MeasureField key={key} label={field.label} quantity={field.quantity} value={Number(value)} step={field.step ?? 1} hint={hint(field)} error={errorAt(path)} validate={validate(path)} onCommit={(next) => put(path, next, label(field.label))} />;
-        })}
-      </div>
-    </fieldset>
-  );
-}
-
 /** How each open edge is closed. */
-function DamChoices({ design, levelMm, put }: { design: PieceDesign; levelMm: number; put: FeatureFieldsProps['put'] }) {
+function DamChoices({ design, levelMm, put }: { design: PieceDesign; levelMm: number; put: DesignEditing['put'] }) {
   const edges = [...new Set(damRuns(pictureBed(design, true).profiles, levelMm, design.dams).map(({ edge }) => edge))];
   if (edges.length === 0) return null;
   return (
@@ -174,7 +160,7 @@ function DamChoices({ design, levelMm, put }: { design: PieceDesign; levelMm: nu
   );
 }
 
-function ColourPair({ data, put }: { data: PieceDesign; put: FeatureFieldsProps['put'] }) {
+function ColourPair({ data, put }: { data: PieceDesign; put: DesignEditing['put'] }) {
   const colour = (label: string, key: 'bedColour' | 'landColour'): React.ReactNode => (
     <label className={styles.colour}>
       <span>{label}</span>

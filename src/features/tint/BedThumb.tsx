@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
+import { outlineSize } from '@/core/bed/outline';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook } from '@/core/tint/waterLook';
@@ -16,7 +17,7 @@ interface BedThumbProps {
 /** One piece from above in the recipe's colour: small, to be compared side by side. */
 export function BedThumb({ design, levelMm, recipe }: BedThumbProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { widthMm, lengthMm } = design.outline;
+  const { widthMm, lengthMm } = outlineSize(design.outline);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;

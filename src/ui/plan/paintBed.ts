@@ -10,9 +10,9 @@ const WATER_SHADE = 0.35;
 
 /**
  * The bed from above as pixels, one a cell, north at the top: land in its own colour, water in its predicted one,
- * both with a little relief. Coverage becomes transparency at the outline.
+ * both with a little relief and, on sand and gravel, a speckle. Coverage becomes transparency at the outline.
  */
-export function paintBed(grid: BedGrid, levelMm: number, landColour: string, look: WaterLook): ImageData {
+export function paintBed(grid: BedGrid, levelMm: number, landColour: string, look: WaterLook, grainMm = 0): ImageData {
   const { columns, rows, heightMm, coverage, cellMm } = grid;
   const image = new ImageData(columns, rows);
   const land = bytes(landColour);
@@ -26,7 +26,7 @@ export function paintBed(grid: BedGrid, levelMm: number, landColour: string, loo
       const slope = Math.max(-1, Math.min(1, (z - east + (z - south)) / cellMm / 2));
       const wet = z < levelMm;
       const colour = wet ? water[Math.min(water.length - 1, Math.round((levelMm - z) / look.stepMm))]! : land;
-      const shade = 1 - slope * (wet ? WATER_SHADE : LAND_SHADE) * 0.28;
+      const shade = 1 - slope * (wet ? WATER_SHADE : LAND_SHADE) * 0.28 + (grainMm > 0 ? speckle(column, row, grainMm / cellMm) : 0);
       const at = ((rows - 1 - row) * columns + column) * 4;
       image.data[at] = colour[0] * shade;
       image.data[at + 1] = colour[1] * shade;
@@ -35,6 +35,15 @@ export function paintBed(grid: BedGrid, levelMm: number, landColour: string, loo
     }
   }
   return image;
+}
+
+const SPECKLE = 0.09;
+
+/** A light or dark grain, the same at the same place each time. */
+function speckle(column: number, row: number, grainCells: number): number {
+  const size = Math.max(1, grainCells);
+  const mixed = Math.imul(Math.floor(column / size) * 73_856_093 ^ Math.floor(row / size) * 19_349_663, 0x9e3779b1);
+  return (((mixed >>> 8) & 255) / 255 - 0.5) * SPECKLE * Math.min(2, 0.7 + grainCells / 2);
 }
 
 /** Difference, mm, at which the signed map reaches its full colour. */

@@ -10,7 +10,12 @@ import { formatMeasure, measureText } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { cutProfile, sectionSvg } from '@/core/formats/svg';
+import { portSnaps } from '@/core/bed/snaps';
 import { PlanView } from '@/ui/plan/PlanView';
+import { SectionCut } from '@/ui/plan/SectionCut';
+import type { Cut } from '@/ui/plan/SectionLine';
+import { saveFile } from '@/ui/saveFile';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { pictureBed, useBedPicture } from '../desk/useBed';
@@ -60,18 +65,22 @@ interface CopyProps {
 
 function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | null) => void }) {
   const [differences, setDifferences] = useState(false);
+  const [cut, setCut] = useState<Cut | null>(null);
   const { desk, shapeDesign } = useDesk();
   const measured = desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.measured ?? null;
   const { designs, levelMm, recipe, dragging } = useLiveDesk();
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
   const picture = useBedPicture(shown, levelMm, recipe, dragging);
+  const snaps = useMemo(() => portSnaps(desk.designs.filter(({ id }) => id !== design.id).map(({ data }) => data)), [desk.designs, design.id]);
+  const profile = useMemo(() => cut && cutProfile(picture.grid, cut.from, cut.to), [picture.grid, cut]);
   const { plan } = useDeskPlan();
   const pools = (dragging ? null : piecePlan(plan, live.tag, copy)?.pools) ?? NO_POOLS;
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
-      <PlanView design={shown} levelMm={levelMm} {...picture} moving={dragging} pools={pools} readings={measured?.readings} drawn={measured && differences ? pictureBed(live, dragging).grid : undefined} onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)} />
+      <PlanView design={shown} levelMm={levelMm} {...picture} moving={dragging} pools={pools} readings={measured?.readings} drawn={measured && differences ? pictureBed(live, dragging).grid : undefined} snaps={snaps} cut={cut} onCut={setCut} onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)} />
+      {profile && profile.lengthMm > 0 && <SectionCut profile={profile} levelMm={levelMm} landColour={live.landColour} look={picture.look} onSave={() => saveFile(`${live.tag}-section.svg`, sectionSvg(live, profile, levelMm), 'image/svg+xml')} />}
       <MeasuredCopy design={design} copy={copy} onCopy={onCopy} differences={differences} onDifferences={setDifferences} />
       <BenchLevel />
     </section>

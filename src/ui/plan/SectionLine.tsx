@@ -23,7 +23,7 @@ interface SectionLineProps {
 export function SectionLine({ cut, widthMm, lengthMm, unit, toPlan, onCut }: SectionLineProps) {
   const held = useRef<{ part: 'from' | 'to' | 'whole'; at: PointMm; cut: Cut } | null>(null);
   const keep = ({ xMm, yMm }: PointMm): PointMm => ({ xMm: Math.round(Math.min(widthMm, Math.max(0, xMm)) * 2) / 2, yMm: Math.round(Math.min(lengthMm, Math.max(0, yMm)) * 2) / 2 });
-  const hold = (part: 'from' | 'to' | 'whole') => (event: PointerEvent<SVGElement>): void => {
+  const hold = (event: PointerEvent<SVGElement>, part: 'from' | 'to' | 'whole'): void => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     held.current = { part, at: toPlan(event), cut };
@@ -50,11 +50,11 @@ export function SectionLine({ cut, widthMm, lengthMm, unit, toPlan, onCut }: Sec
   const line = `M${cut.from.xMm} ${y(cut.from)}L${cut.to.xMm} ${y(cut.to)}`;
   return (
     <g onPointerMove={drag} onPointerUp={drop}>
-      <path d={line} className={styles.cutHold} strokeWidth={unit * 14} onPointerDown={hold('whole')} />
+      <path d={line} className={styles.cutHold} strokeWidth={unit * 14} onPointerDown={(event) => hold(event, 'whole')} />
       <path d={line} className={styles.cutCase} strokeWidth={unit * 4} />
       <path d={line} className={styles.cut} strokeWidth={unit * 2} strokeDasharray={`${unit * 10} ${unit * 5}`} />
       {(['from', 'to'] as const).map((part) => (
-        <g key={part} className={styles.handle} role="slider" tabIndex={0} aria-label={`Section line, ${part === 'from' ? 'start' : 'end'}`} aria-valuenow={Math.round(cut[part].xMm)} aria-valuetext={`${cut[part].xMm} mm across, ${cut[part].yMm} mm up`} onKeyDown={onKeyDown(part)} onPointerDown={hold(part)}>
+        <g key={part} className={styles.handle} role="slider" tabIndex={0} aria-label={`Section line, ${part === 'from' ? 'start' : 'end'}`} aria-valuenow={Math.round(cut[part].xMm)} aria-valuetext={`${cut[part].xMm} mm across, ${cut[part].yMm} mm up`} onKeyDown={onKeyDown(part)} onPointerDown={(event) => hold(event, part)}>
           <circle cx={cut[part].xMm} cy={y(cut[part])} r={unit * 14} fill="transparent" />
           <rect x={cut[part].xMm - unit * 5} y={y(cut[part]) - unit * 5} width={unit * 10} height={unit * 10} className={styles.knob} strokeWidth={unit * 1.8} />
         </g>

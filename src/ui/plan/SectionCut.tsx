@@ -1,0 +1,55 @@
+'use client';
+
+import type { BedProfile } from '@/core/bed/profile';
+import type { WaterLook } from '@/core/tint/waterLook';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { useUnits } from '../measure/UnitsContext';
+import styles from './SectionCut.module.css';
+
+interface SectionCutProps {
+  profile: BedProfile;
+  levelMm: number;
+  landColour: string;
+  look: WaterLook;
+  /** Saves the cut at true size. */
+  onSave: () => void;
+}
+
+const HEIGHT = 96;
+const WIDTH = 420;
+/** Heights are drawn up to this many times taller than lengths. */
+const EXAGGERATIONS = [1, 2, 3, 4, 5, 6, 8, 10];
+
+/** The bed and its water along the section line, taller than long by a factor that is said. */
+export function SectionCut({ profile, levelMm, landColour, look, onSave }: SectionCutProps) {
+  const units = useUnits();
+  const { heightMm, stepMm, lengthMm } = profile;
+  const highest = Math.max(levelMm, heightMm.reduce((a, b) => Math.max(a, b), 0)) + 1;
+  const perMm = WIDTH / lengthMm;
+  const times = EXAGGERATIONS.filter((factor) => highest * perMm * factor <= HEIGHT).at(-1) ?? 1;
+  const y = (mm: number): number => (highest - mm) * perMm * times;
+  const x = (i: number): number => i * stepMm * perMm;
+  const bed = Array.from(heightMm, (z, i) => `${x(i).toFixed(1)} ${y(z).toFixed(1)}`).join('L');
+  const lowest = heightMm.reduce((a, b) => Math.min(a, b), Infinity);
+  const depth = Math.max(0, levelMm - lowest);
+  const wet = heightMm.reduce((sum, z) => sum + (z < levelMm ? 1 : 0), 0) * stepMm;
+  const deepest = look.colours[Math.min(look.colours.length - 1, Math.round(depth / look.stepMm))] ?? '#2f6450';
+  const measure = (mm: number): string => formatMeasure(mm, 'length', units);
+  return (
+    <figure className={styles.cut} aria-label="Section">
+      <svg viewBox={`-2 -2 ${WIDTH + 4} ${y(0) + 4}`} role="img" aria-label={`Section ${measure(lengthMm)} long, ${depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of it under water` : 'dry'}`}>
+        <path d={`M0 ${y(levelMm)}H${WIDTH}V${y(0)}H0Z`} fill={deepest} />
+        <path d={`M0 ${y(0)}L${bed}L${WIDTH} ${y(0)}Z`} fill={landColour} className={styles.bed} />
+        <path d={`M0 ${y(levelMm)}H${WIDTH}`} className={styles.level} />
+      </svg>
+      <figcaption>
+        <span>
+          {depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of ${measure(lengthMm)} under water` : `Dry along all ${measure(lengthMm)}`} · heights {times}×
+        </span>
+        <button type="button" onClick={onSave}>
+          Save as SVG, 1:1
+        </button>
+      </figcaption>
+    </figure>
+  );
+}

@@ -6,12 +6,14 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { starters } from '@/core/bed/starters';
 import { useDesk } from '../desk/DeskContext';
+import { ScanDialog } from './scan/ScanDialog';
 import styles from './ShapeStage.module.css';
 
 /** The set's piece designs, and a way to add one. */
 export function DesignList() {
   const { desk, openId, select, door } = useDesk();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [importing, setImporting] = useState(false);
   const choices = starters(desk.set.data.levelMm, desk.designs.map(({ data }) => data.tag));
   const add = async (index: number): Promise<void> => {
     setAnchor(null);
@@ -37,6 +39,10 @@ export function DesignList() {
       <Button variant={desk.designs.length === 0 ? 'contained' : 'outlined'} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
         Add a piece
       </Button>
+      <Button className={styles.import} size="small" onClick={() => setImporting(true)}>
+        From a scan or drawing
+      </Button>
+      {importing && <ScanDialog design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />}
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
         {choices.map((starter, index) => (
           <MenuItem key={starter.title} onClick={() => void add(index)}>

@@ -21,6 +21,7 @@ import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { pictureBed, useBedPicture } from '../desk/useBed';
 import { damWords } from '../pour/summarise';
 import { copyTag } from '@/core/records/buildRequest';
+import { BedFiles } from './BedFiles';
 import { BenchLevel } from './BenchLevel';
 import { DesignList } from './DesignList';
 import { MeasuredCopy } from './MeasuredCopy';
@@ -81,6 +82,7 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
       <h2 className="visually-hidden">{design.data.name} from above</h2>
       <PlanView design={shown} levelMm={levelMm} {...picture} moving={dragging} pools={pools} readings={measured?.readings} drawn={measured && differences ? pictureBed(live, dragging).grid : undefined} snaps={snaps} cut={cut} onCut={setCut} onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)} />
       {profile && profile.lengthMm > 0 && <SectionCut profile={profile} levelMm={levelMm} landColour={live.landColour} look={picture.look} onSave={() => saveFile(`${live.tag}-section.svg`, sectionSvg(live, profile, levelMm), 'image/svg+xml')} />}
+      <BedFiles design={shown} levelMm={levelMm} />
       <MeasuredCopy design={design} copy={copy} onCopy={onCopy} differences={differences} onDifferences={setDifferences} />
       <BenchLevel />
     </section>

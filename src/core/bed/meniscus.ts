@@ -21,6 +21,14 @@ export const puddleThicknessMm = (contactDegrees: number, capillaryMm = capillar
 
 /** The angle up to which water holds on to a sharp, undammed edge. */
 export const PINNED_DEGREES = 90;
+/**
+ * The most that a flat piece holds with no dam at all, ml: a puddle as thick as a sharp edge can hold, less its rounded
+ * rim. The rim lacks a²·sin θ for each mm (the balance of its weight and surface tension, exact for a straight edge);
+ * pieces less than about 10 mm across hold a little less.
+ */
+export const flatTileMl = (areaMm2: number, perimeterMm: number, contactDegrees = PINNED_DEGREES, capillaryMm = capillaryLengthMm()): number =>
+  Math.max(0, areaMm2 * puddleThicknessMm(contactDegrees, capillaryMm) - perimeterMm * capillaryMm ** 2 * Math.sin(radians(contactDegrees))) / 1000;
+
 /** How liquid resin meets a sealed, painted bank. */
 export const BANK_CONTACT_DEGREES = 35;
 

@@ -87,7 +87,7 @@ export function distanceToSide({ from, to, lengthMm }: Side, xMm: number, yMm: n
 }
 
 /** Length of a closed polygon's way round, mm. */
-function pathLength(polygon: Polygon): number {
+export function pathLength(polygon: Polygon): number {
   let sum = 0;
   for (let i = 0; i < polygon.length; i += 2) sum += Math.hypot(polygon[(i + 2) % polygon.length]! - polygon[i]!, polygon[(i + 3) % polygon.length]! - polygon[i + 1]!);
   return sum;

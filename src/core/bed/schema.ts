@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { bodySchema, mouldSchema } from '../body/schema';
 import { damMethodSchema } from './damMethods';
 import { featureSchema } from './featureSchema';
 import { measuredSchema } from './measuredSchema';
@@ -24,6 +25,9 @@ export const pieceDesignSchema = z.object({
   features: z.array(featureSchema).max(MOST_FEATURES, `At most ${MOST_FEATURES} features on one design; several designs share a table better`),
   /** Size of the grains of a sand or gravel bed; none: a smooth bed. */
   grainMm: finite.min(0, 'Cannot be negative').max(20, 'At most 20 mm').optional(),
+  /** What it is made of, and the mould it is cast in, where the maker has said. */
+  body: bodySchema.optional(),
+  mould: mouldSchema.nullable().optional(),
   bedColour: hexColour,
   landColour: hexColour,
   /** How each open edge is closed; an edge that is not named gets a plastic strip. */

@@ -4,6 +4,7 @@ import { capillaryLengthMm } from '../bed/meniscus';
 import { LOSS_PER_CUP_GRAMS, LOSS_PER_PIECE_GRAMS, LOSS_SHARE } from '../mixing/losses';
 import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '../units/formatMeasure';
 import type { Quantity } from '../units/quantities';
+import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
 import type { PiecePlan, Plan, PoolPlan } from './plan';
 import type { PlanRequest } from './request';
 
@@ -17,18 +18,18 @@ export interface Explanation {
   estimate: boolean;
 }
 
-interface Context {
+export interface Context {
   request: PlanRequest;
   plan: Plan;
   prefs: UnitPreferences;
 }
 
-export const PIECE_FIGURES = ['volume', 'grams', 'surface', 'greatestDepth', 'meanDepth', 'layers', 'dams', 'meniscus', 'brim', 'tilt'] as const;
+export const PIECE_FIGURES = ['volume', 'grams', 'surface', 'greatestDepth', 'meanDepth', 'layers', 'dams', 'meniscus', 'brim', 'tilt', ...BODY_FIGURES] as const;
 export type PieceFigure = (typeof PIECE_FIGURES)[number];
 export const BATCH_FIGURES = ['volume', 'poured', 'mix', 'partA', 'partB', 'drops', 'cups', 'dams', 'cost', 'cureFactor', 'potLife', 'done'] as const;
 export type BatchFigure = (typeof BATCH_FIGURES)[number];
 
-const say = (prefs: UnitPreferences) => (value: number, quantity: Quantity, decimals?: number): string => formatMeasure(value, quantity, prefs, decimals);
+export const say = (prefs: UnitPreferences) => (value: number, quantity: Quantity, decimals?: number): string => formatMeasure(value, quantity, prefs, decimals);
 const percent = (share: number): string => `${Number((share * 100).toFixed(1))}\u00a0%`;
 
 /** How one piece's figure came about. */
@@ -134,6 +135,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
     assumptions: ['The piece itself is flat and lies on the bench as drawn, its north edge to the north.'],
     estimate: false,
   }),
+  ...BODY_EXPLAINERS,
 };
 
 /** Where a pool runs over, in words. */

@@ -1,5 +1,6 @@
 import { testDesign } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
+import { FIRST_MOULD } from '../body/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
@@ -63,7 +64,9 @@ describe('a plan', () => {
 });
 
 describe('how it came about', () => {
-  const context = { request: request(), plan: planBatch(request()), prefs: METRIC };
+  // Everything a piece can have, so that every figure has something to tell.
+  const whole = request({ pieces: [testDesign([channel], { copies: 3, mould: FIRST_MOULD, dams: { south: 'mould' } }), testDesign([{ ...channel, depthMm: 3 }], { tag: 'T-2', copies: 2 })], bench: { ...request().bench, box: { widthMm: 300, lengthMm: 300, heightMm: 60 } } });
+  const context = { request: whole, plan: planBatch(whole), prefs: METRIC };
   const said = (figure: (typeof BATCH_FIGURES)[number]): string => JSON.stringify(explainBatch(figure, context));
   test.each(PIECE_FIGURES)('%s of a piece names what went in', (figure) => expect(explainPiece(figure, 'T-1', context).inputs.length).toBeGreaterThan(0));
   test.each(BATCH_FIGURES)('%s of the batch names what went in', (figure) => expect(explainBatch(figure, context).inputs.length).toBeGreaterThan(0));

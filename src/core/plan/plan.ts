@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { BODY_MATERIAL_KEYS } from '../body/materials';
 import { damMethodSchema } from '../bed/damMethods';
 import { edgeNameSchema } from '../bed/schema';
 import { problemSchema } from '../checks/problem';
@@ -34,6 +35,35 @@ const tiltPlanSchema = z.object({
 });
 export type TiltPlan = z.infer<typeof tiltPlanSchema>;
 
+const bodyPlanSchema = z.object({
+  material: z.enum(BODY_MATERIAL_KEYS),
+  /** False while the material is only supposed. */
+  stated: z.boolean(),
+  bodyMl: n,
+  bodyGrams: n,
+  waterGrams: n,
+  debrisGrams: n,
+  extrasGrams: n,
+  totalGrams: n,
+  /** The thinnest body under water, and the piece's greatest height. */
+  floorMm: n,
+  heightMm: n,
+  /** How far the ends might stand up as the water shrinks, if nothing held them down; and over what length. */
+  bowMm: n,
+  bowOverMm: n,
+  box: z.object({ perLayer: n.int(), layers: n.int(), count: n.int() }).nullable(),
+});
+export type BodyPlan = z.infer<typeof bodyPlanSchema>;
+
+const mouldPlanSchema = z.object({
+  columns: n.int(), rows: n.int(), boxWidthMm: n, boxLengthMm: n, boxHeightMm: n, rubberMl: n, rubberGrams: n, castMl: n, draftMl: n, liftGrams: n,
+  castGrams: n,
+  sheets: z.array(z.object({ count: n.int(), lengthMm: n, heightMm: n })),
+});
+export type PieceMouldPlan = z.infer<typeof mouldPlanSchema>;
+
+const twoStageSchema = z.object({ firstMl: n, secondMl: n, lipMm: n, sandOnceMinutes: n, sandTwiceMinutes: n, secondFillMinutes: n, waitMinutes: n, quicker: z.enum(['one fill', 'two fills']) });
+
 const piecePlanSchema = z.object({
   tag: z.string(),
   name: z.string(),
@@ -56,6 +86,13 @@ const piecePlanSchema = z.object({
   /** Null on a level bench. */
   tilt: tiltPlanSchema.nullable(),
   colour: z.object({ shallow: z.string(), deepest: z.string() }),
+  body: bodyPlanSchema,
+  /** The most that a flat piece of this outline holds with no dam. */
+  flatMl: n,
+  /** Null when the design is not cast in a mould. */
+  mould: mouldPlanSchema.nullable(),
+  /** A fill in two goes inside the lip; null where nothing is turned out of a mould. */
+  twoStage: twoStageSchema.nullable(),
 });
 export type PiecePlan = z.infer<typeof piecePlanSchema>;
 

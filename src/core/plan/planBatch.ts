@@ -10,6 +10,7 @@ import { waterCost } from '../money/cost';
 import { cupDoses, smallestDropMixGrams } from '../tint/doses';
 import { surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
+import { checkBodies } from './checkBody';
 import type { LayerPlan, PiecePlan, Plan } from './plan';
 import type { PlanRequest } from './request';
 import { checkPieces } from './checkPieces';
@@ -65,7 +66,7 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => s
     doneAt: layers.reduce<string | null>((last, { cure }) => (last && last > cure.fullCureAt ? last : cure.fullCureAt), null),
     problems: [...request.pieces.flatMap((design) => checkDesign(design, set.levelMm)), ...problems],
   };
-  return { ...plan, problems: [...plan.problems, ...checkPieces(request, plan), ...checkBatch(request, plan)] };
+  return { ...plan, problems: [...plan.problems, ...checkPieces(request, plan), ...checkBodies(request, plan), ...checkBatch(request, plan)] };
 }
 
 /** What stands on the piece: its design's tag and which copy it is. A measured copy's own tag carries its number already. */

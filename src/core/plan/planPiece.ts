@@ -1,7 +1,8 @@
 import { closedRuns, DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
 import { DAM_FACTS } from '../bed/damMethods';
-import { BANK_CONTACT_DEGREES, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
-import { outlineEdges } from '../bed/outline';
+import { BANK_CONTACT_DEGREES, flatTileMl, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
+import { outlineEdges, outlinePolygon } from '../bed/outline';
+import { pathLength } from '../bed/profile';
 import type { Pool } from '../bed/pools';
 import type { PieceDesign } from '../bed/schema';
 import { cornersToRaise, edgePlace, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from '../bed/tilt';
@@ -13,6 +14,7 @@ import { pouredDensity } from '../mixing/ratio';
 import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from '../tint/colour';
 import { surveyWater, type SurveyedBed, type SurveyedWater } from './beds';
 import type { PiecePlan, PoolPlan, TiltPlan } from './plan';
+import { planBody, planPieceMould, planTwoStage } from './planBody';
 import type { PlanRequest } from './request';
 
 /** Everything about the water of one piece of a design. */
@@ -32,6 +34,8 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
   });
   const colourAt = colourFinder(design, recipe);
+  const pouredGrams = layers.reduce((sum, layer) => sum + layer.pouredGrams, 0);
+  const body = planBody(design, bed, water, pouredGrams, request);
   return {
     tag: design.tag,
     name: design.name,
@@ -39,7 +43,7 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     cellMm: bed.cellMm,
     outlineCm2: bed.outlineCm2,
     water,
-    pouredGrams: layers.reduce((sum, layer) => sum + layer.pouredGrams, 0),
+    pouredGrams,
     uncertainGrams: survey.uncertaintyMl * gramsPerMl,
     measured: design.measured !== null,
     layers,
@@ -48,6 +52,10 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     meniscus,
     tilt: tiltOf(design, bed, full.volumeMl, request, colourAt),
     colour: { shallow: colourAt(1), deepest: colourAt(water.greatestDepthMm) },
+    body,
+    flatMl: flatTileMl(bed.outlineCm2 * 100, pathLength(outlinePolygon(design.outline))),
+    mould: planPieceMould(design, bed, body, water, request),
+    twoStage: planTwoStage(design, bed, survey, request),
   };
 }
 

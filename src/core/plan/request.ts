@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boxSchema } from '../body/schema';
 import { pieceDesignSchema } from '../bed/schema';
 import { benchWindowSchema } from '../cure/benchWindows';
 import { wallTimeSchema } from '../cure/wallTime';
@@ -28,6 +29,8 @@ export const benchSchema = z.object({
   scaleStepGrams: number.gt(0, 'Must be more than 0').max(10, 'At most 10 g'),
   pricePerCup: number.min(0, 'Cannot be negative').max(1000),
   tilt: tiltSchema.default(LEVEL_BENCH),
+  /** The box that finished pieces are stored in. */
+  box: boxSchema.optional(),
 });
 export type Bench = z.infer<typeof benchSchema>;
 

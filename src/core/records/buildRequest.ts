@@ -21,7 +21,7 @@ export function setRequest(set: WaterSet, pieces: readonly PieceDesign[], shelf:
   const product = shelf.products.find(({ id }) => id === set.productId);
   const recipe = shelf.recipes.find(({ id }) => id === set.recipeId);
   if (!product || pieces.length === 0) return null;
-  const { room, cupGrams, scaleStepGrams, pricePerCup, tilt } = shelf.settings.data;
+  const { room, cupGrams, scaleStepGrams, pricePerCup, tilt, box } = shelf.settings.data;
   return {
     format: 'aguada.plan-request',
     version: 1,
@@ -30,7 +30,7 @@ export function setRequest(set: WaterSet, pieces: readonly PieceDesign[], shelf:
     product: product.data,
     recipe: recipe ? resolveRecipe(recipe.data, shelf) : { name: 'Clear', doses: [] },
     room,
-    bench: { windows: set.benchWindows, cupGrams, scaleStepGrams, pricePerCup, tilt },
+    bench: { windows: set.benchWindows, cupGrams, scaleStepGrams, pricePerCup, tilt, ...(box && { box }) },
     pourAt,
     poured: [],
   };

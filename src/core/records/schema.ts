@@ -19,6 +19,7 @@ export const settingsSchema = z.object({
   scaleStepGrams: benchSchema.shape.scaleStepGrams,
   pricePerCup: benchSchema.shape.pricePerCup,
   tilt: benchSchema.shape.tilt,
+  box: benchSchema.shape.box,
 });
 export type Settings = z.infer<typeof settingsSchema>;
 

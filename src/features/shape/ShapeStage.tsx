@@ -22,6 +22,7 @@ import { pictureBed, useBedPicture } from '../desk/useBed';
 import { damWords } from '../pour/summarise';
 import { copyTag } from '@/core/records/buildRequest';
 import { BedFiles } from './BedFiles';
+import { BodyAndMould } from './BodyAndMould';
 import { BenchLevel } from './BenchLevel';
 import { DesignList } from './DesignList';
 import { MeasuredCopy } from './MeasuredCopy';
@@ -85,6 +86,7 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
       <BedFiles design={shown} levelMm={levelMm} />
       <MeasuredCopy design={design} copy={copy} onCopy={onCopy} differences={differences} onDifferences={setDifferences} />
       <BenchLevel />
+      <BodyAndMould design={design} piece={piecePlan(plan, live.tag, copy)} />
     </section>
   );
 }

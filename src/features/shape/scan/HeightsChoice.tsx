@@ -7,6 +7,7 @@ import { volumeCurve, volumeMl } from '@/core/bed/volumeCurve';
 import { scanFeature, UP_AXES, type HeightField, type ScanView, type UpAxis } from '@/core/formats/heightField';
 import type { HeightScale } from '@/core/formats/heightMap';
 import type { ScanSummary } from '@/core/formats/scanFile';
+import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook } from '@/core/tint/waterLook';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
@@ -14,7 +15,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { paintBed } from '@/ui/plan/paintBed';
 import type { ScanJob } from '@/workers/scanner';
-import { useDesk } from '../../desk/DeskContext';
+import { useDesk, useLiveDesk } from '../../desk/DeskContext';
 import type { ScanResult } from './ScanDialog';
 import styles from './ScanDialog.module.css';
 
@@ -28,6 +29,7 @@ const UNITS = [{ value: '1', label: 'mm' }, { value: '10', label: 'cm' }, { valu
 const UPS: readonly { value: UpAxis; label: string }[] = UP_AXES.map((value) => ({ value, label: `${value} points up` }));
 const TURNS = [{ value: '0', label: 'as it is' }, { value: '1', label: 'a quarter' }, { value: '2', label: 'by half' }, { value: '3', label: 'three quarters' }] as const;
 const LAND = '#8d9068';
+const NO_DOSES: readonly RecipeDose[] = [];
 
 /** How heights are to be taken: units, which way up, scale; with the bed seen from above and what it would hold. */
 export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
@@ -114,14 +116,15 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
   const grid = useMemo<BedGrid>(() => ({ cellMm: field.stepMm, columns: field.columns, rows: field.rows, heightMm: field.heightMm.map((z) => roundHeight(z + liftMm)), coverage: new Float32Array(field.heightMm.length).fill(1) }), [field, liftMm]);
+  const doses = useLiveDesk().recipe?.doses ?? NO_DOSES;
   const holds = useMemo(() => volumeMl(volumeCurve(grid), levelMm), [grid, levelMm]);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
     element.width = grid.columns;
     element.height = grid.rows;
-    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, LAND, waterLook({ bedColour: '#b9a883' }, [], Math.max(1, levelMm))), 0, 0);
-  }, [grid, levelMm]);
+    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, LAND, waterLook({ bedColour: '#b9a883' }, doses, Math.max(1, levelMm))), 0, 0);
+  }, [grid, levelMm, doses]);
   return (
     <figure className={styles.picture}>
       <canvas ref={canvas} role="img" aria-label="The scan from above, north at the top" style={{ aspectRatio: `${field.widthMm} / ${field.lengthMm}` }} />

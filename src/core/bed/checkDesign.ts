@@ -29,6 +29,9 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
       mend: { label: `Raise the land to ${mm(levelMm + 3)}`, target: 'design', path: ['landMm'], value: levelMm + 3 },
     });
   }
+  (design.poolLevels ?? []).forEach((mark, i) => {
+    if (mark.levelMm > design.landMm) problems.push({ severity: 'stop', code: 'level-over-land', tag: design.tag, path: ['poolLevels', i, 'levelMm'], message: `Level mark ${i + 1} of ${design.tag} stands at ${mm(mark.levelMm)}, over the land, which is ${mm(design.landMm)} high.`, mend: { label: `Lower it to ${mm(design.landMm - 0.5)}`, target: 'design', path: ['poolLevels', i, 'levelMm'], value: design.landMm - 0.5 } });
+  });
   problems.push(...checkOutline(design), ...checkGrain(design));
   if (!design.features.some(({ kind }) => WATER_KINDS.has(kind))) {
     problems.push({ severity: 'warn', code: 'no-water', tag: design.tag, path: ['features'], message: `${design.tag} has no water yet. Add a channel, fork, shore, pool, ring or basin.` });

@@ -1,5 +1,5 @@
 import { edgePoint, outlineSides, outlineSize, sideOf, type PointMm } from './outline';
-import { distanceToSegment, movePoint, OUTLINE, pointList } from './pointLists';
+import { distanceToSegment, LEVEL_MARKS, movePoint, OUTLINE, pointList } from './pointLists';
 import { FEATURE_NAMES, type EdgeName, type Feature, type PieceDesign, type Port } from './schema';
 import { snapped, type PortSnap } from './snaps';
 import { fromFrame, landFrame, toFrame } from './waterline';
@@ -29,7 +29,7 @@ const isPort = (grip: Grip): grip is PortGrip => ['from', 'to', 'stem', 'left', 
 
 /** Every handle of a design, in the order of its features, the corners of a free outline last. */
 export function designHandles(design: PieceDesign): Handle[] {
-  return [...design.features.flatMap((feature, index) => [...placeHandles(feature, index, design), ...pointHandles(design, index), ...sizeHandles(feature, index)]), ...pointHandles(design, OUTLINE)];
+  return [...design.features.flatMap((feature, index) => [...placeHandles(feature, index, design), ...pointHandles(design, index), ...sizeHandles(feature, index)]), ...pointHandles(design, OUTLINE), ...pointHandles(design, LEVEL_MARKS)];
 }
 
 function placeHandles(feature: Feature, index: number, { outline }: PieceDesign): Handle[] {

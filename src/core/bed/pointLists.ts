@@ -6,6 +6,9 @@ import { fromFrame, landFrame, toFrame } from './waterline';
 /** In place of a feature's index: the outline of the piece itself. */
 export const OUTLINE = -1;
 
+/** In place of a feature's index: the marks of pools with levels of their own. */
+export const LEVEL_MARKS = -2;
+
 /** Points that a maker draws by: those of a channel, a free waterline, a polygon pool, a free outline. In mm of the piece. */
 export interface PointList {
   points: PointMm[];
@@ -17,11 +20,12 @@ export interface PointList {
   noun: string;
 }
 
-type Kept = PointMm & { kept?: Via };
+type Kept = PointMm & { kept?: Via; levelMm?: number };
 
 /** The points of a feature (or of the outline), or null when it is not drawn by points. */
 export function pointList(design: PieceDesign, feature: number): PointList | null {
   if (feature === OUTLINE) return design.outline.kind === 'free' ? { points: design.outline.points, closed: true, least: 3, most: MOST_OUTLINE_POINTS, noun: 'Corner' } : null;
+  if (feature === LEVEL_MARKS) return { points: design.poolLevels ?? [], closed: false, least: 0, most: 8, noun: 'Level mark' };
   const shape = design.features[feature];
   if (shape?.kind === 'channel') return { points: shape.via ?? [], closed: false, least: 0, most: MOST_POINTS, noun: 'Channel point' };
   if (shape?.kind === 'shore') {
@@ -39,6 +43,7 @@ export function withPoints(design: PieceDesign, feature: number, points: readonl
     const outline: Outline = { kind: 'free', points: points.map(({ xMm, yMm }) => ({ xMm: Math.max(0, xMm), yMm: Math.max(0, yMm) })) };
     return { ...design, outline };
   }
+  if (feature === LEVEL_MARKS) return { ...design, poolLevels: points.map(({ xMm, yMm, levelMm }) => ({ levelMm: levelMm ?? design.drawnLevelMm, xMm, yMm })) };
   return { ...design, features: design.features.map((shape, i) => (i === feature ? shapeWithPoints(shape, design, points) : shape)) };
 }
 
@@ -54,6 +59,7 @@ function shapeWithPoints(shape: Feature, { outline }: PieceDesign, points: reado
 
 const keptPoints = (design: PieceDesign, feature: number, { points }: PointList): Kept[] => {
   const shape = design.features[feature];
+  if (feature === LEVEL_MARKS) return (design.poolLevels ?? []).map(({ xMm, yMm, levelMm }) => ({ xMm, yMm, levelMm }));
   const via = shape?.kind === 'channel' ? shape.via : undefined;
   return points.map(({ xMm, yMm }, i) => (via?.[i] ? { xMm, yMm, kept: via[i] } : { xMm, yMm }));
 };

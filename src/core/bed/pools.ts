@@ -27,7 +27,7 @@ export interface Pool {
   spill: Spill | null;
 }
 
-interface PoolOptions {
+export interface PoolOptions {
   outline: Outline;
   /** Edges with a dam where the bed is below the level; its top stands `damMarginMm` above it, its ends overlap the bank. */
   dammed: ReadonlySet<OutlineEdge>;

@@ -3,13 +3,17 @@ import { bodySchema, mouldSchema } from '../body/schema';
 import { damMethodSchema } from './damMethods';
 import { featureSchema } from './featureSchema';
 import { measuredSchema } from './measuredSchema';
-import { edgeNameSchema, finite, outlineSchema } from './outlineSchema';
+import { edgeNameSchema, finite, outlineSchema, pointSchema } from './outlineSchema';
 
 export * from './featureSchema';
 export * from './outlineSchema';
 
 /** The most features of one design. */
 export const MOST_FEATURES = 40;
+
+/** A level other than the set's, for the pool round a point. */
+const poolLevelSchema = pointSchema.extend({ levelMm: finite.gt(0, 'Must be above the underside').max(300, 'At most 300 mm') });
+export type PoolLevel = z.infer<typeof poolLevelSchema>;
 
 const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour such as #b8a888');
 
@@ -25,6 +29,8 @@ export const pieceDesignSchema = z.object({
   features: z.array(featureSchema).max(MOST_FEATURES, `At most ${MOST_FEATURES} features on one design; several designs share a table better`),
   /** Size of the grains of a sand or gravel bed; none: a smooth bed. */
   grainMm: finite.min(0, 'Cannot be negative').max(20, 'At most 20 mm').optional(),
+  /** Pools that stand at a level of their own, each by a point in it. */
+  poolLevels: z.array(poolLevelSchema).max(8, 'At most 8 pools with a level of their own').optional(),
   /** What it is made of, and the mould it is cast in, where the maker has said. */
   body: bodySchema.optional(),
   mould: mouldSchema.nullable().optional(),

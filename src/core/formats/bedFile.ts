@@ -4,7 +4,7 @@ import { debrisMl } from '../bed/features';
 import { pieceDesignSchema } from '../bed/schema';
 import { levelForMl, surfaceMm2, volumeMl } from '../bed/volumeCurve';
 import { waterAt } from '../bed/water';
-import { surveyBed, surveyWater } from '../plan/beds';
+import { levelBed, surveyBed, surveyWater } from '../plan/beds';
 import { meniscusOf, namedPools } from '../plan/planPiece';
 import { levelMmSchema } from '../plan/request';
 import { commandFailed, readJson, roundedJson, type CommandResult } from './planFile';
@@ -25,7 +25,7 @@ const CURVE_STEPS = 40;
 
 /** Areas, volume curve, pools and spills, dams, menisci and edge profiles of one piece. Lengths mm, areas cm², volumes ml. */
 export function bedReport({ piece, levelMm, fillMl }: BedRequest): object {
-  const bed = surveyBed(piece);
+  const bed = levelBed(surveyBed(piece), piece, levelMm);
   const water = surveyWater(bed, piece, levelMm);
   const top = Math.max(levelMm, piece.landMm);
   const levels = Array.from({ length: CURVE_STEPS + 1 }, (_, i) => bed.curve.lowestMm + ((top - bed.curve.lowestMm) * i) / CURVE_STEPS);

@@ -1,4 +1,4 @@
-import { DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
+import { DAM_MARGIN_MM, DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
 import { debrisMl } from '../bed/features';
 import { DAM_FACTS } from '../bed/damMethods';
 import { PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
@@ -17,14 +17,15 @@ const THIN_GRAMS_PER_MINUTE = 55;
 /** Whether the water of each piece stays where it is poured: open edges, low banks, dams that are not up to it, a tilted bench. */
 export const checkPieces = (request: PlanRequest, plan: Plan): Problem[] =>
   plan.pieces.flatMap((piece) => [
-    ...piece.dams.flatMap((dam) => (dam.method === 'none' ? checkOpenEdge(piece, dam, request) : checkDam(piece, dam, request))),
-    ...piece.pools.flatMap((pool) => checkBrim(piece, pool, request)),
+    ...piece.dams.flatMap((dam) => (dam.method === 'none' ? checkOpenEdge(piece, dam) : checkDam(piece, dam, request))),
+    ...piece.pools.flatMap((pool) => checkBrim(piece, pool)),
     ...checkTilt(piece),
+    ...checkLevels(piece),
     ...checkDebris(piece, request),
   ]);
 
-function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripMm, topMm }: DamRun, { set }: PlanRequest): Problem[] {
-  const deep = set.levelMm - lowestBedMm;
+function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripMm, topMm }: DamRun): Problem[] {
+  const deep = topMm - DAM_MARGIN_MM - lowestBedMm;
   const most = puddleThicknessMm(PINNED_DEGREES);
   const mend = { label: `Dam the ${edgeWords(edge)}, ${Math.ceil(stripMm)} × ${Math.ceil(topMm)}\u00a0mm`, target: 'design' as const, path: ['dams', edge], value: DEFAULT_DAM };
   if (deep > most) {
@@ -33,25 +34,41 @@ function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripM
   return [{ severity: 'warn', code: 'surface-tension', tag, path: ['dams', edge], message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}. A touch lets it go.`, mend }];
 }
 
-function checkDam({ tag }: PiecePlan, { edge, method, lengthMm, lowestBedMm }: DamRun, { product, set }: PlanRequest): Problem[] {
+function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { product }: PlanRequest): Problem[] {
   const facts = DAM_FACTS[method];
   const problems: Problem[] = [];
   if (lengthMm > facts.longestMm) {
     problems.push({ severity: 'warn', code: 'dam-too-long', tag, path: ['dams', edge], message: `${method[0]!.toUpperCase()}${method.slice(1)} bows over ${mm(lengthMm)} at the ${edgeWords(edge)} of ${tag}.`, mend: { label: 'Use a faced board there', target: 'design', path: ['dams', edge], value: 'faced board' } });
   }
-  if (product.cureModel === 'two-part' && product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE && (method === 'tape' || method === 'plastic strip') && set.levelMm > lowestBedMm) {
+  if (product.cureModel === 'two-part' && product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE && (method === 'tape' || method === 'plastic strip')) {
     problems.push({ severity: 'hint', code: 'thin-product', tag, path: ['dams', edge], message: `${product.name} is thin and stays liquid for hours: one barrier at the ${edgeWords(edge)} of ${tag} is not enough.`, mend: advise('A second strip behind the first, sealed on its own, and a look every ten minutes in the first hour.') });
   }
   return problems;
 }
 
-function checkBrim({ tag, pools }: PiecePlan, { name, spill }: PoolPlan, { set }: PlanRequest): Problem[] {
-  if (!spill || spill.levelMm < set.levelMm) return [];
-  const brim = spill.levelMm - set.levelMm;
-  if (brim >= LEAST_BRIM_MM || spill.over === 'dam') return [];
-  const which = pools.length > 1 ? `${name} of ${tag}` : `The water of ${tag}`;
-  const where = spill.over === 'pool' ? `into ${spill.into ?? 'the next pool'}` : spill.edge ? `over the bank at the ${edgeWords(spill.edge)}, past the dam’s end` : 'over the land';
-  return [{ severity: 'warn', code: 'near-brim', tag, path: ['landMm'], message: `${which} stands ${mm(brim)} below running ${where}.`, mend: spill.edge ? advise(`Make the dam there longer than its ${DAM_OVERLAP_MM}\u00a0mm of overlap, or lower the level.`) : advise('Raise the land or lower the level.') }];
+function checkBrim({ tag, pools }: PiecePlan, pool: PoolPlan): Problem[] {
+  const { spill, levelMm } = pool;
+  if (!spill || spill.over === 'dam') return [];
+  const brim = spill.levelMm - levelMm;
+  const which = pools.length > 1 ? `${pool.name} of ${tag}` : `The water of ${tag}`;
+  const where = spill.over === 'pool' ? `into ${spill.into ?? 'the next pool'}` : spill.edge ? `over the ${spill.edge === 'rim' ? 'rim' : `${spill.edge} edge`}` : 'over the land';
+  // An open edge is told with its dam, water run together with its saddle.
+  if (brim < 0) return [];
+  if (brim >= LEAST_BRIM_MM) return [];
+  const past = spill.edge && spill.over === 'edge' ? `over the bank at the ${edgeWords(spill.edge)}, past the dam’s end` : where;
+  return [{ severity: 'warn', code: 'near-brim', tag, path: ['landMm'], message: `${which} stands ${mm(brim)} below running ${past}.`, mend: spill.edge ? advise(`Make the dam there longer than its ${DAM_OVERLAP_MM}\u00a0mm of overlap, or lower the level.`) : advise('Raise the land or lower the level.') }];
+}
+
+/** Marks that stand on dry land, hollows that hang together but were given two levels, and water that has run over a saddle. */
+function checkLevels({ tag, ownLevels }: PiecePlan): Problem[] {
+  return [
+    ...ownLevels.mergers.map(({ mark, saddleMm, xMm, yMm }): Problem => {
+      const safe = Math.floor((saddleMm - LEAST_BRIM_MM) * 10) / 10;
+      return { severity: 'warn', code: 'overflows', tag, path: ['poolLevels', mark, 'levelMm'], message: `At level mark ${mark + 1} of ${tag} water runs over the saddle ${mm(xMm)} across, ${mm(yMm)} up, which is ${mm(saddleMm)} high: two pools stand at one level.`, mend: { label: `Lower it to ${mm(safe)}`, target: 'design', path: ['poolLevels', mark, 'levelMm'], value: safe } };
+    }),
+    ...ownLevels.dry.map((mark): Problem => ({ severity: 'warn', code: 'level-on-land', tag, path: ['poolLevels', mark, 'levelMm'], message: `Level mark ${mark + 1} of ${tag} stands on land: there is no pool below its level.`, mend: advise('Drag it into the pool, or raise its level.') })),
+    ...ownLevels.joined.map(([a, b]): Problem => ({ severity: 'stop', code: 'levels-join', tag, path: ['poolLevels', b, 'levelMm'], message: `Level marks ${a + 1} and ${b + 1} of ${tag} lie in one hollow: its water cannot stand at two levels.`, mend: advise('Raise the land between them, or take one mark out.') })),
+  ];
 }
 
 function checkTilt({ tag, tilt }: PiecePlan): Problem[] {

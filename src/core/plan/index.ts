@@ -1,4 +1,4 @@
-export { bedKey, surveyBed, type SurveyedBed } from './beds';
+export { atOwnLevel, bedKey, surveyBed, type SurveyedBed } from './beds';
 export { planBatch, type BedSource } from './planBatch';
 export { planSchema, type CupPlan, type LayerPlan, type PiecePlan, type Plan, type PoolPlan, type TiltPlan } from './plan';
 export * from './request';

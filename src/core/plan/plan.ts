@@ -17,6 +17,8 @@ const pointSchema = { xMm: n, yMm: n };
 const outlineEdgeSchema = z.union([edgeNameSchema, z.literal('rim')]);
 const poolSchema = z.object({
   name: z.string(),
+  /** Where its surface stands: the set's level, or its own. */
+  levelMm: n,
   volumeMl: n,
   surfaceCm2: n,
   greatestDepthMm: n,
@@ -86,6 +88,8 @@ const piecePlanSchema = z.object({
   /** Null on a level bench. */
   tilt: tiltPlanSchema.nullable(),
   colour: z.object({ shallow: z.string(), deepest: z.string() }),
+  /** Level marks, by number: on dry land; pairs in one hollow; those whose water runs together with other pools, and over which saddle. */
+  ownLevels: z.object({ dry: z.array(n.int()), joined: z.array(z.tuple([n.int(), n.int()])), mergers: z.array(z.object({ mark: n.int(), saddleMm: n, ...pointSchema })) }),
   body: bodyPlanSchema,
   /** The most that a flat piece of this outline holds with no dam. */
   flatMl: n,

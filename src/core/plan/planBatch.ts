@@ -8,7 +8,7 @@ import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
 import { cupDoses, smallestDropMixGrams } from '../tint/doses';
-import { surveyBed, type SurveyedBed } from './beds';
+import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import { checkBodies } from './checkBody';
 import type { LayerPlan, PiecePlan, Plan } from './plan';
@@ -26,7 +26,7 @@ export type BedSource = (design: PieceDesign) => SurveyedBed;
  */
 export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => surveyBed(design)): Plan {
   const { product, recipe, bench, set } = request;
-  const beds = request.pieces.map((design) => bedOf(design));
+  const beds = request.pieces.map((design) => levelBed(bedOf(design), design, set.levelMm));
   const deepest = Math.min(...beds.map((bed) => bed.curve.lowestMm));
   const levels = splitLayers(deepest, set.levelMm, product);
   const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));

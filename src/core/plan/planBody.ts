@@ -21,9 +21,9 @@ import type { PlanRequest } from './request';
 export function planBody(design: PieceDesign, bed: SurveyedBed, water: PiecePlan['water'], pouredGrams: number, { product, set, bench }: PlanRequest): BodyPlan {
   const material = design.body?.material ?? DEFAULT_MATERIAL;
   const { widthMm, lengthMm } = outlineSize(design.outline);
-  const ml = bodyMl(bed.grid);
-  const heightMm = Math.max(set.levelMm, highestMm(bed));
-  const floorMm = water.greatestDepthMm > 0 ? bed.curve.lowestMm : 0;
+  const ml = bodyMl(bed.drawn);
+  const heightMm = Math.max(set.levelMm, highestMm(bed), ...(design.poolLevels ?? []).map(({ levelMm }) => levelMm));
+  const floorMm = water.greatestDepthMm > 0 ? lowestMm(bed) : 0;
   const bowOverMm = Math.sqrt(water.surfaceCm2 * 100);
   const { modulusGPa, pulls } = WATER_STIFFNESS[product.cureModel];
   const bends = water.meanDepthMm > 0 && floorMm > 0;
@@ -41,10 +41,16 @@ export function planBody(design: PieceDesign, bed: SurveyedBed, water: PiecePlan
   };
 }
 
-function highestMm({ grid }: SurveyedBed): number {
+function highestMm({ drawn: grid }: SurveyedBed): number {
   let highest = 0;
   for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! > highest) highest = grid.heightMm[i]!;
   return highest;
+}
+
+function lowestMm({ drawn: grid }: SurveyedBed): number {
+  let lowest = Infinity;
+  for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowest) lowest = grid.heightMm[i]!;
+  return lowest;
 }
 
 /** The mould of a design: for the whole piece, or for its water alone. */

@@ -3,7 +3,6 @@ import { DAM_FACTS } from '../bed/damMethods';
 import { BANK_CONTACT_DEGREES, flatTileMl, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
 import { outlineEdges, outlinePolygon } from '../bed/outline';
 import { pathLength } from '../bed/profile';
-import type { Pool } from '../bed/pools';
 import type { PieceDesign } from '../bed/schema';
 import { cornersToRaise, edgePlace, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from '../bed/tilt';
 import { volumeMl } from '../bed/volumeCurve';
@@ -52,6 +51,7 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     meniscus,
     tilt: tiltOf(design, bed, full.volumeMl, request, colourAt),
     colour: { shallow: colourAt(1), deepest: colourAt(water.greatestDepthMm) },
+    ownLevels: { dry: bed.own?.dry ?? [], joined: bed.own?.joined ?? [], mergers: survey.mergers },
     body,
     flatMl: flatTileMl(bed.outlineCm2 * 100, pathLength(outlinePolygon(design.outline))),
     mould: planPieceMould(design, bed, body, water, request),
@@ -82,7 +82,7 @@ export function meniscusOf({ dams, bankWallMm }: SurveyedWater): PiecePlan['meni
 const poolName = (index: number): string => `Pool ${index < 26 ? String.fromCharCode(65 + index) : index + 1}`;
 
 /** Pools as plans and files know them: named, the largest first. */
-export const namedPools = (pools: readonly Pool[]): PoolPlan[] =>
+export const namedPools = (pools: SurveyedWater['pools']): PoolPlan[] =>
   pools.map(({ spill, ...pool }, index) => ({ ...pool, name: poolName(index), spill: spill && { xMm: spill.xMm, yMm: spill.yMm, levelMm: spill.levelMm, over: spill.over, edge: spill.edge, into: spill.pool === null ? null : poolName(spill.pool) } }));
 
 /** The water of a piece on a bench that is out of level; pieces without straight edges are too small to mind. */

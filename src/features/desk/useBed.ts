@@ -7,7 +7,8 @@ import { cellFor, previewCellMm, type BedGrid } from '@/core/bed/grid';
 import type { PieceDesign } from '@/core/bed/schema';
 import { middleProfile, outlineProfiles, type BedProfile, type OutlineProfile } from '@/core/bed/profile';
 import { stripCut } from '@/core/bed/stripCut';
-import { bedKey, LEVEL_BENCH, type Plan, type PlanRequest, type Tilt, type TiltPlan } from '@/core/plan';
+import { levelPools, type OwnLevels } from '@/core/bed/poolLevels';
+import { atOwnLevel, bedKey, LEVEL_BENCH, type Plan, type PlanRequest, type Tilt, type TiltPlan } from '@/core/plan';
 import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook, type WaterLook } from '@/core/tint/waterLook';
 import type { Stored } from '@/core/records/schema';
@@ -37,16 +38,32 @@ export function pictureBed(design: PieceDesign, moving: boolean): PictureBed {
   return bed;
 }
 
-function makePictureBed(design: PieceDesign, cellMm: number): PictureBed {
-  const grid = buildBed(design, cellMm);
+const makePictureBed = (design: PieceDesign, cellMm: number): PictureBed => pictureOf(buildBed(design, cellMm), design.outline);
+
+function pictureOf(grid: BedGrid, outline: PieceDesign['outline']): PictureBed {
   let lowestMm = Infinity;
   for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowestMm) lowestMm = grid.heightMm[i]!;
-  return { grid, lowestMm, profiles: outlineProfiles(grid, design.outline), middle: middleProfile(grid, design.outline) };
+  return { grid, lowestMm, profiles: outlineProfiles(grid, outline), middle: middleProfile(grid, outline) };
+}
+
+/** A bed for a picture with every pool brought to the set's level. */
+export interface LevelledPicture extends PictureBed {
+  own: OwnLevels | null;
+}
+
+/** The picture of a bed whose pools may stand at levels of their own, seen from the set's level. */
+export function levelledPicture(design: PieceDesign, levelMm: number, moving: boolean): LevelledPicture {
+  const bed = pictureBed(design, moving);
+  if (!design.poolLevels?.length) return { ...bed, own: null };
+  const own = levelPools(bed.grid, design.poolLevels, levelMm);
+  return { ...pictureOf(own.grid, design.outline), own };
 }
 
 /** What the plan of one design is drawn from. */
 export interface BedPicture {
+  /** The bed with every pool brought to the set's level, and as it is. */
   grid: BedGrid;
+  drawnGrid: BedGrid;
   look: WaterLook;
   dams: DamRun[];
   deepestMm: number;
@@ -55,9 +72,10 @@ export interface BedPicture {
 /** The picture of a design at a level, in the colour of a recipe. */
 export function useBedPicture(design: PieceDesign, levelMm: number, recipe: PlanRequest['recipe'] | undefined, moving: boolean): BedPicture {
   return useMemo(() => {
-    const { grid, lowestMm, profiles } = pictureBed(design, moving);
+    const { grid, lowestMm, profiles, own } = levelledPicture(design, levelMm, moving);
     const deepestMm = Math.max(0, levelMm - lowestMm);
-    return { grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams: damRuns(profiles, levelMm, design.dams), deepestMm };
+    const dams = damRuns(profiles, levelMm, design.dams).map((run) => atOwnLevel(run, design.outline, own));
+    return { grid, drawnGrid: pictureBed(design, moving).grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams, deepestMm };
   }, [design, levelMm, recipe, moving]);
 }
 
@@ -80,18 +98,23 @@ const GRADES = { stop: 0, warn: 1, hint: 2 };
 /** The pieces of a set as the waterline draws them, with what is wrong with each. */
 export function stripPieces(designs: readonly Stored<PieceDesign>[], levelMm: number, recipe: PlanRequest['recipe'] | undefined, plan: Plan | null, tilt: Tilt = LEVEL_BENCH): StripPiece[] {
   return designs.map(({ id, data }) => {
-    const { lowestMm, profiles, middle } = pictureBed(data, true);
-    const { profile, place } = stripCut(profiles, middle, levelMm);
+    const { lowestMm, profiles, middle, own } = levelledPicture(data, levelMm, true);
+    const { profile: levelled, place } = stripCut(profiles, middle, levelMm);
+    const drawn = own ? pictureBed(data, true) : null;
+    const profile = drawn ? (drawn.profiles.find(({ edge }) => edge === place)?.profile ?? drawn.middle) : levelled;
     const problem = plan?.problems.filter(({ tag }) => tag === data.tag || tag?.startsWith(`${data.tag} #`)).sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
     return {
-      id, profile, place, problem,
+      id, profile, place, problem, overMm: drawn && overProfile(profile, levelled),
       surface: stripSurface(plan?.pieces.find(({ tag }) => tag === data.tag || tag.startsWith(`${data.tag} #`))?.tilt ?? null, place, profile.lengthMm, levelMm, tilt),
       tag: data.tag, name: data.name, copies: data.copies, landColour: data.landColour,
       look: keptLook(data.bedColour, recipe?.doses ?? NO_DOSES, levelMm - lowestMm),
-      dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm, data.dams),
+      dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm, data.dams).map((run) => atOwnLevel(run, data.outline, own)),
     };
   });
 }
+
+/** By how much the water along a cut stands over the set's level: what its pools were moved by. */
+export const overProfile = (drawn: BedProfile, levelled: BedProfile): Float32Array => drawn.heightMm.map((height, i) => height - levelled.heightMm[i]!);
 
 /** The water's surface along a cut: level, or as the tilted bench makes it. */
 function stripSurface(tilted: TiltPlan | null, place: StripPiece['place'], lengthMm: number, levelMm: number, tilt: Tilt): StripPiece['surface'] {

@@ -18,7 +18,7 @@ import type { Cut } from '@/ui/plan/SectionLine';
 import { saveFile } from '@/ui/saveFile';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
-import { pictureBed, useBedPicture } from '../desk/useBed';
+import { overProfile, pictureBed, useBedPicture } from '../desk/useBed';
 import { damWords } from '../pour/summarise';
 import { copyTag } from '@/core/records/buildRequest';
 import { BedFiles } from './BedFiles';
@@ -27,6 +27,7 @@ import { BenchLevel } from './BenchLevel';
 import { DesignList } from './DesignList';
 import { MeasuredCopy } from './MeasuredCopy';
 import { Measures } from './Measures';
+import { PoolList } from './PoolList';
 import { TiltReadings } from './TiltReadings';
 import styles from './ShapeStage.module.css';
 
@@ -75,14 +76,18 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
   const picture = useBedPicture(shown, levelMm, recipe, dragging);
   const snaps = useMemo(() => portSnaps(desk.designs.filter(({ id }) => id !== design.id).map(({ data }) => data)), [desk.designs, design.id]);
-  const profile = useMemo(() => cut && cutProfile(picture.grid, cut.from, cut.to), [picture.grid, cut]);
+  const section = useMemo(() => {
+    if (!cut) return null;
+    const profile = cutProfile(picture.drawnGrid, cut.from, cut.to);
+    return { profile, overMm: picture.drawnGrid === picture.grid ? null : overProfile(profile, cutProfile(picture.grid, cut.from, cut.to)) };
+  }, [picture.drawnGrid, picture.grid, cut]);
   const { plan } = useDeskPlan();
   const pools = (dragging ? null : piecePlan(plan, live.tag, copy)?.pools) ?? NO_POOLS;
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
       <PlanView design={shown} levelMm={levelMm} {...picture} moving={dragging} pools={pools} readings={measured?.readings} drawn={measured && differences ? pictureBed(live, dragging).grid : undefined} snaps={snaps} cut={cut} onCut={setCut} onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)} />
-      {profile && profile.lengthMm > 0 && <SectionCut profile={profile} levelMm={levelMm} landColour={live.landColour} look={picture.look} onSave={() => saveFile(`${live.tag}-section.svg`, sectionSvg(live, profile, levelMm), 'image/svg+xml')} />}
+      {section && section.profile.lengthMm > 0 && <SectionCut {...section} levelMm={levelMm} landColour={live.landColour} look={picture.look} onSave={() => saveFile(`${live.tag}-section.svg`, sectionSvg(live, section.profile, levelMm), 'image/svg+xml')} />}
       <BedFiles design={shown} levelMm={levelMm} />
       <MeasuredCopy design={design} copy={copy} onCopy={onCopy} differences={differences} onDifferences={setDifferences} />
       <BenchLevel />
@@ -107,7 +112,7 @@ function PieceNumbers({ design, copy }: CopyProps) {
   };
   const copies = piece.copies;
   const layers = piece.layers.filter(({ volumeMl }) => volumeMl > 0);
-  const brim = piece.pools.flatMap(({ spill }) => spill ?? []).sort((a, b) => a.levelMm - b.levelMm)[0];
+  const brim = piece.pools.flatMap(({ spill, levelMm }) => (spill ? [{ spill, left: spill.levelMm - levelMm }] : [])).sort((a, b) => a.left - b.left)[0]?.spill;
   const damMm = closedRuns(piece.dams).reduce((sum, { stripMm }) => sum + stripMm, 0);
   return (
     <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
@@ -125,6 +130,7 @@ function PieceNumbers({ design, copy }: CopyProps) {
         {brim && reading('Would run over at', 'brim', brim.levelMm, 'length', { note: `${piece.pools.length > 1 ? `${piece.pools.length} pools; first ` : ''}${spillWords(brim)}` })}
         {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units) })}
       </Readings>
+      <PoolList design={design} piece={piece} setLevelMm={request.set.levelMm} />
       {piece.tilt && <TiltReadings piece={piece} tilt={piece.tilt} explain={() => explainPiece('tilt', piece.tag, { request, plan, prefs: units })} />}
       <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />
     </section>

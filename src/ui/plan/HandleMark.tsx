@@ -3,7 +3,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { moveHandle, type Handle } from '@/core/bed/handles';
 import type { PointMm } from '@/core/bed/outline';
-import { insertPoint, pointList, removePoint } from '@/core/bed/pointLists';
+import { insertPoint, LEVEL_MARKS, pointList, removePoint } from '@/core/bed/pointLists';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { PortSnap } from '@/core/bed/snaps';
 import styles from './PlanView.module.css';
@@ -69,12 +69,13 @@ export function HandleMark({ handle, lengthMm, unit, snaps, toPlan, onMove, onHo
     >
       <title>{`${handle.label}: ${handle.place}. ${keys}`}</title>
       <circle cx={x} cy={y} r={unit * (handle.minor ? 9 : 14)} fill="transparent" />
-      <Shape grip={handle.grip} x={x} y={y} unit={unit} />
+      <Shape grip={handle.grip} mark={handle.feature === LEVEL_MARKS} x={x} y={y} unit={unit} />
     </g>
   );
 }
 
-function Shape({ grip, x, y, unit }: { grip: Handle['grip']; x: number; y: number; unit: number }) {
+function Shape({ grip, mark, x, y, unit }: { grip: Handle['grip']; mark: boolean; x: number; y: number; unit: number }) {
+  if (mark) return <path d={`M${x} ${y}l${-unit * 6} ${-unit * 9}h${unit * 12}z`} className={styles.knob} strokeWidth={unit * 1.6} />;
   if (grip === 'centre') return <path d={`M${x - unit * 7} ${y}h${unit * 14}M${x} ${y - unit * 7}v${unit * 14}`} className={styles.cross} strokeWidth={unit * 2} />;
   if (grip === 'width' || grip === 'length' || grip === 'turn') return <path d={`M${x - unit * 4.5} ${y}l${unit * 4.5} ${-unit * 4.5}l${unit * 4.5} ${unit * 4.5}l${-unit * 4.5} ${unit * 4.5}z`} className={styles.knob} strokeWidth={unit * 1.5} />;
   return <circle cx={x} cy={y} r={unit * (grip === 'point' ? 4.5 : 6.5)} className={styles.knob} strokeWidth={unit * (grip === 'point' ? 1.6 : 2)} />;

@@ -18,18 +18,19 @@ interface PoolMarkProps {
   pool: PoolPlan;
   named: boolean;
   design: PieceDesign;
-  levelMm: number;
+  /** True when it stands at another level than the set. */
+  ownLevel: boolean;
   measure: (mm: number) => string;
 }
 
 /** A pool's name at its deepest, and the place where it would run over first when that is near its level. */
-export function PoolMark({ pool, named, design: { outline }, levelMm, measure }: PoolMarkProps) {
-  const { spill } = pool;
+export function PoolMark({ pool, named, design: { outline }, ownLevel, measure }: PoolMarkProps) {
+  const { spill, levelMm } = pool;
   return (
     <>
       {named && (
         <span className={styles.pool} style={sheetPlace(outline, pool.deepest)}>
-          {pool.name}
+          {ownLevel ? `${pool.name}, at ${measure(levelMm)}` : pool.name}
         </span>
       )}
       {spill && spill.over !== 'dam' && spill.levelMm < levelMm + 3 && (

@@ -146,7 +146,7 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
               {onMove && handles.map((handle) => <HandleMark key={`${handle.feature}${handle.grip}${handle.point ?? ''}`} handle={handle} lengthMm={lengthMm} unit={unit} snaps={snaps} toPlan={toPlan} onMove={onMove} onHold={setInHand} />)}
             </svg>
             {pools.map((pool) => (
-              <PoolMark key={pool.name} pool={pool} named={pools.length > 1} design={design} levelMm={levelMm} measure={measure} />
+              <PoolMark key={pool.name} pool={pool} named={pools.length > 1} design={design} ownLevel={pool.levelMm !== levelMm} measure={measure} />
             ))}
             {dams.map((dam) => (
               <DamLabel key={`${dam.edge}${dam.fromMm}`} outline={design.outline} dam={dam} cut={formatCut(dam.stripMm, units)} />

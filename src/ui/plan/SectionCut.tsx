@@ -9,6 +9,8 @@ import styles from './SectionCut.module.css';
 interface SectionCutProps {
   profile: BedProfile;
   levelMm: number;
+  /** By how much the water stands over the level at each sample, where a pool has its own. */
+  overMm: Float32Array | null;
   landColour: string;
   look: WaterLook;
   /** Saves the cut at true size. */
@@ -21,24 +23,25 @@ const WIDTH = 420;
 const EXAGGERATIONS = [1, 2, 3, 4, 5, 6, 8, 10];
 
 /** The bed and its water along the section line, taller than long by a factor that is said. */
-export function SectionCut({ profile, levelMm, landColour, look, onSave }: SectionCutProps) {
+export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave }: SectionCutProps) {
   const units = useUnits();
   const { heightMm, stepMm, lengthMm } = profile;
-  const highest = Math.max(levelMm, heightMm.reduce((a, b) => Math.max(a, b), 0)) + 1;
+  const highest = heightMm.reduce((most, z, i) => Math.max(most, z, levelMm + (overMm?.[i] ?? 0)), 0) + 1;
   const perMm = WIDTH / lengthMm;
   const times = EXAGGERATIONS.filter((factor) => highest * perMm * factor <= HEIGHT).at(-1) ?? 1;
   const y = (mm: number): number => (highest - mm) * perMm * times;
   const x = (i: number): number => i * stepMm * perMm;
+  const surface = (i: number): number => levelMm + (overMm?.[i] ?? 0);
+  const water = Array.from(heightMm, (z, i) => `${x(i).toFixed(1)} ${y(Math.max(z, surface(i))).toFixed(1)}`).join('L');
   const bed = Array.from(heightMm, (z, i) => `${x(i).toFixed(1)} ${y(z).toFixed(1)}`).join('L');
-  const lowest = heightMm.reduce((a, b) => Math.min(a, b), Infinity);
-  const depth = Math.max(0, levelMm - lowest);
-  const wet = heightMm.reduce((sum, z) => sum + (z < levelMm ? 1 : 0), 0) * stepMm;
+  const depth = heightMm.reduce((most, z, i) => Math.max(most, surface(i) - z), 0);
+  const wet = heightMm.reduce((sum, z, i) => sum + (z < surface(i) ? 1 : 0), 0) * stepMm;
   const deepest = look.colours[Math.min(look.colours.length - 1, Math.round(depth / look.stepMm))] ?? '#2f6450';
   const measure = (mm: number): string => formatMeasure(mm, 'length', units);
   return (
     <figure className={styles.cut} aria-label="Section">
       <svg viewBox={`-2 -2 ${WIDTH + 4} ${y(0) + 4}`} role="img" aria-label={`Section ${measure(lengthMm)} long, ${depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of it under water` : 'dry'}`}>
-        <path d={`M0 ${y(levelMm)}H${WIDTH}V${y(0)}H0Z`} fill={deepest} />
+        <path d={`M0 ${y(0)}L${water}L${WIDTH} ${y(0)}Z`} fill={deepest} />
         <path d={`M0 ${y(0)}L${bed}L${WIDTH} ${y(0)}Z`} fill={landColour} className={styles.bed} />
         <path d={`M0 ${y(levelMm)}H${WIDTH}`} className={styles.level} />
       </svg>

@@ -16,6 +16,8 @@ export interface StripPiece {
   look: WaterLook;
   /** The water's surface at the left and right end of the cut; level unless the bench is not. */
   surface: { leftMm: number; rightMm: number };
+  /** By how much the water stands over that at each sample, where a pool has a level of its own. */
+  overMm?: Float32Array | null;
   /** Dams of the edge that is shown. */
   dams: readonly DamRun[];
   /** The worst of what is wrong with it. */
@@ -76,7 +78,7 @@ export function bodyPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number,
 }
 
 /** The surface at a sample of the cut. */
-const surfaceAt = ({ surface: { leftMm, rightMm }, profile }: StripPiece, i: number): number => leftMm + ((rightMm - leftMm) * i) / (profile.heightMm.length - 1);
+const surfaceAt = ({ surface: { leftMm, rightMm }, profile, overMm }: StripPiece, i: number): number => leftMm + ((rightMm - leftMm) * i) / (profile.heightMm.length - 1) + (overMm?.[i] ?? 0);
 
 /** Runs of samples that lie under water. */
 function wetRuns(piece: StripPiece): [number, number][] {
@@ -100,7 +102,7 @@ export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number
       const bed = Array.from({ length: to - from + 1 }, (_, k) => `L${point(from + k, heightMm[from + k]!)}`).join('');
       const before = Math.max(0, from - 1);
       const after = Math.min(heightMm.length - 1, to + 1);
-      return `M${point(before, surfaceAt(piece, before))}${bed}L${point(after, surfaceAt(piece, after))}Z`;
+      return `M${point(before, surfaceAt(piece, from))}${bed}L${point(after, surfaceAt(piece, to))}Z`;
     })
     .join('');
 }

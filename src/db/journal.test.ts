@@ -160,11 +160,11 @@ describe('the sample', () => {
   beforeEach(() => {
     db = sample;
   });
-  test('has ten tiles of five designs, four boards and two dozen bases', () => {
+  test('has eleven tiles of six designs, four boards and two dozen bases', () => {
     const designs = listRecords(db, 'design', HERON_SLACK_ID).map(({ data }) => data);
     const copies = (kind: string): number => designs.filter((design) => design.kind === kind).reduce((sum, design) => sum + design.copies, 0);
-    expect([copies('tile'), copies('board'), copies('base')]).toEqual([10, 4, 24]);
-    expect(designs.filter(({ kind }) => kind === 'tile')).toHaveLength(5);
+    expect([copies('tile'), copies('board'), copies('base')]).toEqual([11, 4, 24]);
+    expect(designs.filter(({ kind }) => kind === 'tile')).toHaveLength(6);
   });
   test('has a finished, a half done and a planned batch, dated around the day it is loaded', () => {
     const batches = listRecords(db, 'batch', HERON_SLACK_ID).map(({ data }) => data);
@@ -176,6 +176,6 @@ describe('the sample', () => {
     undo(db, 'sets', NOW);
     expect([listRecords(db, 'set'), listRecords(db, 'design'), listRecords(db, 'batch')]).toEqual([[], [], []]);
     redo(db, 'sets', NOW);
-    expect(listRecords(db, 'design', HERON_SLACK_ID)).toHaveLength(10);
+    expect(listRecords(db, 'design', HERON_SLACK_ID)).toHaveLength(11);
   });
 });

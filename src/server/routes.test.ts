@@ -97,7 +97,7 @@ describe('answers of the edit door', () => {
     expect([status, body['view']]).toEqual([200, null]);
     expect(deskView(SET)).toBeNull();
     expect((await fromDesk({ do: 'undo', scope: 'sets' })).status).toBe(200);
-    expect(deskView(SET)!.designs).toHaveLength(10);
+    expect(deskView(SET)!.designs).toHaveLength(11);
   });
 });
 

@@ -85,7 +85,7 @@ describe('the edit door', () => {
     run({ do: 'remove', kind: 'set', id: 'heron-slack', version: 1 });
     expect(setsView().sets).toEqual([]);
     run({ do: 'undo', scope: 'sets' });
-    expect([desk().designs.length, desk().batches.length]).toEqual([10, 3]);
+    expect([desk().designs.length, desk().batches.length]).toEqual([11, 3]);
   });
 });
 

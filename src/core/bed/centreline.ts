@@ -8,7 +8,14 @@ type Direction = readonly [number, number];
 export interface Centreline {
   line: Polygon;
   knots: number[];
+  /** Vertices at which its straight runs from the edges end; none when it has no points. */
+  leads: { first: number | null; last: number | null };
 }
+
+/** How far a channel with points runs straight from its edges, so that the bed at the edge is its port's own. */
+const LEAD_MM = 16;
+/** But no further than this share of the way to its next point. */
+const LEAD_SHARE = 0.35;
 
 /** One stretch of a centreline as a cubic Bézier from `a` along `leave` to `b`, which it reaches along `arrive`. */
 function stretch(a: PointMm, leave: Direction, reachA: number, b: PointMm, arrive: Direction, reachB: number): PointMm[] {
@@ -71,18 +78,30 @@ function throughPoints(points: readonly PointMm[], first: Direction, last: Direc
     if (!after) return last ?? unitOf(here.xMm - before.xMm, here.yMm - before.yMm);
     return middle ?? unitOf(after.xMm - before.xMm, after.yMm - before.yMm);
   };
-  const line: PointMm[] = [past(points[0]!, first, -overshootMm)];
+  const ends = [...points];
+  const [a, b] = [points[0]!, points.at(-1)!];
+  const lead = (from: PointMm, to: PointMm): number => Math.min(LEAD_MM, LEAD_SHARE * Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm));
+  const curved = points.length > 2;
+  if (curved) ends[0] = past(a, first, lead(a, points[1]!));
+  if (curved && last) ends[ends.length - 1] = past(b, last, -lead(b, points.at(-2)!));
+  const line: PointMm[] = [past(a, first, -overshootMm), a];
   const knots = [1];
-  for (let i = 0; i + 1 < points.length; i++) {
-    const [a, b] = [points[i]!, points[i + 1]!];
+  const leads: Centreline['leads'] = { first: curved ? 2 : null, last: null };
+  for (let i = 0; i + 1 < ends.length; i++) {
+    const [from, to] = [ends[i]!, ends[i + 1]!];
     const [leave, arrive] = [direction(i), direction(i + 1)];
-    const third = Math.hypot(b.xMm - a.xMm, b.yMm - a.yMm) / 3;
-    const [reachA, reachB] = points.length === 2 && last ? reaches(a, leave, b, arrive) : [third, third];
-    line.push(...stretch(a, leave, reachA, b, arrive, reachB).slice(i === 0 ? 0 : 1));
+    const third = Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm) / 3;
+    const [reachA, reachB] = !curved && last ? reaches(from, leave, to, arrive) : [third, third];
+    line.push(...stretch(from, leave, reachA, to, arrive, reachB).slice(i === 0 && curved ? 0 : 1));
     knots.push(line.length - 1);
   }
-  if (last) line.push(past(points.at(-1)!, last, overshootMm));
-  return { line: flatten(line), knots };
+  if (curved && last) {
+    leads.last = line.length - 1;
+    line.push(b);
+    knots[knots.length - 1] = line.length - 1;
+  }
+  if (last) line.push(past(b, last, overshootMm));
+  return { line: flatten(line), knots, leads };
 }
 
 const past = ({ xMm, yMm }: PointMm, [dx, dy]: Direction, byMm: number): PointMm => ({ xMm: xMm + dx * byMm, yMm: yMm + dy * byMm });
@@ -92,12 +111,17 @@ function unitOf(x: number, y: number): Direction {
   return [x / size, y / size];
 }
 
-/** A measure along a line: given at some of its knots (null: go on as the neighbours do), spread evenly by length in between. One value a vertex. */
-export function alongLine({ line, knots }: Centreline, atKnots: readonly (number | null)[]): Float32Array {
+/** A measure along a line: given at some of its knots (null: go on as the neighbours do), spread evenly by length in between; a port's holds along its straight run. One value a vertex. */
+export function alongLine({ line, knots, leads }: Centreline, atKnots: readonly (number | null)[]): Float32Array {
   const count = line.length / 2;
   const travelled = new Float64Array(count);
   for (let i = 1; i < count; i++) travelled[i] = travelled[i - 1]! + Math.hypot(line[2 * i]! - line[2 * i - 2]!, line[2 * i + 1]! - line[2 * i - 1]!);
-  const given = atKnots.flatMap((value, k) => (value === null ? [] : [{ at: travelled[knots[k]!]!, value }]));
+  const given = atKnots.flatMap((value, k) => {
+    if (value === null) return [];
+    const port = { at: travelled[knots[k]!]!, value };
+    if (k === 0 && leads.first !== null) return [port, { at: travelled[leads.first]!, value }];
+    return k === knots.length - 1 && leads.last !== null ? [{ at: travelled[leads.last]!, value }, port] : [port];
+  });
   return Float32Array.from(travelled, (at) => {
     const next = given.findIndex((station) => station.at >= at);
     if (next <= 0) return given[next < 0 ? given.length - 1 : 0]!.value;

@@ -29,8 +29,9 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
       mend: { label: `Raise the land to ${mm(levelMm + 3)}`, target: 'design', path: ['landMm'], value: levelMm + 3 },
     });
   }
+  const top = design.landMm + design.features.reduce((most, feature) => (feature.kind === 'plateau' || feature.kind === 'hill' ? Math.max(most, feature.heightMm) : most), 0);
   (design.poolLevels ?? []).forEach((mark, i) => {
-    if (mark.levelMm > design.landMm) problems.push({ severity: 'stop', code: 'level-over-land', tag: design.tag, path: ['poolLevels', i, 'levelMm'], message: `Level mark ${i + 1} of ${design.tag} stands at ${mm(mark.levelMm)}, over the land, which is ${mm(design.landMm)} high.`, mend: { label: `Lower it to ${mm(design.landMm - 0.5)}`, target: 'design', path: ['poolLevels', i, 'levelMm'], value: design.landMm - 0.5 } });
+    if (mark.levelMm > top) problems.push({ severity: 'stop', code: 'level-over-land', tag: design.tag, path: ['poolLevels', i, 'levelMm'], message: `Level mark ${i + 1} of ${design.tag} stands at ${mm(mark.levelMm)}, over the highest land, ${mm(top)}.`, mend: { label: `Lower it to ${mm(top - 0.5)}`, target: 'design', path: ['poolLevels', i, 'levelMm'], value: top - 0.5 } });
   });
   problems.push(...checkOutline(design), ...checkGrain(design));
   if (!design.features.some(({ kind }) => WATER_KINDS.has(kind))) {
@@ -75,11 +76,12 @@ const problem = (code: string, field: string, message: string, mend?: Mend, seve
 const setField = (label: string, index: number, field: string, value: number | string): Mend => ({ label, target: 'design', path: ['features', index, ...field.split('.')], value });
 
 function checkFloor(feature: Extract<Feature, { depthMm: number }>, index: number, design: PieceDesign): FieldProblem[] {
-  const floorMm = design.drawnLevelMm - feature.depthMm;
+  const levelMm = (feature.kind === 'pool' && feature.atLevelMm) || design.drawnLevelMm;
+  const floorMm = levelMm - feature.depthMm;
   const name = FEATURE_NAMES[feature.kind];
   if (floorMm <= 0) {
-    const most = Math.max(0.5, design.drawnLevelMm - 3);
-    return [problem('through-underside', 'depthMm', `${name} ${mm(feature.depthMm)} deep would come out through the underside: the level is only ${mm(design.drawnLevelMm)} above it.`, setField(`Make it ${mm(most)} deep`, index, 'depthMm', most))];
+    const most = Math.max(0.5, levelMm - 3);
+    return [problem('through-underside', 'depthMm', `${name} ${mm(feature.depthMm)} deep would come out through the underside: the level is only ${mm(levelMm)} above it.`, setField(`Make it ${mm(most)} deep`, index, 'depthMm', most))];
   }
   if (floorMm < THIN_FLOOR_MM) {
     return [problem('thin-floor', 'depthMm', `Only ${mm(floorMm)} of floor is left under the ${name.toLowerCase()}. Thin floors bend and leak.`, advise('Use a thicker body, or back it with stiff sheet.'), 'warn')];
@@ -114,7 +116,7 @@ function checkChannel(channel: FeatureOf<'channel'>, index: number, design: Piec
   const { via = [], endsInside = false } = channel;
   const found = checkPort(channel.from, 'from', channel.widthMm, 'widthMm', index, design);
   if (!endsInside) {
-    const far = channel.toWidthMm ?? via.findLast(({ widthMm }) => widthMm !== null)?.widthMm ?? channel.widthMm;
+    const far = channel.toWidthMm ?? channel.widthMm;
     found.push(...checkPort(channel.to, 'to', far, channel.toWidthMm == null ? 'widthMm' : 'toWidthMm', index, design));
     if (channel.from.edge === channel.to.edge && via.length === 0) found.push(problem('same-edge', 'to.edge', 'Both ends are on the same edge.', setOtherEdge(channel.from.edge, index, design)));
   }

@@ -46,7 +46,7 @@ export const featureSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('channel'), id, from: portSchema, to: portSchema, widthMm: sizeMm, depthMm, section: sectionSchema, bankSlope: slope,
     via: z.array(viaSchema).max(MOST_POINTS, tooMany).optional(),
-    /** Width and depth at the far port, where they differ. */
+    /** Width and depth at the far port, where they differ from those at the first. */
     toWidthMm: sizeMm.nullable().optional(), toDepthMm: depthMm.nullable().optional(),
     /** True: it ends at its last point inside the piece, and `to` is not reached. */
     endsInside: z.boolean().optional(),
@@ -62,6 +62,8 @@ export const featureSchema = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('pool'), id, ...across, depthMm, section: sectionSchema, bankSlope: slope,
+    /** The level for which it is drawn, where that is not the design's. */
+    atLevelMm: heightMm.nullable().optional(),
     form: z.enum(POOL_FORMS).optional(), ...irregular,
     /** Corners of a polygon pool, relative to its centre, and how far they are rounded. */
     corners: z.array(pointSchema).max(MOST_POINTS, tooMany).optional(), cornerMm: finite.min(0, 'Cannot be negative').max(500, 'At most 500 mm').optional(),

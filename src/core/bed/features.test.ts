@@ -49,6 +49,17 @@ describe('a channel through points', () => {
       });
     }));
   });
+  test('meets its edges as wide and deep as its ports say, wherever its points pull it', () => {
+    const place = fc.integer({ min: 45, max: 95 });
+    fc.assert(fc.property(place, place, fc.integer({ min: 12, max: 50 }), (x, y, widthMm) => {
+      const bed = buildBed(testDesign([{ ...straight, via: [{ xMm: x, yMm: y, widthMm, depthMm: 3 }] }]), 1);
+      for (const edge of [0, 140]) {
+        const wet = Array.from({ length: 140 }, (_, i) => heightAt(bed, i + 0.5, edge)).filter((height) => height < LEVEL);
+        expect(Math.abs(wet.length - 40)).toBeLessThanOrEqual(2);
+        expect(Math.max(...wet)).toBeLessThan(9.4);
+      }
+    }), { numRuns: 25 });
+  });
   test('that crosses itself is stopped with the place', () => {
     const loop = [[110, 60], [70, 110], [30, 60], [120, 80]].map(([xMm, yMm]) => ({ xMm: xMm!, yMm: yMm!, widthMm: null, depthMm: null }));
     expect(checkDesign(testDesign([{ ...straight, widthMm: 20, via: loop }]), LEVEL).find(({ code }) => code === 'channel-crosses')).toMatchObject({ severity: 'stop', message: expect.stringMatching(/crosses itself \d+\.\d\smm across/) as unknown });
@@ -57,7 +68,7 @@ describe('a channel through points', () => {
     expect(checkDesign(testDesign([{ ...straight, via: [{ xMm: 70, yMm: 50, widthMm: null, depthMm: null }, { xMm: 190, yMm: 70, widthMm: null, depthMm: null }] }]), LEVEL).find(({ code }) => code === 'point-outside')).toMatchObject({ path: ['features', 0, 'via', '1', 'xMm'] });
   });
   test('measures run evenly between the knots that say one', () => {
-    const centreline = { line: Float64Array.of(0, 0, 10, 0, 20, 0, 40, 0), knots: [0, 1, 3] };
+    const centreline = { line: Float64Array.of(0, 0, 10, 0, 20, 0, 40, 0), knots: [0, 1, 3], leads: { first: null, last: null } };
     expect(Array.from(alongLine(centreline, [10, null, 30]))).toEqual([10, 15, 20, 30]);
     expect(Array.from(alongLine(centreline, [10, 20, null]))).toEqual([10, 20, 20, 20]);
   });

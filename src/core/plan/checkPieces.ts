@@ -63,7 +63,8 @@ function checkBrim({ tag, pools }: PiecePlan, pool: PoolPlan): Problem[] {
 function checkLevels({ tag, ownLevels }: PiecePlan): Problem[] {
   return [
     ...ownLevels.mergers.map(({ mark, saddleMm, xMm, yMm }): Problem => {
-      const safe = Math.floor((saddleMm - LEAST_BRIM_MM) * 10) / 10;
+      // Heights are kept in small steps: what is a hair under a tenth is that tenth.
+      const safe = Math.floor((saddleMm - LEAST_BRIM_MM) * 10 + 0.05) / 10;
       return { severity: 'warn', code: 'overflows', tag, path: ['poolLevels', mark, 'levelMm'], message: `At level mark ${mark + 1} of ${tag} water runs over the saddle ${mm(xMm)} across, ${mm(yMm)} up, which is ${mm(saddleMm)} high: two pools stand at one level.`, mend: { label: `Lower it to ${mm(safe)}`, target: 'design', path: ['poolLevels', mark, 'levelMm'], value: safe } };
     }),
     ...ownLevels.dry.map((mark): Problem => ({ severity: 'warn', code: 'level-on-land', tag, path: ['poolLevels', mark, 'levelMm'], message: `Level mark ${mark + 1} of ${tag} stands on land: there is no pool below its level.`, mend: advise('Drag it into the pool, or raise its level.') })),

@@ -86,7 +86,7 @@ function OneField({ field, feature, index, value, editing: { design, errorAt, va
   const standIn = field.sameAs ? Number((feature as unknown as Record<string, unknown>)[field.sameAs]) : (field.noneAt ?? field.absent ?? 0);
   const shown = typeof value === 'number' ? value : standIn;
   const kept = (next: number): number | null => (field.sameAs && Math.abs(next - standIn) < 1e-9) || next === field.noneAt ? null : next;
-  const hint = field.path[0] === 'depthMm' && 'depthMm' in feature ? `bed ${formatMeasure(design.drawnLevelMm - feature.depthMm, 'length', units)} above the underside` : field.sameAs && typeof value !== 'number' ? 'as at the start' : undefined;
+  const hint = field.path[0] === 'depthMm' && 'depthMm' in feature ? `bed ${formatMeasure(((feature.kind === 'pool' && feature.atLevelMm) || design.drawnLevelMm) - feature.depthMm, 'length', units)} above the underside` : field.sameAs && typeof value !== 'number' ? 'as at the start' : undefined;
   return <MeasureField label={field.label} quantity={field.quantity} value={shown} step={field.step ?? 1} hint={hint} error={error} validate={(next) => validate(path)(kept(next))} onCommit={(next) => put(path, kept(next), label)} />;
 }
 

@@ -64,6 +64,7 @@ export const FEATURE_FIELDS: Record<FeatureKind, readonly FeatureField[]> = {
     { path: ['widthMm'], label: 'Width at the level', kind: 'measure', quantity: 'length', step: 1, only: { path: 'form', is: [undefined, 'ellipse', 'irregular'] } },
     { path: ['lengthMm'], label: 'Length at the level', kind: 'measure', quantity: 'length', step: 1, only: { path: 'form', is: [undefined, 'ellipse', 'irregular'] } },
     depth, section, bank, ...irregular,
+    { path: ['atLevelMm'], label: 'Drawn for a level of (0: the design’s)', kind: 'measure', quantity: 'length', step: 0.5, noneAt: 0 },
     { path: ['cornerMm'], label: 'Corners rounded to', kind: 'measure', quantity: 'length', step: 1, absent: 0, only: { path: 'form', is: ['polygon'] } },
     ...place,
   ],

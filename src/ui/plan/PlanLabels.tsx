@@ -34,7 +34,7 @@ export function PoolMark({ pool, named, design: { outline }, ownLevel, measure }
         </span>
       )}
       {spill && spill.over !== 'dam' && spill.levelMm < levelMm + 3 && (
-        <span className={styles.spill} data-over={spill.levelMm < levelMm || undefined} style={sheetPlace(outline, spill)} title={`${pool.name}: ${spillWords(spill)} at ${measure(spill.levelMm)}`}>
+        <span className={styles.spill} data-east={spill.xMm > outlineSize(outline).widthMm * 0.7 || undefined} data-over={spill.levelMm < levelMm || undefined} style={sheetPlace(outline, spill)} title={`${pool.name}: ${spillWords(spill)} at ${measure(spill.levelMm)}`}>
           <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
             <path d="M7 1v9M3 7l4 5 4-5" fill="none" stroke="currentColor" strokeWidth="2" />
           </svg>

@@ -15,11 +15,11 @@ const crossSection = (design: PieceDesign, feature: { widthMm: number; depthMm: 
 export const channel: Shaper<'channel'> = (grid, feature, design) => {
   const { via = [], endsInside = false } = feature;
   const cut = crossSection(design, feature, feature.section);
-  const far = endsInside ? [] : [{ widthMm: feature.toWidthMm ?? null, depthMm: feature.toDepthMm ?? null }];
+  const far = endsInside ? [] : [{ widthMm: feature.toWidthMm ?? feature.widthMm, depthMm: feature.toDepthMm ?? feature.depthMm }];
   const measures = [feature, ...via, ...far];
   const most = { ...cut, widthMm: Math.max(...measures.map(({ widthMm }) => widthMm ?? 0)) };
   const centreline = channelCentreline(design.outline, feature, sectionReachMm(most, design.landMm) + 1);
-  if (measures.slice(1).every(({ widthMm, depthMm }) => widthMm === null && depthMm === null)) {
+  if (measures.every(({ widthMm, depthMm }) => (widthMm ?? feature.widthMm) === feature.widthMm && (depthMm ?? feature.depthMm) === feature.depthMm)) {
     carveAlong(grid, centreline.line, false, cut, design.landMm);
     return;
   }

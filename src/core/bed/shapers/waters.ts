@@ -79,8 +79,9 @@ function polygonPool(grid: BedGrid, feature: FeatureOf<'pool'>, { drawnLevelMm, 
 }
 
 export const pool: Shaper<'pool'> = (grid, feature, design) => {
-  if (feature.form === 'polygon' && (feature.corners?.length ?? 0) >= 3) polygonPool(grid, feature, design);
-  else roundPool(grid, feature, design.drawnLevelMm);
+  const drawnLevelMm = feature.atLevelMm ?? design.drawnLevelMm;
+  if (feature.form === 'polygon' && (feature.corners?.length ?? 0) >= 3) polygonPool(grid, feature, { ...design, drawnLevelMm });
+  else roundPool(grid, feature, drawnLevelMm);
 };
 
 /** Everything within the rim, to one depth. */

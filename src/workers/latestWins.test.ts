@@ -49,3 +49,17 @@ test('a job that fails lets the next one run', async () => {
   await end('b');
   await expect(after).resolves.toBe('b done');
 });
+
+test('the job that runs is told when its own lane overtakes it, and only then', async () => {
+  const { run, end } = heldRun();
+  let told = 0;
+  const ask = latestWins(run, () => told++);
+  void ask(one, 'a');
+  void ask(other, 'x');
+  expect(told).toBe(0);
+  void ask(one, 'b');
+  expect(told).toBe(1);
+  await end('a');
+  void ask(one, 'c');
+  expect(told).toBe(1);
+});

@@ -1,22 +1,23 @@
 /**
  * Runs one job at a time. Jobs of one lane overtake each other: of those that wait, only the newest is run, the others
- * resolve to null. Lanes never overtake each other, so that nobody waits for an answer that will not come.
+ * resolve to null; the one that is running is told (`overtaken`) and may end early with null. Lanes never overtake each
+ * other, so that nobody waits for an answer that will not come.
  */
-export function latestWins<Job, Result>(run: (job: Job) => Promise<Result>): (lane: symbol, job: Job) => Promise<Result | null> {
+export function latestWins<Job, Result>(run: (job: Job) => Promise<Result | null>, overtaken: () => void = () => undefined): (lane: symbol, job: Job) => Promise<Result | null> {
   const waiting = new Map<symbol, { job: Job; resolve: (result: Result | null) => void; reject: (error: unknown) => void }>();
-  let busy = false;
+  let running: symbol | null = null;
   const next = async (): Promise<void> => {
     const first = waiting.entries().next();
-    if (busy || first.done) return;
+    if (running !== null || first.done) return;
     const [lane, { job, resolve, reject }] = first.value;
     waiting.delete(lane);
-    busy = true;
+    running = lane;
     try {
       resolve(await run(job));
     } catch (error) {
       reject(error);
     } finally {
-      busy = false;
+      running = null;
       void next();
     }
   };
@@ -24,6 +25,7 @@ export function latestWins<Job, Result>(run: (job: Job) => Promise<Result>): (la
     new Promise((resolve, reject) => {
       waiting.get(lane)?.resolve(null);
       waiting.set(lane, { job, resolve, reject });
+      if (running === lane) overtaken();
       void next();
     });
 }

@@ -7,9 +7,12 @@ let remote: Remote<Planner> | null = null;
 
 /**
  * Plans on the full grid off the main thread. Each screen asks in a lane of its own, in which only the newest request
- * matters: one that is overtaken while it waits resolves to null.
+ * matters: one that is overtaken while it waits, or while its beds are being built, resolves to null.
  */
-export const planInWorker: (lane: symbol, request: PlanRequest) => Promise<Plan | null> = latestWins((request: PlanRequest) => {
-  remote ??= wrap<Planner>(new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
-  return remote.plan(request);
-});
+export const planInWorker: (lane: symbol, request: PlanRequest) => Promise<Plan | null> = latestWins(
+  (request: PlanRequest): Promise<Plan | null> => {
+    remote ??= wrap<Planner>(new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
+    return remote.plan(request);
+  },
+  () => void remote?.overtake(),
+);

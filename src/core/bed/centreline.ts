@@ -1,7 +1,7 @@
 import { edgePoint, flatten, inwardOf, outlineSize, type PointMm, type Polygon } from './outline';
 import type { FeatureOf, Outline } from './schema';
 
-const STEPS = 64;
+const STEPS = 32;
 type Direction = readonly [number, number];
 
 /** A centreline, and the vertex at which each of its ends and points lies. */

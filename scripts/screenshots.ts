@@ -2,6 +2,10 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync, rmSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
+import { buildBed } from '../src/core/bed/buildBed';
+import { outlineSize } from '../src/core/bed/outline';
+import { bedStl } from '../src/core/formats/stl';
+import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { CHROMIUM_FLAGS } from '../playwright.config';
 
 const PORT = 4199;
@@ -10,6 +14,8 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'sets', path: '/' },
   { name: 'shape', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /HS-2 Creek bend/ }).first().click() },
   { name: 'shape-board', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /SH-B Shore board/ }).first().click() },
+  { name: 'shape-pond', path: '/sets/heron-slack/shape', size: { width: 1280, height: 900 }, first: showPond },
+  { name: 'scan', path: '/sets/heron-slack/shape', first: showScan },
   { name: 'measured-copy', path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
   { name: 'how-it-came-about', path: '/sets/heron-slack/pour?batch=hs-batch-3', first: (page) => page.getByRole('button', { name: 'Part A' }).click() },
   { name: 'tint', path: '/sets/heron-slack/tint' },
@@ -21,6 +27,24 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'shelf', path: '/shelf' },
   { name: 'shape-lamp', path: '/sets/heron-slack/shape', theme: 'dark', first: (page) => page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click() },
 ];
+
+async function showPond(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /HS-6 Sluice pond/ }).first().click();
+  await page.getByRole('button', { name: 'Section line' }).click();
+  const end = page.getByRole('slider', { name: 'Section line, end' });
+  for (let i = 0; i < 9; i++) await end.press('Shift+ArrowUp');
+  await end.blur();
+  await page.evaluate(() => window.scrollTo(0, 0));
+}
+
+/** The sample's own creek pool as a scan of it would be. */
+async function showScan(page: Page): Promise<void> {
+  const design = HERON_SLACK_DESIGNS.find(({ tag }) => tag === 'HS-4')!;
+  const stl = bedStl(buildBed(design, 0.5), outlineSize(design.outline), design.name);
+  await page.getByRole('button', { name: 'From a scan or drawing' }).click();
+  await page.locator('input[type=file]').setInputFiles({ name: 'creek-pool.stl', mimeType: 'model/stl', buffer: Buffer.from(stl) });
+  await page.getByText(/its hollows hold/).waitFor();
+}
 
 async function showMeasured(page: Page): Promise<void> {
   await page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click();

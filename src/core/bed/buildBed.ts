@@ -1,6 +1,6 @@
 import { applyFeature } from './features';
 import { chooseCellMm, flatGrid, type BedGrid } from './grid';
-import { correctBed } from './measured';
+import { correctBed, strayOf } from './measured';
 import type { PieceDesign } from './schema';
 
 /**
@@ -10,6 +10,6 @@ import type { PieceDesign } from './schema';
 export function buildBed(design: PieceDesign, cellMm: number = chooseCellMm(design.outline)): BedGrid {
   const grid = flatGrid(design.outline, design.landMm, cellMm);
   for (const feature of design.features) applyFeature(grid, feature, design);
-  if (design.measured) correctBed(grid, design.measured, design.landMm);
+  if (design.measured) correctBed(grid, design.measured, design.landMm, strayOf(design));
   return grid;
 }

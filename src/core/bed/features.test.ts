@@ -8,7 +8,7 @@ import { featureSchema, type Feature, type FeatureOf, type PieceDesign } from '.
 import { packHeights, unpackHeights } from './scanHeights';
 import { shoreDepthMm } from './shapers/waters';
 import { newFeature } from './starters';
-import { testDesign } from './testShapes';
+import { formulaGrid, testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 const LEVEL = 15;
@@ -149,6 +149,20 @@ describe('pools', () => {
     const corners = [[-30, -30], [30, 30], [30, -30], [-30, 30]].map(([xMm, yMm]) => ({ xMm: xMm!, yMm: yMm! }));
     expect(checkDesign(testDesign([{ ...pool, form: 'polygon', corners }]), LEVEL).map(({ code }) => code)).toContain('pool-crosses');
   });
+});
+
+test('a moat with a round section is half a torus', () => {
+  const [around, round] = [45, 8];
+  const grid = formulaGrid({ kind: 'rectangle', widthMm: 140, lengthMm: 140 }, 0.25, (x, y) => {
+    const off = Math.hypot(x - 70, y - 70) - around;
+    return Math.abs(off) < round ? LEVEL - Math.sqrt(round * round - off * off) : LEVEL + 3;
+  });
+  within(volumeMl(volumeCurve(grid), LEVEL) * 1000, Math.PI ** 2 * around * round ** 2);
+});
+test('a hemisphere stands in a cylinder', () => {
+  const pool = first('pool', { xMm: 70, yMm: 70, widthMm: 100, lengthMm: 100, depthMm: 14, section: 'trapezoid', bankSlope: 0 });
+  const rock = first('rock', { xMm: 70, yMm: 70, diameterMm: 20, heightMm: 10, form: 'dome' });
+  within(volumeOf(testDesign([pool, rock])), Math.PI * 50 ** 2 * 14 - (2 / 3) * Math.PI * 1000);
 });
 
 describe('land', () => {

@@ -6,9 +6,9 @@ const channel: Feature = { kind: 'channel', id: 'c', from: { edge: 'south', posi
 const shore = (landSide: 'north' | 'east' | 'south' | 'west'): Feature => ({ kind: 'shore', id: 's', landSide, waterlineMm: 40, slope: 5, depthMm: 6 });
 const pool: Feature = { kind: 'pool', id: 'p', xMm: 70, yMm: 60, widthMm: 40, lengthMm: 30, depthMm: 4, section: 'bowl', bankSlope: 0 };
 
-test('a channel has a handle at each port, a pool at its centre and by its size, a shore on its waterline, a basin none', () => {
+test('a channel has a handle at each port, a pool at its centre and by its size, a shore on its waterline, a basin on its rim', () => {
   const design = testDesign([channel, pool, shore('north'), { kind: 'basin', id: 'b', rimMm: 3, depthMm: 3 }]);
-  expect(designHandles(design).map(({ grip, xMm, yMm }) => [grip, xMm, yMm])).toEqual([['from', 70, 0], ['to', 70, 140], ['centre', 70, 60], ['width', 90, 60], ['length', 70, 75], ['waterline', 70, 100]]);
+  expect(designHandles(design).map(({ grip, xMm, yMm }) => [grip, xMm, yMm])).toEqual([['from', 70, 0], ['to', 70, 140], ['bank', 99, 0], ['centre', 70, 60], ['width', 90, 60], ['length', 70, 75], ['waterline', 70, 100], ['rim', 3, 70]]);
 });
 test.each(['north', 'east', 'south', 'west'] as const)('moving a handle to where it is changes nothing (shore, land %s)', (landSide) => {
   const design = testDesign([channel, pool, shore(landSide)]);

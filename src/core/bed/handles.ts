@@ -5,7 +5,7 @@ import { snapped, type PortSnap } from './snaps';
 import { fromFrame, landFrame, toFrame } from './waterline';
 
 type PortGrip = 'from' | 'to' | 'stem' | 'left' | 'right';
-export type Grip = PortGrip | 'centre' | 'waterline' | 'point' | 'width' | 'length' | 'turn';
+export type Grip = PortGrip | 'centre' | 'waterline' | 'point' | 'width' | 'length' | 'turn' | 'bank' | 'rim' | 'near' | 'far';
 
 /** Which handle: the feature by index (`OUTLINE` for the piece itself), what is held, and for a point which one. */
 export interface HandleRef {
@@ -29,7 +29,7 @@ const isPort = (grip: Grip): grip is PortGrip => ['from', 'to', 'stem', 'left', 
 
 /** Every handle of a design, in the order of its features, the corners of a free outline last. */
 export function designHandles(design: PieceDesign): Handle[] {
-  return [...design.features.flatMap((feature, index) => [...placeHandles(feature, index, design), ...pointHandles(design, index), ...sizeHandles(feature, index)]), ...pointHandles(design, OUTLINE), ...pointHandles(design, LEVEL_MARKS)];
+  return [...design.features.flatMap((feature, index) => [...placeHandles(feature, index, design), ...pointHandles(design, index), ...sizeHandles(feature, index, design)]), ...pointHandles(design, OUTLINE), ...pointHandles(design, LEVEL_MARKS)];
 }
 
 function placeHandles(feature: Feature, index: number, { outline }: PieceDesign): Handle[] {
@@ -52,14 +52,29 @@ const pointHandles = (design: PieceDesign, feature: number): Handle[] => {
   return (list?.points ?? []).map((point, i) => ({ feature, grip: 'point', point: i, xMm: point.xMm, yMm: point.yMm, label: `${list!.noun} ${i + 1}`, place: placeWords(point), minor: false }));
 };
 
-/** Handles at the east and north of what has a size, at the end of what can be turned. */
-function sizeHandles(feature: Feature, index: number): Handle[] {
+/** Handles at the east and north of what has a size, at the end of what can be turned, on banks, rims and steps. */
+function sizeHandles(feature: Feature, index: number, { outline }: PieceDesign): Handle[] {
   const name = FEATURE_NAMES[feature.kind];
   const at = (grip: Grip, xMm: number, yMm: number, what: string, value: string): Handle => ({ feature: index, grip, xMm, yMm, label: `${name}, ${what}`, place: value, minor: true });
   if (feature.kind === 'log' || feature.kind === 'wreck') {
     const [cos, sin] = [Math.cos((feature.turnDegrees * Math.PI) / 180), Math.sin((feature.turnDegrees * Math.PI) / 180)];
     const half = (feature.kind === 'log' ? feature.lengthMm : feature.widthMm) / 2;
     return [at('turn', feature.xMm + half * cos, feature.yMm + half * sin, 'its end', `${mm(2 * half)} long, turned ${Math.round(feature.turnDegrees)}°`)];
+  }
+  if (feature.kind === 'channel' || feature.kind === 'fork') {
+    const port = feature.kind === 'channel' ? feature.from : feature.stem;
+    const side = sideOf(outline, port.edge);
+    if (!side) return [];
+    // Left and right of the port lie along its side; the half that stays on the side is the one to hold.
+    const along = port.positionMm + feature.widthMm / 2 <= side.lengthMm ? 1 : -1;
+    const { xMm, yMm } = edgePoint(outline, { edge: port.edge, positionMm: port.positionMm + (along * feature.widthMm) / 2 });
+    return [at('bank', xMm, yMm, 'its bank', `${mm(feature.widthMm)} wide`)];
+  }
+  if (feature.kind === 'basin') return [at('rim', feature.rimMm, outlineSize(outline).lengthMm / 2, 'its rim', `${mm(feature.rimMm)} from the edge`)];
+  if (feature.kind === 'terrace') {
+    const frame = landFrame(outline, feature.landSide);
+    const step = (grip: Grip, offMm: number, what: string): Handle => at(grip, fromFrame(frame, frame.lengthMm / 2, offMm).xMm, fromFrame(frame, frame.lengthMm / 2, offMm).yMm, what, `${mm(offMm)} from the ${feature.landSide} edge`);
+    return [step('near', feature.fromMm, 'its near side'), step('far', feature.toMm, 'its far side')];
   }
   if ('diameterMm' in feature) return [at('width', feature.xMm + feature.diameterMm / 2, feature.yMm, 'its size', `${mm(feature.diameterMm)} across`)];
   if ('xMm' in feature && 'lengthMm' in feature && !(feature.kind === 'pool' && feature.form === 'polygon')) {
@@ -87,6 +102,12 @@ export function moveHandle(design: PieceDesign, { feature: index, grip, point }:
   const size = (value: number): number => Math.max(LEAST_SIZE_MM, round(2 * Math.abs(value)));
   const moved = (): Feature => {
     if (isPort(grip)) return { ...feature, [grip]: nearestPort(design, feature, grip, to, round, free ? null : snaps) };
+    if (grip === 'bank' && (feature.kind === 'channel' || feature.kind === 'fork')) {
+      const port = edgePoint(design.outline, feature.kind === 'channel' ? feature.from : feature.stem);
+      return { ...feature, widthMm: size(Math.hypot(to.xMm - port.xMm, to.yMm - port.yMm)) };
+    }
+    if (feature.kind === 'basin') return { ...feature, rimMm: clamp(to.xMm, Math.min(widthMm, lengthMm) / 2 - 1) };
+    if (feature.kind === 'terrace') return { ...feature, [grip === 'near' ? 'fromMm' : 'toMm']: clamp(toFrame(landFrame(design.outline, feature.landSide), to).offMm, 3000) };
     if (feature.kind === 'shore') {
       const frame = landFrame(design.outline, feature.landSide);
       return { ...feature, waterlineMm: clamp(toFrame(frame, to).offMm, frame.acrossMm) };

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { buildBed } from './buildBed';
-import { checkReadings, volumeUncertaintyMl } from './measured';
+import { checkReadings, madeByOf, strayOf, volumeUncertaintyMl } from './measured';
 import type { Measured } from './measuredSchema';
-import type { Feature, PieceDesign } from './schema';
+import { MADE_BY, type Feature, type PieceDesign } from './schema';
+import { newFeature } from './starters';
 import { testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
@@ -65,4 +66,13 @@ test('readings outside the piece or against each other are named', () => {
   const at = (xMm: number, yMm: number, depthMm: number): { xMm: number; yMm: number; depthMm: number } => ({ xMm, yMm, depthMm });
   expect(checkReadings([at(10, 10, 5), at(150, 10, 5), at(10.4, 10, 7)], testDesign().outline).map(({ index }) => index)).toEqual([1, 2]);
   expect(checkReadings([at(10, 10, 5), at(10.4, 10, 5.3)], testDesign().outline)).toEqual([]);
+});
+
+test('a bed cut to a template strays less than one carved by hand, a printed one least; a scan counts as scanned', () => {
+  const pool: Feature = { kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 60, lengthMm: 60, depthMm: 5, section: 'bowl', bankSlope: 0 };
+  const spread = MADE_BY.slice(0, 3).map((madeBy) => volumeUncertaintyMl(buildBed(testDesign([pool]), 1), 15, null, 0, strayOf(testDesign([pool], { madeBy }))));
+  expect(spread[1]! / spread[0]!).toBeCloseTo(0.5, 2);
+  expect(spread[2]!).toBeLessThan(spread[1]! / 2);
+  expect(madeByOf(testDesign([pool]))).toBe('by hand');
+  expect(madeByOf(testDesign([newFeature('scan', testDesign())]))).toBe('scanned');
 });

@@ -3,20 +3,33 @@ import { roundHeight } from './grid';
 import type { DepthReading, Measured } from './measuredSchema';
 import { outlineSize } from './outline';
 import type { Outline } from './outlineSchema';
+import type { MadeBy, PieceDesign } from './schema';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 /**
- * How a hand-carved bed strays from its drawing: an offset that the whole bed shares, and a wander that places near
- * each other share. Typical figures for carving by hand, mm.
+ * How a bed strays from its drawing by the way it is made: an offset that the whole bed shares, and a wander that places
+ * near each other share, mm, one standard deviation. Typical figures.
  */
-export const OFFSET_MM = 0.5;
-export const WANDER_MM = 0.6;
+export interface Stray {
+  offsetMm: number;
+  wanderMm: number;
+}
+export const STRAYS: Record<MadeBy, Stray> = {
+  'by hand': { offsetMm: 0.5, wanderMm: 0.6 },
+  'to a template': { offsetMm: 0.25, wanderMm: 0.3 },
+  printed: { offsetMm: 0.1, wanderMm: 0.1 },
+  scanned: { offsetMm: 0.1, wanderMm: 0.15 },
+};
 export const WANDER_RANGE_MM = 25;
 /** How well a fill test knows the volume. */
 const FILL_SHARE = 0.01;
 const FILL_LEAST_ML = 0.3;
 
-const covariance = (distanceMm: number): number => OFFSET_MM ** 2 + WANDER_MM ** 2 * Math.exp(-distanceMm / WANDER_RANGE_MM);
+const covariance = ({ offsetMm, wanderMm }: Stray, distanceMm: number): number => offsetMm ** 2 + wanderMm ** 2 * Math.exp(-distanceMm / WANDER_RANGE_MM);
+
+/** How a design's bed strays: as the maker says it is made; a scanned one as scans do, else by hand. */
+export const strayOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): Stray => STRAYS[madeByOf({ madeBy, features })];
+export const madeByOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): MadeBy => madeBy ?? (features.some(({ kind }) => kind === 'scan') ? 'scanned' : 'by hand');
 
 /** Readings brought to the middle of their cells; several in one cell become their mean. */
 interface CellReading {
@@ -44,13 +57,13 @@ function cellReadings({ columns, rows, cellMm, heightMm }: BedGrid, { readings, 
 }
 
 /** Lower triangle L with L·Lᵀ = the covariance among readings, row by row. */
-function cholesky(readings: readonly CellReading[]): Float64Array[] {
+function cholesky(readings: readonly CellReading[], stray: Stray): Float64Array[] {
   const rows: Float64Array[] = [];
   readings.forEach((a, i) => {
     const row = new Float64Array(i + 1);
     for (let j = 0; j <= i; j++) {
       const b = readings[j]!;
-      let sum = covariance(Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm));
+      let sum = covariance(stray, Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm));
       for (let k = 0; k < j; k++) sum -= row[k]! * (j === i ? row[k]! : rows[j]![k]!);
       row[j] = j === i ? Math.sqrt(Math.max(sum, 1e-12)) : sum / rows[j]![j]!;
     }
@@ -86,17 +99,17 @@ function backward(lower: readonly Float64Array[], values: Float64Array): Float64
  * Land that was not carved (`landMm`) stays unless a reading lies on it. A fill test then scales all depths below its
  * level so that the volume is what was filled in.
  */
-export function correctBed(grid: BedGrid, measured: Measured, landMm: number): void {
+export function correctBed(grid: BedGrid, measured: Measured, landMm: number, stray = STRAYS['by hand']): void {
   const readings = cellReadings(grid, measured);
-  if (readings.length > 0) applyReadings(grid, readings, landMm);
+  if (readings.length > 0) applyReadings(grid, readings, landMm, stray);
   if (measured.fillMl !== null) scaleToFill(grid, measured.atLevelMm, measured.fillMl);
 }
 
-function applyReadings(grid: BedGrid, readings: readonly CellReading[], landMm: number): void {
+function applyReadings(grid: BedGrid, readings: readonly CellReading[], landMm: number, stray: Stray): void {
   const { columns, cellMm, heightMm } = grid;
-  const lower = cholesky(readings);
+  const lower = cholesky(readings, stray);
   const weights = backward(lower, forward(lower, readings.map(({ residualMm }) => residualMm)));
-  const offset = OFFSET_MM ** 2 * weights.reduce((sum, weight) => sum + weight, 0);
+  const offset = stray.offsetMm ** 2 * weights.reduce((sum, weight) => sum + weight, 0);
   const land = roundHeight(landMm);
   for (let i = 0; i < heightMm.length; i++) {
     if (heightMm[i]! >= land) continue;
@@ -104,7 +117,7 @@ function applyReadings(grid: BedGrid, readings: readonly CellReading[], landMm: 
     const y = (Math.floor(i / columns) + 0.5) * cellMm;
     let wander = 0;
     for (let k = 0; k < readings.length; k++) wander += weights[k]! * Math.exp(-Math.hypot(x - readings[k]!.xMm, y - readings[k]!.yMm) / WANDER_RANGE_MM);
-    heightMm[i] = roundHeight(Math.max(0, heightMm[i]! + offset + WANDER_MM ** 2 * wander));
+    heightMm[i] = roundHeight(Math.max(0, heightMm[i]! + offset + stray.wanderMm ** 2 * wander));
   }
   for (const { cell, residualMm } of readings) if (heightMm[cell]! >= land) heightMm[cell] = roundHeight(heightMm[cell]! + residualMm);
 }
@@ -128,7 +141,7 @@ const SAMPLES = 140;
  * 19 of 20 cases. From the covariance that the readings leave, averaged over pairs of wet places; a fill test caps it.
  * Sand or gravel laid by hand has a mean height unknown by a quarter of its grain, which readings on grains do not narrow.
  */
-export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Measured | null, grainMm = 0): number {
+export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Measured | null, grainMm = 0, stray = STRAYS['by hand']): number {
   const { columns, cellMm, heightMm, coverage } = grid;
   const wet: number[] = [];
   let area = 0;
@@ -139,18 +152,18 @@ export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Me
   }
   if (wet.length === 0) return 0;
   const readings = measured ? cellReadings(grid, measured) : [];
-  const lower = cholesky(readings);
+  const lower = cholesky(readings, stray);
   const stride = Math.max(1, wet.length / SAMPLES);
   const samples = Array.from({ length: Math.min(SAMPLES, wet.length) }, (_, k) => {
     const cell = wet[Math.floor((k + 0.5) * stride)] ?? wet[wet.length - 1]!;
     const xMm = ((cell % columns) + 0.5) * cellMm;
     const yMm = (Math.floor(cell / columns) + 0.5) * cellMm;
-    return { xMm, yMm, known: forward(lower, readings.map((reading) => covariance(Math.hypot(xMm - reading.xMm, yMm - reading.yMm)))) };
+    return { xMm, yMm, known: forward(lower, readings.map((reading) => covariance(stray, Math.hypot(xMm - reading.xMm, yMm - reading.yMm)))) };
   });
   let sum = 0;
   for (const a of samples) {
     for (const b of samples) {
-      let left = covariance(Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm));
+      let left = covariance(stray, Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm));
       for (let k = 0; k < readings.length; k++) left -= a.known[k]! * b.known[k]!;
       sum += left;
     }
@@ -174,16 +187,16 @@ export function checkReadings(readings: readonly DepthReading[], outline: Outlin
 }
 
 /** Where a measured bed strays most from its drawing; positive where it is deeper. */
-export interface Stray {
+export interface Difference {
   deeperMm: number;
   xMm: number;
   yMm: number;
 }
 
 /** The largest difference between two grids of one outline, first the deeper, then the shallower. */
-export function largestStrays(drawn: BedGrid, real: BedGrid): { deeper: Stray; shallower: Stray } {
+export function largestStrays(drawn: BedGrid, real: BedGrid): { deeper: Difference; shallower: Difference } {
   const { columns, cellMm } = drawn;
-  const at = (index: number): Stray => ({ deeperMm: drawn.heightMm[index]! - real.heightMm[index]!, xMm: ((index % columns) + 0.5) * cellMm, yMm: (Math.floor(index / columns) + 0.5) * cellMm });
+  const at = (index: number): Difference => ({ deeperMm: drawn.heightMm[index]! - real.heightMm[index]!, xMm: ((index % columns) + 0.5) * cellMm, yMm: (Math.floor(index / columns) + 0.5) * cellMm });
   let [deepest, shallowest] = [0, 0];
   for (let i = 0; i < drawn.heightMm.length; i++) {
     const difference = drawn.heightMm[i]! - real.heightMm[i]!;

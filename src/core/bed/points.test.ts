@@ -68,6 +68,13 @@ test('sizes follow their handles; a log is turned by its end', () => {
   expect(moveHandle(rock, { feature: 0, grip: 'width' }, { xMm: 85, yMm: 70 }).features[0]).toMatchObject({ diameterMm: 30 });
 });
 
+test('banks, rims and steps follow their handles', () => {
+  const moved = (feature: PieceDesign['features'][number], grip: 'bank' | 'rim' | 'near' | 'far', xMm: number, yMm: number): unknown => moveHandle(testDesign([feature]), { feature: 0, grip }, { xMm, yMm }).features[0];
+  expect(moved(newFeature('channel', testDesign()), 'bank', 90, 1)).toMatchObject({ widthMm: 40 });
+  expect(moved(newFeature('basin', testDesign()), 'rim', 12, 70)).toMatchObject({ rimMm: 12 });
+  expect(moved(newFeature('terrace', testDesign()), 'far', 70, 40)).toMatchObject({ toMm: 100 });
+});
+
 describe('ports are caught', () => {
   const at = (positionMm: number) => ({ ...newFeature('channel', testDesign()), widthMm: 30, from: { edge: 'south' as const, positionMm }, to: { edge: 'north' as const, positionMm: 70 } });
   const snaps = portSnaps([testDesign([at(50)])]);

@@ -15,6 +15,9 @@ export const MOST_FEATURES = 40;
 const poolLevelSchema = pointSchema.extend({ levelMm: finite.gt(0, 'Must be above the underside').max(300, 'At most 300 mm') });
 export type PoolLevel = z.infer<typeof poolLevelSchema>;
 
+export const MADE_BY = ['by hand', 'to a template', 'printed', 'scanned'] as const;
+export type MadeBy = (typeof MADE_BY)[number];
+
 const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour such as #b8a888');
 
 /** The shape of one kind of piece, and how many of it are made. */
@@ -29,6 +32,8 @@ export const pieceDesignSchema = z.object({
   features: z.array(featureSchema).max(MOST_FEATURES, `At most ${MOST_FEATURES} features on one design; several designs share a table better`),
   /** Size of the grains of a sand or gravel bed; none: a smooth bed. */
   grainMm: finite.min(0, 'Cannot be negative').max(20, 'At most 20 mm').optional(),
+  /** How the bed is made: it says how far it may stray from the drawing. */
+  madeBy: z.enum(MADE_BY).optional(),
   /** Pools that stand at a level of their own, each by a point in it. */
   poolLevels: z.array(poolLevelSchema).max(8, 'At most 8 pools with a level of their own').optional(),
   /** What it is made of, and the mould it is cast in, where the maker has said. */

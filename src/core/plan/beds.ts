@@ -2,7 +2,7 @@ import { buildBed } from '../bed/buildBed';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM, damRuns, closedRuns, type DamRun } from '../bed/dams';
 import { chooseCellMm, type BedGrid } from '../bed/grid';
 import { wallLengthMm } from '../bed/meniscus';
-import { volumeUncertaintyMl } from '../bed/measured';
+import { strayOf, volumeUncertaintyMl } from '../bed/measured';
 import { outlineAreaMm2, type PointMm } from '../bed/outline';
 import { findOwnPools, levelPools, overLevelMm, type OwnLevels, type OwnPools } from '../bed/poolLevels';
 import { findPools } from '../bed/pools';
@@ -60,15 +60,16 @@ export function levelBed(bed: SurveyedBed, { outline, poolLevels = [] }: PieceDe
 }
 
 /** Dams, pools and walls of a bed at a level; the last few are remembered. */
-export function surveyWater(bed: SurveyedBed, { outline, dams: methods, measured, grainMm }: PieceDesign, levelMm: number): SurveyedWater {
-  const key = JSON.stringify([levelMm, methods, grainMm]);
+export function surveyWater(bed: SurveyedBed, design: PieceDesign, levelMm: number): SurveyedWater {
+  const { outline, dams: methods, measured, grainMm } = design;
+  const key = JSON.stringify([levelMm, methods, grainMm, design.madeBy]);
   const known = bed.waters.get(key);
   if (known) return known;
   const dams = damRuns(bed.profiles, levelMm, methods).map((run) => atOwnLevel(run, outline, bed.own));
   const dammed = new Set(closedRuns(dams).map(({ edge }) => edge));
   const options = { outline, dammed, damMarginMm: DAM_MARGIN_MM, damOverlapMm: DAM_OVERLAP_MM };
   const found = bed.own ? findOwnPools(bed.drawn, bed.own, levelMm, options) : { pools: findPools(bed.grid, levelMm, options).map((pool) => ({ ...pool, levelMm })), mergers: [] };
-  const water = { dams, ...found, bankWallMm: wallLengthMm(bed.grid, levelMm), uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm) };
+  const water = { dams, ...found, bankWallMm: wallLengthMm(bed.grid, levelMm), uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm, strayOf(design)) };
   bed.waters.set(key, water);
   if (bed.waters.size > KEPT_WATERS) bed.waters.delete(bed.waters.keys().next().value as string);
   return water;
@@ -85,4 +86,4 @@ export function atOwnLevel(run: DamRun, outline: PieceDesign['outline'], own: Ow
 const midway = (way: readonly PointMm[]): PointMm => ({ xMm: (way[0]!.xMm + way.at(-1)!.xMm) / 2, yMm: (way[0]!.yMm + way.at(-1)!.yMm) / 2 });
 
 /** The part of a design that its bed depends on, as a key for caches. */
-export const bedKey = ({ outline, landMm, drawnLevelMm, features, measured }: PieceDesign): string => JSON.stringify([outline, landMm, drawnLevelMm, features, measured]);
+export const bedKey = ({ outline, landMm, drawnLevelMm, features, measured, madeBy }: PieceDesign): string => JSON.stringify([outline, landMm, drawnLevelMm, features, measured, ...(measured ? [madeBy] : [])]);

@@ -1,4 +1,5 @@
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
+import { STRAYS } from '../bed/measured';
 import { DAM_FACTS } from '../bed/damMethods';
 import { capillaryLengthMm } from '../bed/meniscus';
 import { LOSS_PER_CUP_GRAMS, LOSS_PER_PIECE_GRAMS, LOSS_SHARE } from '../mixing/losses';
@@ -32,6 +33,9 @@ export type BatchFigure = (typeof BATCH_FIGURES)[number];
 export const say = (prefs: UnitPreferences) => (value: number, quantity: Quantity, decimals?: number): string => formatMeasure(value, quantity, prefs, decimals);
 const percent = (share: number): string => `${Number((share * 100).toFixed(1))}\u00a0%`;
 
+/** How a bed was made, after “a bed”. */
+export const MADE_WORDS: Record<PiecePlan['madeBy'], string> = { 'by hand': 'carved by hand as drawn', 'to a template': 'cut to a template', printed: 'printed as drawn', scanned: 'as scanned' };
+
 /** How one piece's figure came about. */
 export function explainPiece(figure: PieceFigure, tag: string, context: Context): Explanation {
   const piece = context.plan.pieces.find((candidate) => candidate.tag === tag);
@@ -59,9 +63,9 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
       { label: 'Creeps up walls and dams', value: say(prefs)(piece.meniscus.ml, 'volume', 2) },
       { label: `Density, ${request.product.name.toLowerCase()}`, value: `${plan.product.pouredDensity.toFixed(3)}\u00a0g/ml` },
       { label: 'Shrinkage', value: percent(request.product.shrinkage) },
-      { label: piece.measured ? '± left by what was measured' : '± of a bed carved by hand', value: say(prefs)(piece.uncertainGrams, 'mass') },
+      { label: piece.measured ? '± left by what was measured' : `± of a bed ${MADE_WORDS[piece.madeBy]}`, value: say(prefs)(piece.uncertainGrams, 'mass') },
     ],
-    assumptions: ['The ± holds in 19 of 20 cases: carving strays by about 0.8 mm, nearby places together; depth readings or a fill test narrow it.', 'Density and shrinkage are typical for the kind of product unless you changed them on the shelf.'],
+    assumptions: [`The ± holds in 19 of 20 cases: a bed ${MADE_WORDS[piece.madeBy]} strays by about ${Math.hypot(STRAYS[piece.madeBy].offsetMm, STRAYS[piece.madeBy].wanderMm).toFixed(1)} mm, nearby places together; depth readings or a fill test narrow it.`, 'Density and shrinkage are typical for the kind of product unless you changed them on the shelf.'],
     estimate: true,
   }),
   surface: (piece, { request, prefs }) => ({

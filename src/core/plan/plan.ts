@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BODY_MATERIAL_KEYS } from '../body/materials';
 import { damMethodSchema } from '../bed/damMethods';
-import { edgeNameSchema } from '../bed/schema';
+import { edgeNameSchema, MADE_BY } from '../bed/schema';
 import { problemSchema } from '../checks/problem';
 import { costSchema } from '../money/cost';
 import { wallTimeSchema } from '../cure/wallTime';
@@ -79,6 +79,7 @@ const piecePlanSchema = z.object({
   /** What that may be off by, in 19 of 20 cases: the bed is not quite as drawn. */
   uncertainGrams: n,
   measured: z.boolean(),
+  madeBy: z.enum(MADE_BY),
   layers: z.array(z.object({ number: n.int(), volumeMl: n, pouredGrams: n })),
   dams: z.array(damSchema),
   /** Bodies of water that do not touch, largest first, and where each would run over. */

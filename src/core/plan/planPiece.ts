@@ -1,6 +1,7 @@
 import { closedRuns, DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
 import { DAM_FACTS } from '../bed/damMethods';
 import { BANK_CONTACT_DEGREES, flatTileMl, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
+import { madeByOf } from '../bed/measured';
 import { outlineEdges, outlinePolygon } from '../bed/outline';
 import { pathLength } from '../bed/profile';
 import type { PieceDesign } from '../bed/schema';
@@ -45,6 +46,7 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
     pouredGrams,
     uncertainGrams: survey.uncertaintyMl * gramsPerMl,
     measured: design.measured !== null,
+    madeBy: madeByOf(design),
     layers,
     dams: survey.dams,
     pools: namedPools(survey.pools),

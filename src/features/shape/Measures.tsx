@@ -5,7 +5,8 @@ import { checkDesign } from '@/core/bed/checkDesign';
 import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
 import { damRuns, DEFAULT_DAM } from '@/core/bed/dams';
 import { outlineEdges } from '@/core/bed/outline';
-import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
+import { madeByOf } from '@/core/bed/measured';
+import { FEATURE_NAMES, MADE_BY, pieceDesignSchema, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
 import { newFeature } from '@/core/bed/starters';
 import { transformDesign, TRANSFORMS } from '@/core/bed/transform';
 import type { Problem } from '@/core/checks/problem';
@@ -50,6 +51,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         <OutlineFields editing={editing} />
         {measure('Height of the land', ['landMm'], data.landMm, 0.5)}
         {measure('Grains of the bed (0: smooth)', ['grainMm'], data.grainMm ?? 0, 0.1)}
+        <ChoiceField label="The bed is made" value={madeByOf(data)} choices={MADE} onCommit={(madeBy) => put(['madeBy'], madeBy, `Change how ${data.tag} is made`)} />
         <ColourPair data={data} put={put} />
       </div>
       {data.drawnLevelMm !== levelMm && (
@@ -120,6 +122,7 @@ function VariantChoice({ design, onMake }: { design: PieceDesign; onMake: (make:
   );
 }
 
+const MADE = MADE_BY.map((value) => ({ value, label: value === 'scanned' ? 'already; it was scanned' : value }));
 const KINDS = [{ value: 'tile', label: 'Tile' }, { value: 'board', label: 'Board' }, { value: 'base', label: 'Base' }] as const;
 
 const samePath = (problem: Problem, path: Path): boolean => problem.path.join('.') === path.join('.');

@@ -1,6 +1,6 @@
 'use client';
 
-import { explainPiece, spillWords, type PieceFigure } from '@/core/plan';
+import { explainPiece, MADE_WORDS, spillWords, type PieceFigure } from '@/core/plan';
 import { closedRuns } from '@/core/bed/dams';
 import { useMemo, useState } from 'react';
 import type { PiecePlan, Plan, PoolPlan } from '@/core/plan';
@@ -121,7 +121,7 @@ function PieceNumbers({ design, copy }: CopyProps) {
       </h2>
       <Readings>
         {reading('Water in each', 'volume', piece.water.volumeMl, 'volume', { strong: true })}
-        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', { strong: true, note: `± ${formatMeasure(piece.uncertainGrams, 'mass', units)}, ${piece.measured ? 'as measured' : 'carved by hand as drawn'}${copies > 1 ? `; ${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` : ''}` })}
+        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', { strong: true, note: `± ${formatMeasure(piece.uncertainGrams, 'mass', units)}, ${piece.measured ? 'as measured' : MADE_WORDS[piece.madeBy]}${copies > 1 ? `; ${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` : ''}` })}
         {reading('Surface', 'surface', piece.water.surfaceCm2 * 100, 'area')}
         {reading('Deepest', 'greatestDepth', piece.water.greatestDepthMm, 'length')}
         {reading('Mean depth', 'meanDepth', piece.water.meanDepthMm, 'length')}

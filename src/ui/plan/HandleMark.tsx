@@ -74,10 +74,12 @@ export function HandleMark({ handle, lengthMm, unit, snaps, toPlan, onMove, onHo
   );
 }
 
+const SIZES: ReadonlySet<Handle['grip']> = new Set(['width', 'length', 'turn', 'bank', 'rim', 'near', 'far']);
+
 function Shape({ grip, mark, x, y, unit }: { grip: Handle['grip']; mark: boolean; x: number; y: number; unit: number }) {
   if (mark) return <path d={`M${x} ${y}l${-unit * 6} ${-unit * 9}h${unit * 12}z`} className={styles.knob} strokeWidth={unit * 1.6} />;
   if (grip === 'centre') return <path d={`M${x - unit * 7} ${y}h${unit * 14}M${x} ${y - unit * 7}v${unit * 14}`} className={styles.cross} strokeWidth={unit * 2} />;
-  if (grip === 'width' || grip === 'length' || grip === 'turn') return <path d={`M${x - unit * 4.5} ${y}l${unit * 4.5} ${-unit * 4.5}l${unit * 4.5} ${unit * 4.5}l${-unit * 4.5} ${unit * 4.5}z`} className={styles.knob} strokeWidth={unit * 1.5} />;
+  if (SIZES.has(grip)) return <path d={`M${x - unit * 4.5} ${y}l${unit * 4.5} ${-unit * 4.5}l${unit * 4.5} ${unit * 4.5}l${-unit * 4.5} ${unit * 4.5}z`} className={styles.knob} strokeWidth={unit * 1.5} />;
   return <circle cx={x} cy={y} r={unit * (grip === 'point' ? 4.5 : 6.5)} className={styles.knob} strokeWidth={unit * (grip === 'point' ? 1.6 : 2)} />;
 }
 

@@ -6,7 +6,7 @@ import type { DamRun } from '@/core/bed/dams';
 import type { BedGrid } from '@/core/bed/grid';
 import { designHandles } from '@/core/bed/handles';
 import { outlinePolygon, outlineSize, type PointMm } from '@/core/bed/outline';
-import { insertPoint, nearestDrawn } from '@/core/bed/pointLists';
+import { insertPoint, nearestDrawn, OUTLINE } from '@/core/bed/pointLists';
 import { heightAt, runPath } from '@/core/bed/profile';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { PortSnap } from '@/core/bed/snaps';
@@ -136,6 +136,7 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
                   ))}
                   {onMove && held?.kind === 'channel' && <path d={pathOf(channelCentreline(design.outline, held, 0).line, false)} className={styles.centreline} />}
                 </g>
+                {onMove && inHand === OUTLINE && <path d={gridPath(widthMm, lengthMm)} className={styles.grid} />}
                 <path d={outline} className={styles.outline} />
                 {dams.map((dam) => (
                   <path key={`${dam.edge}${dam.fromMm}`} d={pathOfPoints(runPath(design.outline, dam, unit * 4))} className={dam.method === 'none' ? styles.openEdge : styles.dam} strokeWidth={unit * 4} />
@@ -178,6 +179,15 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
       </div>
     </figure>
   );
+}
+
+const GRID_MM = 10;
+
+/** Lines every 10 mm over the whole sheet, to draw an outline by. */
+function gridPath(widthMm: number, lengthMm: number): string {
+  const across = Array.from({ length: Math.floor(widthMm / GRID_MM) + 1 }, (_, i) => `M${i * GRID_MM} 0V${lengthMm}`);
+  const up = Array.from({ length: Math.floor(lengthMm / GRID_MM) + 1 }, (_, i) => `M0 ${i * GRID_MM}H${widthMm}`);
+  return [...across, ...up].join('');
 }
 
 /** A line of points as a path in mm. */

@@ -25,7 +25,7 @@ test('an empty start teaches, and loads the sample', async ({ page }) => {
     await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
     await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
     await page.getByRole('link', { name: 'Heron Slack', exact: true }).click();
-    await expect(page.getByText('10 tiles, 4 boards, 24 bases')).toBeVisible();
+    await expect(page.getByText('11 tiles, 4 boards, 24 bases')).toBeVisible();
     await page.goto(url);
     await page.getByRole('button', { name: /^Undo/ }).click();
     await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();

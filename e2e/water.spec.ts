@@ -31,8 +31,9 @@ test('two pools are named, with the saddle between them', async ({ page }) => {
       await expect(field).toHaveValue(value);
     }
   }
-  await expect(page.getByText('Pool A', { exact: true })).toBeVisible();
-  await expect(page.getByText('Pool B', { exact: true })).toBeVisible();
+  const plan = page.getByRole('region', { name: /from above$/ });
+  await expect(plan.getByText('Pool A', { exact: true })).toBeVisible();
+  await expect(plan.getByText('Pool B', { exact: true })).toBeVisible();
   await expect(page.getByText('2 pools; first into Pool', { exact: false })).toBeVisible();
 });
 

@@ -127,7 +127,7 @@ describe('there and back again keeps the water within 0.5 %', () => {
   const waterOf = (design: PieceDesign): number => volumeMl(volumeCurve(buildBed(design)), 15);
   const scanned = (design: PieceDesign, feature: Feature): PieceDesign => ({ ...design, features: [feature] });
   test.each(designs)('%s, as STL', async (_, design) => {
-    const bytes = bedStl(buildBed(design, cellFor(design.outline, 100_000)), outlineSize(design.outline), design.name);
+    const bytes = bedStl(buildBed(design, cellFor(design.outline, 70_000)), outlineSize(design.outline), design.name);
     const field = heightField(await read(bytes, 1 << 20), AS_IS);
     expect(Math.abs(waterOf(scanned(design, scanFeature(field, 's'))) / waterOf(design) - 1)).toBeLessThan(0.005);
     const size = outlineSize(design.outline);

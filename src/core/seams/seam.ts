@@ -1,0 +1,117 @@
+import { differenceCiede2000 } from 'culori';
+import { GRADES, type Grade, type SeamLimits } from './schema';
+import { SEAM_STEP_MM, type SeamEdge } from './seamEdge';
+
+/** How two edges meet face to face. Lengths mm. */
+export interface Seam {
+  /** Largest difference of the levels, the first over the second, and where from the left end of the first; null when not both are wet. */
+  stepMm: number | null;
+  stepAtMm: number;
+  /** Largest difference of the beds where either is under water, and its root mean square. */
+  gapMm: number;
+  gapAtMm: number;
+  gapRmsMm: number;
+  /** Of the length where either is wet, the share where both are. 1 for two dry edges. */
+  wetOverlap: number;
+  /** How far the waterlines lie apart, the worse of both banks. */
+  bankOffsetMm: number;
+  /** Colour difference of the deepest water on both sides. */
+  deltaE: number;
+  grades: { step: Grade; gap: Grade; colour: Grade };
+  grade: Grade;
+  /** What decides the grade, in words. */
+  reason: string;
+}
+
+const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexOf(b) ? a : b);
+export const gradeOf = (value: number, [closes, passes]: readonly [number, number]): Grade => (value <= closes + 1e-9 ? 'closes' : value <= passes + 1e-9 ? 'passes' : 'shows');
+
+/** Edges that can stand against each other: as long as each other within this. */
+export const SAME_LENGTH_MM = 1;
+export const canMeet = (a: SeamEdge, b: SeamEdge): boolean => Math.abs(a.lengthMm - b.lengthMm) <= SAME_LENGTH_MM;
+
+/** Waterlines that lie further apart than this share of the gap's limit are a gap too: a bank is as steep as it is. */
+const colourGap = differenceCiede2000();
+const colours = new Map<string, number>();
+
+/** CIEDE2000 between two hex colours; the few colours of a set are remembered. */
+function deltaE(a: string, b: string): number {
+  if (a === b) return 0;
+  const key = `${a}${b}`;
+  const known = colours.get(key) ?? colourGap(a, b);
+  if (colours.size > 4000) colours.clear();
+  colours.set(key, known);
+  return known;
+}
+
+/** Level at a share of an edge, straight between its ends and its middle. */
+const levelAt = ([left, middle, right]: readonly [number, number, number], share: number): number => (share < 0.5 ? left + 2 * share * (middle - left) : middle + (2 * share - 1) * (right - middle));
+
+/**
+ * What a seam would look like: the first edge from left to right against the second from right to left, which is how two
+ * pieces stand face to face, whichever of their edges meet and however they are turned. Heights are above each piece's own
+ * underside: both stand on one table. Assumes equally long edges (`canMeet`).
+ */
+export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam {
+  const count = Math.min(a.heightMm.length, b.heightMm.length);
+  const last = b.heightMm.length - 1;
+  let [gap, gapAt, squares, either, both] = [0, 0, 0, 0, 0];
+  let [step, stepAt, stepSeen] = [0, 0, false];
+  let [deepA, deepB] = [0, 0];
+  let [leftA, leftB, rightA, rightB] = [-1, -1, -1, -1];
+  for (let i = 0; i < count; i++) {
+    const share = i / (count - 1);
+    const [za, zb] = [a.heightMm[i]!, b.heightMm[last - i]!];
+    const [la, lb] = [levelAt(a.levelMm, share), levelAt(b.levelMm, 1 - share)];
+    const [wetA, wetB] = [za < la, zb < lb];
+    if (wetA) {
+      if (leftA < 0) leftA = i;
+      rightA = i;
+      if (la - za > deepA) deepA = la - za;
+    }
+    if (wetB) {
+      if (leftB < 0) leftB = i;
+      rightB = i;
+      if (lb - zb > deepB) deepB = lb - zb;
+    }
+    if (!wetA && !wetB) continue;
+    either++;
+    const off = Math.abs(za - zb);
+    squares += off * off;
+    if (off > gap) [gap, gapAt] = [off, i];
+    if (!wetA || !wetB) continue;
+    both++;
+    if (!stepSeen || Math.abs(la - lb) > Math.abs(step)) [step, stepAt, stepSeen] = [la - lb, i, true];
+  }
+  const oneDry = (leftA < 0) !== (leftB < 0);
+  const bankOffsetMm = leftA < 0 || leftB < 0 ? 0 : Math.max(Math.abs(leftA - leftB), Math.abs(rightA - rightB)) * SEAM_STEP_MM;
+  const colour = both > 0 ? deltaE(colourOf(a, deepA), colourOf(b, deepB)) : 0;
+  const grades = {
+    step: stepSeen ? gradeOf(Math.abs(step), limits.stepMm) : 'closes',
+    gap: oneDry ? 'shows' : gradeOf(gap, limits.gapMm),
+    colour: gradeOf(colour, limits.deltaE),
+  } as const;
+  const seam = {
+    stepMm: stepSeen ? step : null, stepAtMm: stepAt * SEAM_STEP_MM, gapMm: gap, gapAtMm: gapAt * SEAM_STEP_MM,
+    gapRmsMm: either > 0 ? Math.sqrt(squares / either) : 0, wetOverlap: either > 0 ? both / either : 1, bankOffsetMm, deltaE: colour, grades,
+    grade: worse(worse(grades.step, grades.gap), grades.colour),
+  };
+  return { ...seam, reason: reasonOf(seam, oneDry) };
+}
+
+const colourOf = ({ look: { colours: list, stepMm } }: SeamEdge, depthMm: number): string => list[Math.min(list.length - 1, Math.round(depthMm / stepMm))] ?? '#000000';
+
+function reasonOf({ stepMm, gapMm, gapAtMm, deltaE: colour, grades, grade }: Omit<Seam, 'reason'>, oneDry: boolean): string {
+  if (oneDry) return 'water meets land';
+  if (grade === 'closes') return 'closes';
+  if (grades.step === grade) return `the levels differ by ${Math.abs(stepMm ?? 0).toFixed(1)} mm`;
+  if (grades.gap === grade) return `the beds differ by ${gapMm.toFixed(1)} mm, ${gapAtMm.toFixed(0)} mm from the left`;
+  return `the colours differ by ${colour.toFixed(1)}`;
+}
+
+/** One number to order seams by: 1 where it just closes, 2 where it just passes; the worst of step, gap and colour. */
+export function seamScore(seam: Pick<Seam, 'stepMm' | 'gapMm' | 'deltaE' | 'grades' | 'wetOverlap'>, limits: SeamLimits): number {
+  const part = (value: number, [closes, passes]: readonly [number, number]): number => (value <= closes ? value / (closes || 1) : value <= passes ? 1 + (value - closes) / (passes - closes || 1) : 1 + value / (passes || 1));
+  const score = Math.max(part(Math.abs(seam.stepMm ?? 0), limits.stepMm), part(seam.gapMm, limits.gapMm), part(seam.deltaE, limits.deltaE));
+  return seam.wetOverlap === 0 ? Math.max(score, 100) : score;
+}

@@ -34,6 +34,8 @@ export const pieceDesignSchema = z.object({
   grainMm: finite.min(0, 'Cannot be negative').max(20, 'At most 20 mm').optional(),
   /** How the bed is made: it says how far it may stray from the drawing. */
   madeBy: z.enum(MADE_BY).optional(),
+  /** Which of the set's edge standards each edge keeps to, by its id. */
+  edgeStandards: z.partialRecord(edgeNameSchema, z.string().max(40)).optional(),
   /** Pools that stand at a level of their own, each by a point in it. */
   poolLevels: z.array(poolLevelSchema).max(8, 'At most 8 pools with a level of their own').optional(),
   /** What it is made of, and the mould it is cast in, where the maker has said. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { METRIC, type UnitPreferences } from '../units/formatMeasure';
-import { parseReadings, readingsText } from './readings';
+import { edgeReadingsText, parseEdgeReadings, parseReadings, readingsText } from './readings';
 
 const INCHES: UnitPreferences = { ...METRIC, length: 'in' };
 const first = (text: string, prefs = METRIC): number[] => Object.values(parseReadings(text, prefs).readings[0] ?? {});
@@ -24,4 +24,13 @@ describe('readings as makers have them', () => {
       expect(parseReadings(readingsText(readings, METRIC), METRIC)).toEqual({ readings, errors: [] });
     }));
   });
+});
+
+test('heights along an edge: two figures a line, from its west or south end', () => {
+  expect(parseEdgeReadings('along, height\n20, 18\n60; 9.5\n70 9', METRIC, 140)).toEqual({ readings: [{ atMm: 20, heightMm: 18 }, { atMm: 60, heightMm: 9.5 }, { atMm: 70, heightMm: 9 }], errors: [] });
+  expect(parseEdgeReadings('150, 9', METRIC, 140).errors[0]!.message).toMatch(/past the end of the edge, which is 140\.0 mm/);
+  expect(parseEdgeReadings('20, 9, 7', METRIC, 140).errors[0]!.message).toMatch(/two figures are wanted, along and height; there are 3/);
+  expect(parseEdgeReadings('1 in, 3/8 in', METRIC, 140).readings[0]).toEqual({ atMm: 25.4, heightMm: expect.closeTo(9.525, 9) as number });
+  const bed = [{ atMm: 12.5, heightMm: 9 }, { atMm: 80, heightMm: 10.2 }];
+  expect(parseEdgeReadings(edgeReadingsText(bed, METRIC), METRIC, 140).readings).toEqual(bed);
 });

@@ -16,7 +16,7 @@ const n = (value: number): string => String(Math.round(value * 1000) / 1000);
 const escaped = (text: string): string => text.replace(/[<>&"]/g, (sign) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[sign]!);
 
 /** A drawing at 1:1: sizes in mm, a bar to check the print by, a title. y runs downwards in `body`. */
-function sheet(widthMm: number, heightMm: number, title: string, body: string): string {
+export function drawingSheet(widthMm: number, heightMm: number, title: string, body: string): string {
   const [w, h] = [widthMm + 2 * MARGIN_MM, heightMm + 2 * MARGIN_MM + 10];
   const bar = Math.min(CHECK_BAR_MM, widthMm);
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(w)}mm" height="${n(h)}mm" viewBox="0 0 ${n(w)} ${n(h)}">
@@ -47,7 +47,7 @@ export function planSvg(design: PieceDesign, grid: BedGrid, levelMm: number): st
     return ways.map((line) => `<path data-feature="${escaped(FEATURE_NAMES[feature.kind])}" d="${path(line, false)}" ${THIN} stroke-dasharray="2 1.5" clip-path="url(#piece)"/>`);
   });
   const outline = path(outlinePolygon(design.outline), true);
-  return sheet(widthMm, lengthMm, `${design.tag} ${design.name}`, [`<clipPath id="piece"><path d="${outline}"/></clipPath>`, `<path id="outline" d="${outline}" ${LINE}/>`, `<g clip-path="url(#piece)">${lines.join('')}</g>`, ...drawn].join('\n'));
+  return drawingSheet(widthMm, lengthMm, `${design.tag} ${design.name}`, [`<clipPath id="piece"><path d="${outline}"/></clipPath>`, `<path id="outline" d="${outline}" ${LINE}/>`, `<g clip-path="url(#piece)">${lines.join('')}</g>`, ...drawn].join('\n'));
 }
 
 /** A cut through a bed at 1:1: the bed from the underside up, and the level. */
@@ -55,7 +55,7 @@ export function sectionSvg(design: Pick<PieceDesign, 'tag' | 'name'>, profile: B
   const top = Math.max(levelMm, profile.heightMm.reduce((a, b) => Math.max(a, b), 0)) + 5;
   const bed = Array.from(profile.heightMm, (z, i) => `${n(i * profile.stepMm)} ${n(top - z)}`).join('L');
   const body = `<path id="bed" d="M0 ${n(top)}L${bed}L${n(profile.lengthMm)} ${n(top)}Z" ${LINE}/>\n<path id="level" d="M0 ${n(top - levelMm)}H${n(profile.lengthMm)}" ${THIN} stroke-dasharray="3 2"/>`;
-  return sheet(profile.lengthMm, top, `${design.tag} ${design.name}, section`, body);
+  return drawingSheet(profile.lengthMm, top, `${design.tag} ${design.name}, section`, body);
 }
 
 /** The bed under a cut between two points. */

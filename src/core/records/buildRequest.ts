@@ -1,6 +1,7 @@
 import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { PlanRequest } from '../plan/request';
+import type { MatchPiece } from '../seams/matchSet';
 import type { Recipe } from '../tint/schema';
 import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
 import type { DeskView, ShelfView } from './views';
@@ -39,12 +40,15 @@ export function setRequest(set: WaterSet, pieces: readonly PieceDesign[], shelf:
 /** How a measured copy is tagged beside its design: `HS-2 #3`. */
 export const copyTag = (tag: string, copy: number): string => `${tag.slice(0, 16 - ` #${copy}`.length)} #${copy}`;
 
+/** A copy of which only edges were measured is still planned with the bed as drawn. */
+export const hasMeasuredBed = ({ measured }: PieceRecord): boolean => measured.readings.length > 0 || measured.fillMl !== null;
+
 /**
  * Some copies of a design as a plan takes them: those that have been measured each on their own, with the bed that they
  * really have; the others together. Copies are the first of the design.
  */
 export function copiesOf({ id, data }: Stored<PieceDesign>, copies: number, pieces: readonly Stored<PieceRecord>[]): PieceDesign[] {
-  const measured = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= copies).sort((a, b) => a.data.copy - b.data.copy);
+  const measured = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= copies && hasMeasuredBed(piece.data)).sort((a, b) => a.data.copy - b.data.copy);
   const apart = measured.map((piece) => piece.data.copy);
   const rest = Array.from({ length: copies }, (_, i) => i + 1).filter((number) => !apart.includes(number));
   return [
@@ -79,4 +83,16 @@ export type BatchStatus = 'planned' | 'half done' | 'finished';
 export function batchStatus(batch: Batch, layers: number): BatchStatus {
   if (batch.pours.length === 0) return 'planned';
   return batch.pours.length >= layers ? 'finished' : 'half done';
+}
+
+/** The pieces of a set as they are matched: a copy of which anything was measured by itself, the others of a design together. */
+export function matchPieces({ designs, pieces }: Pick<DeskView, 'designs' | 'pieces'>): MatchPiece[] {
+  return designs.flatMap(({ id, data }): MatchPiece[] => {
+    const own = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= data.copies).sort((a, b) => a.data.copy - b.data.copy);
+    const rest = data.copies - own.length;
+    return [
+      ...(rest > 0 ? [{ tag: data.tag, designId: id, copy: null, copies: rest, design: data, edges: {} }] : []),
+      ...own.map((piece) => ({ tag: copyTag(data.tag, piece.data.copy), designId: id, copy: piece.data.copy, copies: 1, design: hasMeasuredBed(piece.data) ? { ...data, measured: piece.data.measured } : data, edges: piece.data.edges ?? {} })),
+    ];
+  });
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { measuredSchema } from '../bed/measuredSchema';
+import { edgeStandardSchema, measuredEdgesSchema, seamLimitsSchema } from '../seams/schema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';
@@ -40,6 +41,12 @@ export const waterSetSchema = z.object({
   recipeId: recordId,
   benchWindows: benchSchema.shape.windows,
   job: jobSchema.nullable(),
+  /** The agreed profiles of edges, and up to where a seam closes or passes. */
+  standards: z.array(edgeStandardSchema).max(12, 'At most 12 edge standards').optional(),
+  seamLimits: seamLimitsSchema.optional(),
+  /** Shim strips at hand, and how long the table is. */
+  shimsMm: z.array(number.gt(0, 'Must be more than 0').max(20, 'At most 20 mm')).max(8, 'At most 8 thicknesses').optional(),
+  tableMm: number.gt(0, 'Must be more than 0').max(20_000, 'At most 20 m').optional(),
 });
 export type WaterSet = z.infer<typeof waterSetSchema>;
 
@@ -75,7 +82,7 @@ export const batchSchema = z.object({
 export type Batch = z.infer<typeof batchSchema>;
 
 /** One physical copy of a design that has measurements of its own. */
-export const pieceSchema = z.object({ designId: recordId, copy: z.number().int().min(1).max(500), measured: measuredSchema });
+export const pieceSchema = z.object({ designId: recordId, copy: z.number().int().min(1).max(500), measured: measuredSchema, edges: measuredEdgesSchema.optional() });
 export type PieceRecord = z.infer<typeof pieceSchema>;
 
 /** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */

@@ -134,7 +134,8 @@ function exactRow(count: number, table: Float64Array, allowed: PlaceRule, pass: 
   const least = (value: Float64Array): number => ends.reduce((best, state) => Math.min(best, value[index(full, state)]!), Infinity);
   const worst = least(worstFirst.value);
   if (worst === Infinity) return null;
-  const sums = sweep((before, seam) => before + seam, worst, 1 / 3);
+  // Seams that differ by rounding alone are equally bad.
+  const sums = sweep((before, seam) => before + seam, worst + SAME, 1 / 3);
   let state = ends.reduce((best, candidate) => (sums.value[index(full, candidate)]! < sums.value[index(full, best)]! ? candidate : best));
   const sum = sums.value[index(full, state)]!;
   const places: RowPlace[] = [];
@@ -170,6 +171,7 @@ function countRows(count: number, table: Float64Array, allowed: PlaceRule, most:
   return sum;
 }
 
+const SAME = 1e-9;
 const ROUNDS = 40;
 
 /** Many boards: from several starts, reversals and moves of stretches as long as they help; pins are kept by not moving what is pinned. */

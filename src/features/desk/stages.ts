@@ -1,10 +1,11 @@
 /** The stages of the work that are built, in its order. */
 export const STAGES = [
   { path: 'shape', name: 'Shape', key: '1' },
-  { path: 'tint', name: 'Tint', key: '2' },
-  { path: 'pour', name: 'Pour', key: '3' },
-  { path: 'cure', name: 'Cure', key: '4' },
-  { path: 'log', name: 'Log', key: '5' },
+  { path: 'match', name: 'Match', key: '2' },
+  { path: 'tint', name: 'Tint', key: '3' },
+  { path: 'pour', name: 'Pour', key: '4' },
+  { path: 'cure', name: 'Cure', key: '5' },
+  { path: 'log', name: 'Log', key: '6' },
 ] as const;
 export type StagePath = (typeof STAGES)[number]['path'];
 

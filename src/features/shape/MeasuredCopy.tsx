@@ -65,7 +65,7 @@ function Measurements({ design, copy, piece, differences, onDifferences }: Pick<
       const next = change(stored?.data.measured ?? { atLevelMm: levelMm, readings: [], fillMl: null });
       const empty = next.readings.length === 0 && next.fillMl === null;
       if (!stored) return empty ? null : { do: 'add', kind: 'piece', setId: desk.set.id, data: { designId: design.id, copy, measured: next }, label };
-      if (empty) return { do: 'remove', kind: 'piece', id: stored.id, version: stored.version };
+      if (empty && !stored.data.edges) return { do: 'remove', kind: 'piece', id: stored.id, version: stored.version };
       return { do: 'put', kind: 'piece', id: stored.id, version: stored.version, data: { ...stored.data, measured: next }, label };
     }, label);
   const save = async (): Promise<void> => {

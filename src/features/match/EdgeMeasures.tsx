@@ -1,0 +1,91 @@
+'use client';
+
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import type { EdgeName } from '@/core/bed/schema';
+import { parseEdgeReadings, edgeReadingsText } from '@/core/formats/readings';
+import type { PieceRecord, Stored } from '@/core/records/schema';
+import type { MatchEdge } from '@/core/seams/matchSet';
+import type { MeasuredEdge } from '@/core/seams/schema';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { useDesk } from '../desk/DeskContext';
+import styles from './MatchStage.module.css';
+
+const PLACES = ['start', 'middle', 'end'] as const;
+const START: Partial<Record<EdgeName, readonly [string, string]>> = { east: ['south end', 'north end'], west: ['south end', 'north end'] };
+
+/** What was measured along one edge of one copy: its level at three places, its bed at as many as you like. */
+export function EdgeMeasures({ edge }: { edge: MatchEdge }) {
+  const { desk, door } = useDesk();
+  const units = useUnits();
+  const design = desk.designs.find(({ id }) => id === edge.designId);
+  const [copy, setCopy] = useState(edge.copy ?? 1);
+  const [typed, setTyped] = useState<string | null>(null);
+  if (!design) return null;
+  const stored = desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy);
+  const own: MeasuredEdge = stored?.data.edges?.[edge.edge] ?? { bed: [], levels: null };
+  const levelMm = desk.set.data.levelMm;
+  const put = (change: (now: MeasuredEdge) => MeasuredEdge, label: string): Promise<{ ok: boolean }> =>
+    door.run(({ pieces }) => {
+      const found = pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy);
+      const next = change(found?.data.edges?.[edge.edge] ?? { bed: [], levels: null });
+      const edges = { ...found?.data.edges, [edge.edge]: next };
+      const kept = Object.fromEntries(Object.entries(edges).filter(([, value]) => value.bed.length > 0 || value.levels !== null)) as PieceRecord['edges'];
+      if (!found) return { do: 'add', kind: 'piece', setId: desk.set.id, data: { designId: design.id, copy, measured: { atLevelMm: levelMm, readings: [], fillMl: null }, edges: kept }, label };
+      return { do: 'put', kind: 'piece', id: found.id, version: found.version, data: withEdges(found, kept), label };
+    }, label);
+  const name = `${design.data.tag} #${copy}`;
+  const ends = START[edge.edge] ?? ['west end', 'east end'];
+  const words = { start: ends[0], middle: 'middle', end: ends[1] };
+  const levels = own.levels ?? [levelMm, levelMm, levelMm];
+  const text = typed ?? edgeReadingsText(own.bed, units);
+  const parsed = parseEdgeReadings(text, units, edge.lengthMm);
+  const saveBed = async (): Promise<void> => {
+    if (typed === null || parsed.errors.length > 0) return;
+    if ((await put((now) => ({ ...now, bed: parsed.readings }), `Measure the ${edge.edge} edge of ${name}`)).ok) setTyped(null);
+  };
+  return (
+    <details className={styles.measure} open={own.levels !== null || own.bed.length > 0}>
+      <summary>{`Measure the ${edge.edge} edge of ${design.data.tag}${own.levels || own.bed.length ? `, #${copy} measured` : ''}`}</summary>
+      <div className={styles.fields}>
+        {design.data.copies > 1 && (
+          <label className={styles.copy}>
+            Copy{' '}
+            <select value={copy} onChange={(event) => (setCopy(Number(event.target.value)), setTyped(null))}>
+              {Array.from({ length: design.data.copies }, (_, i) => (
+                <option key={i} value={i + 1}>{`#${i + 1}`}</option>
+              ))}
+            </select>
+          </label>
+        )}
+        {PLACES.map((place, i) => (
+          <MeasureField key={`${copy}${place}`} label={`Level, ${words[place]}`} quantity="length" step={0.1} value={levels[i]!} hint={own.levels ? undefined : 'as planned'} validate={(value) => (value < 0 || value > 300 ? 'Between 0 and 300 mm' : null)} onCommit={(value) => void put((now) => ({ ...now, levels: withLevelAt(now.levels ?? [levelMm, levelMm, levelMm], i, value) }), `Measure the level of ${name}`)} />
+        ))}
+      </div>
+      <TextField
+        label={`Bed above the underside, one a line: along from the ${ends[0]}, height (${units.length})`}
+        multiline
+        minRows={2}
+        maxRows={8}
+        value={text}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => void saveBed()}
+        error={parsed.errors.length > 0}
+        helperText={parsed.errors[0]?.message ?? `${parsed.readings.length} ${parsed.readings.length === 1 ? 'reading' : 'readings'} of ${formatMeasure(edge.lengthMm, 'length', units)}`}
+      />
+    </details>
+  );
+}
+
+function withLevelAt([start, middle, end]: readonly [number, number, number], i: number, value: number): [number, number, number] {
+  const next: [number, number, number] = [start, middle, end];
+  next[i] = value;
+  return next;
+}
+
+/** The record with other edges; without any, none are kept. */
+function withEdges({ data: { designId, copy, measured } }: Stored<PieceRecord>, edges: PieceRecord['edges']): PieceRecord {
+  return { designId, copy, measured, ...(edges && Object.keys(edges).length > 0 && { edges }) };
+}

@@ -53,7 +53,7 @@ test('a figure opens to how it came about', async ({ page }) => {
 test('keys: stages by number, the list by ?, the finder by /', async ({ page }) => {
   await page.goto('/sets/heron-slack/shape');
   await expect(reading(page, 'Water in each')).toHaveText(/\d/);
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await expect(page).toHaveURL(/\/pour/);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Go to Cure');

@@ -4,6 +4,7 @@ import { expect, test } from './guarded';
 const VIEWS: [string, string, string][] = [
   ['sets', '/', 'Heron Slack'],
   ['shape', '/sets/heron-slack/shape', 'Water in each'],
+  ['match', '/sets/heron-slack/match', 'Gap of the beds'],
   ['tint', '/sets/heron-slack/tint', 'Smallest cup for drops'],
   ['pour', '/sets/heron-slack/pour?batch=hs-batch-3', 'To mix'],
   ['cure', '/sets/heron-slack/cure?batch=hs-batch-3', 'Recoat window'],

@@ -18,6 +18,7 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'scan', path: '/sets/heron-slack/shape', first: showScan },
   { name: 'measured-copy', path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
   { name: 'how-it-came-about', path: '/sets/heron-slack/pour?batch=hs-batch-3', first: (page) => page.getByRole('button', { name: 'Part A' }).click() },
+  { name: 'match', path: '/sets/heron-slack/match', first: (page) => page.getByRole('button', { name: /SH-A east and SH-B west/ }).click() },
   { name: 'tint', path: '/sets/heron-slack/tint' },
   { name: 'pour', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },

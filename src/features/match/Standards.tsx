@@ -39,6 +39,7 @@ export function Standards({ match }: { match: MatchSet | null }) {
       while (known.some(({ id }) => id === `standard-${number}`)) number++;
       return { ...set, standards: [...known, standardFrom(edge.heightMm, edge.lengthMm, edge.levelMm[1], `${edge.piece} ${edge.edge}`.slice(0, 40), `standard-${number}`)] };
     }, `Take a standard from ${edge.piece} ${edge.edge}`);
+  const give = (edge: MatchEdge, standard: string): void => shapeDesign(edge.designId, (newest) => ({ ...newest, edgeStandards: withStandard(newest.edgeStandards, edge.edge, standard) }), `Give ${edge.piece} ${edge.edge} a standard`);
   // Copies that were measured stand beside their design; one of each edge is enough here.
   const edges = (match?.edges ?? []).filter(({ designId, edge }, i, all) => all.findIndex((other) => other.designId === designId && other.edge === edge) === i);
   return (
@@ -67,7 +68,7 @@ export function Standards({ match }: { match: MatchSet | null }) {
             return (
               <li key={`${edge.piece}${edge.edge}`}>
                 <span>{`${edge.piece} ${edge.edge}`}</span>
-                <select aria-label={`Standard of ${edge.piece} ${edge.edge}`} value={standards.some((standard) => standard.id === id) ? id : ''} onChange={(event) => shapeDesign(edge.designId, (newest) => ({ ...newest, edgeStandards: withStandard(newest.edgeStandards, edge.edge, event.target.value) }), `Give ${edge.piece} ${edge.edge} a standard`)}>
+                <select aria-label={`Standard of ${edge.piece} ${edge.edge}`} value={standards.some((standard) => standard.id === id) ? id : ''} onChange={(event) => give(edge, event.target.value)}>
                   <option value="">none</option>
                   {standards.filter(({ edgeMm }) => Math.abs(edgeMm - edge.lengthMm) <= 1).map((standard) => (
                     <option key={standard.id} value={standard.id}>

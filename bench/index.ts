@@ -14,6 +14,7 @@ import { bedStl, readStl } from '../src/core/formats/stl';
 import { planBatch, surveyBed } from '../src/core/plan';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { depthContours } from '../src/ui/plan/contours';
+import { matchBench } from './match';
 import { medianMs, report, type Result } from './measure';
 import { sampleRequest } from './sample';
 
@@ -27,11 +28,13 @@ function largestBed(): BedGrid {
 }
 
 const bed = largestBed();
-const passMs = medianMs(() => {
-  let sum = 0;
-  for (let i = 0; i < bed.heightMm.length; i++) sum += bed.heightMm[i]!;
-  return sum;
-}, 25);
+const pass = (): number =>
+  medianMs(() => {
+    let sum = 0;
+    for (let i = 0; i < bed.heightMm.length; i++) sum += bed.heightMm[i]!;
+    return sum;
+  }, 25);
+let passMs = pass();
 const results: Result[] = [];
 const against = (what: string, ms: number, limit: string, within: boolean): void => void results.push({ what, ms, ratio: ms / passMs, limit, within });
 
@@ -53,6 +56,8 @@ against('level for a volume', inverseMs, 'under pass/1000 or 20 µs', inverseMs 
 
 /** Hills and hollows with the roughness of sand: a bed as a scan would give it. */
 const sandy: BedGrid = { ...bed, heightMm: bed.heightMm.map((_, i) => roundHeight(12 + 8 * Math.sin((i % bed.columns) / 90) * Math.cos(Math.floor(i / bed.columns) / 70) + (0.1 * ((i * 7919) % 512)) / 512)) };
+// The machine's mood changes within a run: the yardstick is taken anew beside what is held to it.
+passMs = pass();
 const poolsMs = medianMs(() => findPools(sandy, 13, { outline: { kind: 'rectangle', widthMm: 750, lengthMm: 500 }, dammed: new Set(), damMarginMm: 3, damOverlapMm: 5 }), 5);
 against('pools and spill levels of 1.5 million cells', poolsMs, 'at most 80 ×', poolsMs <= 80 * passMs);
 const tiltMs = medianMs(() => tiltedSurface(sandy, { kind: 'rectangle', widthMm: 750, lengthMm: 500 }, 900, { east: 0.004, north: -0.002 }), 3);
@@ -90,6 +95,8 @@ const answerMs = medianMs(() => {
   return planBatch({ ...rest, pieces: moving }, (design) => (design === moved ? surveyBed(moved) : known.get(design)!));
 }, 5);
 against('the sample’s whole plan after a change to a 450 × 300 board', answerMs, 'under 400 ms, or 100 ×', answerMs < Math.max(ANSWER_MS, 100 * passMs));
+
+matchBench(against);
 
 // A scan of a million triangles, read as it comes in; in both forms.
 const scanned = HERON_SLACK_DESIGNS.find(({ tag }) => tag === 'HS-4')!;

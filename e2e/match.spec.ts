@@ -69,3 +69,23 @@ test('bases stand free: nothing to match, and no empty lists', async ({ page }) 
   await expect(page.getByText('These pieces stand free')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Seams, worst first' })).toHaveCount(0);
 });
+
+test('a creek is laid across a table; one that needs more bends says which', async ({ page }) => {
+  await page.goto('/sets/heron-slack/match');
+  const table = page.getByRole('region', { name: 'Table' });
+  await table.getByRole('button', { name: /^Column 3, row 3/ }).click();
+  await expect(table.getByRole('button', { name: 'Column 3, row 3: water must reach it' })).toBeVisible();
+  await table.getByRole('button', { name: 'Lay it' }).click();
+  await expect(table.getByRole('status')).toContainText(/\d+ tiles, all in stock\./);
+  await expect(table.getByRole('button', { name: /^Column 3, row 3: HS-\d.*; water must reach it/ })).toBeVisible();
+  await table.getByRole('button', { name: 'Another layout' }).click();
+  await expect(table.getByRole('status')).toContainText(/\d+ tiles, all in stock\./);
+  // A third way out asks for a fork; without any place left for it the table says so.
+  await table.getByRole('button', { name: 'Water at the west edge, row 2' }).click();
+  await table.getByRole('button', { name: 'Water at the east edge, row 2' }).click();
+  for (const side of ['south edge, column 1', 'south edge, column 4', 'north edge, column 1', 'north edge, column 4']) await table.getByRole('button', { name: `Water at the ${side}` }).click();
+  await table.getByRole('button', { name: 'Lay it' }).click();
+  await expect(table.getByRole('status')).toContainText(/It needs \d more HS-\d|cannot be laid|may be one/);
+  await table.getByRole('button', { name: /^Column 3, row 3/ }).click();
+  await expect(table.getByRole('button', { name: 'Column 3, row 3: blocked' })).toBeVisible();
+});

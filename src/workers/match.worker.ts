@@ -1,9 +1,14 @@
 import { expose } from 'comlink';
 import { LRUCache } from 'lru-cache';
 import { bedKey, surveyBed, type SurveyedBed } from '../core/plan';
+import { layTable, type TableResult, type TableWish } from '../core/seams/table';
+import { meetsOf, type TableStock } from '../core/seams/tableTiles';
 import { matchSet, type MatchRequest, type MatchSet } from '../core/seams/matchSet';
 
 const beds = new LRUCache<string, SurveyedBed>({ max: 60 });
+
+/** Placements a layout search may try: some seconds. */
+const MOST_STEPS = 1_500_000;
 
 /** What the worker does for the Match stage: every seam of a set and the best row of its boards. It is ended to stop it. */
 export const matcher = {
@@ -18,6 +23,7 @@ export const matcher = {
       },
       progress,
     ),
+  lay: (wish: TableWish, stock: Pick<TableStock, 'tiles' | 'meets'>, seed: number, mostExtras: number): TableResult => layTable(wish, stock.tiles, meetsOf(stock), { seed, mostExtras, mostSteps: MOST_STEPS }),
 };
 export type Matcher = typeof matcher;
 

@@ -45,7 +45,7 @@ function deltaE(a: string, b: string): number {
 }
 
 /** Level at a share of an edge, straight between its ends and its middle. */
-const levelAt = ([left, middle, right]: readonly [number, number, number], share: number): number => (share < 0.5 ? left + 2 * share * (middle - left) : middle + (2 * share - 1) * (right - middle));
+const levelAt = (left: number, middle: number, right: number, share: number): number => (share < 0.5 ? left + 2 * share * (middle - left) : middle + (2 * share - 1) * (right - middle));
 
 /**
  * What a seam would look like: the first edge from left to right against the second from right to left, which is how two
@@ -54,16 +54,22 @@ const levelAt = ([left, middle, right]: readonly [number, number, number], share
  */
 export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam {
   const count = Math.min(a.heightMm.length, b.heightMm.length);
-  const last = b.heightMm.length - 1;
-  let [gap, gapAt, squares, either, both] = [0, 0, 0, 0, 0];
-  let [step, stepAt, stepSeen] = [0, 0, false];
-  let [deepA, deepB] = [0, 0];
-  let [leftA, leftB, rightA, rightB] = [-1, -1, -1, -1];
+  const [bedA, bedB] = [a.heightMm, b.heightMm];
+  const last = bedB.length - 1;
+  // Plain numbers only: this loop runs for every pair of edges of a set.
+  const [leftLevelA, middleA, rightLevelA] = a.levelMm;
+  const [leftLevelB, middleB, rightLevelB] = b.levelMm;
+  let gap = 0, gapAt = 0, squares = 0, either = 0, both = 0, step = 0, stepAt = 0, deepA = 0, deepB = 0;
+  let leftA = -1, leftB = -1, rightA = -1, rightB = -1;
+  let stepSeen = false;
   for (let i = 0; i < count; i++) {
     const share = i / (count - 1);
-    const [za, zb] = [a.heightMm[i]!, b.heightMm[last - i]!];
-    const [la, lb] = [levelAt(a.levelMm, share), levelAt(b.levelMm, 1 - share)];
-    const [wetA, wetB] = [za < la, zb < lb];
+    const za = bedA[i]!;
+    const zb = bedB[last - i]!;
+    const la = levelAt(leftLevelA, middleA, rightLevelA, share);
+    const lb = levelAt(leftLevelB, middleB, rightLevelB, 1 - share);
+    const wetA = za < la;
+    const wetB = zb < lb;
     if (wetA) {
       if (leftA < 0) leftA = i;
       rightA = i;
@@ -76,12 +82,18 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
     }
     if (!wetA && !wetB) continue;
     either++;
-    const off = Math.abs(za - zb);
+    const off = za > zb ? za - zb : zb - za;
     squares += off * off;
-    if (off > gap) [gap, gapAt] = [off, i];
+    if (off > gap) {
+      gap = off;
+      gapAt = i;
+    }
     if (!wetA || !wetB) continue;
     both++;
-    if (!stepSeen || Math.abs(la - lb) > Math.abs(step)) [step, stepAt, stepSeen] = [la - lb, i, true];
+    if (stepSeen && Math.abs(la - lb) <= Math.abs(step)) continue;
+    step = la - lb;
+    stepAt = i;
+    stepSeen = true;
   }
   const oneDry = (leftA < 0) !== (leftB < 0);
   const bankOffsetMm = leftA < 0 || leftB < 0 ? 0 : Math.max(Math.abs(leftA - leftB), Math.abs(rightA - rightB)) * SEAM_STEP_MM;

@@ -11,6 +11,7 @@ import { EdgeMeasures } from './EdgeMeasures';
 import { RowOfBoards } from './RowOfBoards';
 import { SeamFigures } from './SeamFigures';
 import { Standards } from './Standards';
+import { TableLayout } from './TableLayout';
 import { useMatch } from './useMatch';
 import styles from './MatchStage.module.css';
 
@@ -50,6 +51,7 @@ export function MatchStage() {
         <RowOfBoards match={match} rules={rules} onRules={setRules} onSeam={(next) => setChosen(keyOf(match!, next))} />
         <Standards match={match} />
       </div>
+      <TableLayout match={match} request={request} />
     </div>
   );
 }

@@ -4,7 +4,8 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { MatchRow, MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import type { RowPlace, RowRules } from '@/core/seams/row';
-import { shimRow, type EndLevels } from '@/core/seams/shims';
+import { rowEnds } from '@/core/formats/matchFile';
+import { shimRow } from '@/core/seams/shims';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { GradeMark } from '@/ui/mark/GradeMark';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -83,21 +84,12 @@ export function RowOfBoards({ match, rules, onRules, onSeam }: RowOfBoardsProps)
   );
 }
 
-/** Levels at the ends of a standing board, as the row sees them. */
-function endsOf({ edges }: MatchSet, row: MatchRow, i: number): EndLevels {
-  const middle = (edge: number): number => edges[edge]!.levelMm[1];
-  // The seam before a board ends at its left edge, the one after begins at its right.
-  const [before, after] = [row.seams[i - 1], row.seams[i]];
-  const left = before ? middle(before.b) : middle(after!.a);
-  return { leftMm: left, rightMm: after ? middle(after.a) : left };
-}
-
 function Shims({ match, row, places }: { match: MatchSet; row: MatchRow; places: readonly RowPlace[] }) {
   const { desk, door } = useDesk();
   const units = useUnits();
   const [complaint, setComplaint] = useState<string | null>(null);
   const strips = desk.set.data.shimsMm ?? [];
-  const plan = shimRow(places.map((_, i) => endsOf(match, row, i)), strips);
+  const plan = shimRow(places.map((_, i) => rowEnds(match.edges, row.seams, i)), strips);
   const mm = (value: number): string => formatMeasure(value, 'length', units);
   const save = (text: string): void => {
     const parsed = text.split(/[,;]\s*|\s{2,}/).filter((part) => part.trim() !== '').map((part) => parseMeasure(part, 'length', preferredUnit('length', units)));

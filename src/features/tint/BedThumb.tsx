@@ -6,7 +6,7 @@ import type { PieceDesign } from '@/core/bed/schema';
 import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook } from '@/core/tint/waterLook';
 import { paintBed } from '@/ui/plan/paintBed';
-import { pictureBed } from '../desk/useBed';
+import { levelledPicture } from '../desk/useBed';
 
 interface BedThumbProps {
   design: PieceDesign;
@@ -21,7 +21,7 @@ export function BedThumb({ design, levelMm, recipe }: BedThumbProps) {
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const { grid, lowestMm } = pictureBed(design, true);
+    const { grid, lowestMm } = levelledPicture(design, levelMm, true);
     element.width = grid.columns;
     element.height = grid.rows;
     const deepestMm = Math.max(0.1, levelMm - lowestMm);

@@ -2,6 +2,20 @@ import { test as base, expect, type Page } from '@playwright/test';
 
 /** Every page of every test: nothing may be asked of another machine, and the page may not complain. */
 export const test = base.extend<{ guarded: undefined; expectComplaint: (pattern: RegExp) => void }>({
+  page: async ({ page }, provide) => {
+    const { goto, reload } = { goto: page.goto.bind(page), reload: page.reload.bind(page) };
+    page.goto = async (...args) => {
+      const response = await goto(...args);
+      await awake(page);
+      return response;
+    };
+    page.reload = async (...args) => {
+      const response = await reload(...args);
+      await awake(page);
+      return response;
+    };
+    await provide(page);
+  },
   // Complaints that a test provokes on purpose, such as the browser's own line about a 409.
   expectComplaint: async ({ page: _ }, provide, info) => {
     await provide((pattern) => void info.annotations.push({ type: 'complaint', description: pattern.source }));
@@ -23,6 +37,11 @@ export const test = base.extend<{ guarded: undefined; expectComplaint: (pattern:
     { auto: true },
   ],
 });
+
+/** Waits until the page answers: what is pressed before that is lost, as it would be for the quickest of makers. */
+export async function awake(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
+}
 
 export { expect };
 

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { addPiece, expect, fillMeasure, makeSet, reading, test } from './guarded';
+import { addPiece, awake, expect, fillMeasure, makeSet, reading, test } from './guarded';
 
 test('from nothing to a printed pour card, with two designs', async ({ page }) => {
   await makeSet(page, 'Otter Cut', '14.5');
@@ -118,6 +118,7 @@ test('a second tab is told when the first has changed the same piece', async ({ 
   await expect(reading(page, 'Water in each')).toHaveText(/\d/);
   const second = await context.newPage();
   await second.goto(page.url());
+  await awake(second);
   await fillMeasure(page, /^Depth below the level, mm/, '5');
   await expect(page.getByRole('button', { name: /Undo “Change depth/ })).toBeVisible();
   await fillMeasure(second, /^Depth below the level, mm/, '3');

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { designHandles, moveHandle } from './handles';
 import { outlineSides } from './outline';
 import { insertPoint, LEVEL_MARKS, movePoint, nearestDrawn, OUTLINE, pointList, removePoint } from './pointLists';
-import { portSnaps, snapped } from './snaps';
+import { portSnaps, snapped, standardSnaps } from './snaps';
 import { newFeature } from './starters';
 import { testDesign } from './testShapes';
 import type { PieceDesign } from './schema';
@@ -82,6 +82,10 @@ describe('ports are caught', () => {
     expect([48, 52.9, 91, 68, 60].map((place) => snapped(place, 140, snaps))).toEqual([50, 50, 90, 70, 60]);
     expect(snapped(48, 100, snaps)).toBe(50);
     expect(snapped(40, 100, snaps)).toBe(40);
+  });
+  test('by the set’s edge standards, read from either end; not by dry ones', () => {
+    const standards = standardSnaps([{ edgeMm: 140, portMm: 45, widthMm: 30 }, { edgeMm: 140, portMm: 20, widthMm: 0 }]);
+    expect([44, 94, 21].map((place) => snapped(place, 140, standards))).toEqual([45, 95, 21]);
   });
   test('when dragged, not when nudged', () => {
     const design = testDesign([at(70)]);

@@ -1,4 +1,5 @@
 import { edgeLengthMm } from './outline';
+import type { EdgeStandard } from '../seams/schema';
 import type { Port, PieceDesign } from './schema';
 
 /** A place on edges of one length at which the set's pieces have their ports. */
@@ -27,6 +28,10 @@ export const portSnaps = (designs: readonly Pick<PieceDesign, 'features' | 'outl
       return lengthMm > 0 ? [{ lengthMm, positionMm }, { lengthMm, positionMm: lengthMm - positionMm }] : [];
     }),
   );
+
+/** Ports of the set's edge standards, which are measured from the left: an edge may be read from either end. */
+export const standardSnaps = (standards: readonly Pick<EdgeStandard, 'edgeMm' | 'portMm' | 'widthMm'>[]): PortSnap[] =>
+  standards.filter(({ widthMm }) => widthMm > 0).flatMap(({ edgeMm, portMm }) => [{ lengthMm: edgeMm, positionMm: portMm }, { lengthMm: edgeMm, positionMm: edgeMm - portMm }]);
 
 /** A place along an edge, caught by the middle of the edge or by a port of the set when near one. */
 export function snapped(positionMm: number, lengthMm: number, snaps: readonly PortSnap[]): number {

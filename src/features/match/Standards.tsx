@@ -2,6 +2,7 @@
 
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
+import { useState } from 'react';
 import type { EdgeName, PieceDesign } from '@/core/bed/schema';
 import type { WaterSet } from '@/core/records/schema';
 import { waterSetSchema } from '@/core/records/schema';
@@ -9,7 +10,7 @@ import { complaintAt, replaceAt } from '@/core/records/replaceAt';
 import { gaugeSvg } from '@/core/formats/gauge';
 import type { MatchEdge, MatchSet } from '@/core/seams/matchSet';
 import { standardFrom } from '@/core/seams/seamEdge';
-import type { EdgeStandard } from '@/core/seams/schema';
+import { SEAM_LIMITS, seamLimitsSchema, type EdgeStandard, type SeamLimits } from '@/core/seams/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -42,6 +43,7 @@ export function Standards({ match }: { match: MatchSet | null }) {
   const give = (edge: MatchEdge, standard: string): void => shapeDesign(edge.designId, (newest) => ({ ...newest, edgeStandards: withStandard(newest.edgeStandards, edge.edge, standard) }), `Give ${edge.piece} ${edge.edge} a standard`);
   // Copies that were measured stand beside their design; one of each edge is enough here.
   const edges = (match?.edges ?? []).filter(({ designId, edge }, i, all) => all.findIndex((other) => other.designId === designId && other.edge === edge) === i);
+  const sources = (match?.edges ?? []).filter((edge) => edge.measured || edges.includes(edge));
   return (
     <section aria-label="Edge standards">
       <h2 className={styles.heading}>Edge standards</h2>
@@ -49,14 +51,15 @@ export function Standards({ match }: { match: MatchSet | null }) {
       {standards.map((standard, index) => (
         <OneStandard key={standard.id} standard={standard} index={index} put={put} />
       ))}
+      <Limits put={put} />
       <label className={styles.filter}>
         Take one from{' '}
-        <select value="" onChange={(event) => take(edges[Number(event.target.value)]!)}>
+        <select value="" onChange={(event) => take(sources[Number(event.target.value)]!)}>
           <option value="" disabled>
             an edge…
           </option>
-          {edges.map((edge, i) => (
-            <option key={`${edge.piece}${edge.edge}`} value={i}>{`${edge.piece} ${edge.edge}${edge.wet ? '' : ', dry'}`}</option>
+          {sources.map((edge, i) => (
+            <option key={`${edge.piece}${edge.edge}`} value={i}>{`${edge.piece} ${edge.edge}${edge.measured ? ', measured' : edge.wet ? '' : ', dry'}`}</option>
           ))}
         </select>
       </label>
@@ -92,12 +95,34 @@ const withStandard = (given: PieceDesign['edgeStandards'], edge: EdgeName, id: s
   return id === '' ? others : { ...others, [edge]: id };
 };
 
+const LIMITS = [{ key: 'stepMm', label: 'Step', quantity: 'length', step: 0.1 }, { key: 'gapMm', label: 'Gap of the beds', quantity: 'length', step: 0.1 }, { key: 'deltaE', label: 'Colour difference', quantity: 'number', step: 0.5 }] as const;
+
+/** Up to where a seam of this set closes, and up to where it passes at arm's length. */
+function Limits({ put }: { put: (change: (set: WaterSet) => WaterSet, label: string) => void }) {
+  const { desk } = useDesk();
+  const limits = desk.set.data.seamLimits ?? SEAM_LIMITS;
+  const change = (key: keyof SeamLimits, i: number, value: number): SeamLimits => ({ ...limits, [key]: i === 0 ? [value, limits[key][1]] : [limits[key][0], value] });
+  return (
+    <details className={styles.standard}>
+      <summary>What closes, what passes</summary>
+      <div className={styles.fields}>
+        {LIMITS.flatMap(({ key, label, quantity, step }) =>
+          ['closes', 'passes'].map((word, i) => (
+            <MeasureField key={`${key}${word}`} label={`${label}, ${word} to`} quantity={quantity} step={step} value={limits[key][i]!} validate={(value) => seamLimitsSchema.safeParse(change(key, i, value)).error?.issues[0]?.message ?? null} onCommit={(value) => put((set) => ({ ...set, seamLimits: change(key, i, value) }), `Change what ${word}`)} />
+          )),
+        )}
+      </div>
+    </details>
+  );
+}
+
 function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: number; put: (change: (set: WaterSet) => WaterSet, label: string) => void }) {
   const { desk } = useDesk();
   const at = (key: string): (string | number)[] => ['standards', index, key];
   const edit = (key: string, value: unknown): void => put((set) => replaceAt(set, at(key), value), `Change ${standard.name}`);
   const validate = (key: string) => (value: unknown): string | null => complaintAt(waterSetSchema, desk.set.data, at(key), value);
-  const gauge = (side: 'male' | 'female'): void => saveFile(`${standard.name.replace(/[^\w-]+/g, '-')}-${side}.svg`, gaugeSvg(standard, side, 0.1), 'image/svg+xml');
+  const [kerfMm, setKerfMm] = useState(0.1);
+  const gauge = (side: 'male' | 'female'): void => saveFile(`${standard.name.replace(/[^\w-]+/g, '-')}-${side}.svg`, gaugeSvg(standard, side, kerfMm), 'image/svg+xml');
   return (
     <details className={styles.standard}>
       <summary>{standard.name}</summary>
@@ -108,6 +133,7 @@ function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: 
         ))}
         <ChoiceField label="Section" value={standard.section} choices={SECTIONS} onCommit={(value) => edit('section', value)} />
         <MeasureField label="Banks, run per rise" quantity="number" step={0.1} value={standard.bankSlope} validate={validate('bankSlope')} onCommit={(value) => edit('bankSlope', value)} />
+        <MeasureField label="The gauge’s cut is wide" quantity="length" step={0.05} value={kerfMm} validate={(value) => (value < 0 || value > 3 ? 'Between 0 and 3 mm' : null)} onCommit={setKerfMm} />
       </div>
       <p className={styles.small}>
         Cutting gauge at 1:1:{' '}

@@ -11,7 +11,7 @@ import type { Quantity } from '@/core/units/quantities';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { cutProfile, sectionSvg } from '@/core/formats/svg';
-import { portSnaps } from '@/core/bed/snaps';
+import { portSnaps, standardSnaps } from '@/core/bed/snaps';
 import { PlanView } from '@/ui/plan/PlanView';
 import { SectionCut } from '@/ui/plan/SectionCut';
 import type { Cut } from '@/ui/plan/SectionLine';
@@ -75,7 +75,8 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
   const picture = useBedPicture(shown, levelMm, recipe, dragging);
-  const snaps = useMemo(() => portSnaps(desk.designs.filter(({ id }) => id !== design.id).map(({ data }) => data)), [desk.designs, design.id]);
+  const { standards } = desk.set.data;
+  const snaps = useMemo(() => [...standardSnaps(standards ?? []), ...portSnaps(desk.designs.filter(({ id }) => id !== design.id).map(({ data }) => data))], [desk.designs, design.id, standards]);
   const section = useMemo(() => {
     if (!cut) return null;
     const profile = cutProfile(picture.drawnGrid, cut.from, cut.to);

@@ -2,11 +2,15 @@
 
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { theme } from './theme';
 
 /** Puts the theme round the app. */
 export function ThemeRoot({ children }: { children: ReactNode }) {
+  // Children are awake before their parent: from now on keys and presses are heard.
+  useEffect(() => {
+    document.documentElement.dataset['awake'] = '';
+  }, []);
   return (
     <ThemeProvider theme={theme} defaultMode="light" noSsr={false}>
       <CssBaseline />

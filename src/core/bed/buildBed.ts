@@ -1,15 +1,27 @@
 import { applyFeature } from './features';
 import { chooseCellMm, flatGrid, type BedGrid } from './grid';
 import { correctBed, strayOf } from './measured';
-import type { PieceDesign } from './schema';
+import { drawToStandard } from './joints';
+import { SOLID_KINDS, type Feature, type PieceDesign } from './schema';
 
 /**
- * The bed of a design: land at `landMm`, then each feature in order, then what was measured on the piece. Cell size by default from the piece's size.
+ * The bed of a design: land at `landMm`, then each feature in order, edges brought to their standards before the solids that
+ * come last, then what was measured on the piece. Cell size by default from the piece's size.
  * Assumes walls stand upright between cell centres: a wall's place is known to half a cell.
  */
 export function buildBed(design: PieceDesign, cellMm: number = chooseCellMm(design.outline)): BedGrid {
   const grid = flatGrid(design.outline, design.landMm, cellMm);
-  for (const feature of design.features) applyFeature(grid, feature, design);
+  const solids = firstSolid(design.features);
+  design.features.slice(0, solids).forEach((feature) => applyFeature(grid, feature, design));
+  for (const joint of design.joints ?? []) drawToStandard(grid, design.outline, joint);
+  design.features.slice(solids).forEach((feature) => applyFeature(grid, feature, design));
   if (design.measured) correctBed(grid, design.measured, design.landMm, strayOf(design));
   return grid;
+}
+
+/** Where the solids begin that stand on everything else. */
+function firstSolid(features: readonly Feature[]): number {
+  let first = features.length;
+  while (first > 0 && SOLID_KINDS.has(features[first - 1]!.kind)) first--;
+  return first;
 }

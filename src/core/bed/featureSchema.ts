@@ -110,3 +110,6 @@ export const FEATURE_NAMES: Record<FeatureKind, string> = {
 
 /** Features that hold water; the others are land or stand in it. */
 export const WATER_KINDS: ReadonlySet<FeatureKind> = new Set(['channel', 'fork', 'shore', 'pool', 'ring', 'basin', 'scan']);
+
+/** Features that stand in the water or on the land and take up room of their own. */
+export const SOLID_KINDS: ReadonlySet<FeatureKind> = new Set(['rock', 'post', 'stone', 'log', 'wreck', 'debris']);

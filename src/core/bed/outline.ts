@@ -198,6 +198,15 @@ export function edgePoint(outline: Outline, { edge, positionMm }: Port): PointMm
 /** Unit vector from a side into the piece; north when there is no such side. */
 export const inwardOf = (outline: Outline, edge: EdgeName): readonly [number, number] => sideOf(outline, edge)?.inward ?? [0, 1];
 
+/** True when the edge's west (or south) end is its left end, looking out from the middle of the piece. */
+export function startsAtLeft(outline: Outline, edge: EdgeName): boolean {
+  const side = sideOf(outline, edge);
+  if (!side) return true;
+  // Looking out, right is the outward direction turned clockwise.
+  const [x, y] = side.inward;
+  return (side.to.xMm - side.from.xMm) * -y + (side.to.yMm - side.from.yMm) * x > 0;
+}
+
 /** True when a point lies inside a closed polygon (even–odd). */
 export function isInside(polygon: Polygon, { xMm, yMm }: PointMm): boolean {
   let odd = false;

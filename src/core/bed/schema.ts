@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { bodySchema, mouldSchema } from '../body/schema';
 import { damMethodSchema } from './damMethods';
+import { edgeStandardSchema } from './edgeStandardSchema';
 import { featureSchema } from './featureSchema';
 import { measuredSchema } from './measuredSchema';
 import { edgeNameSchema, finite, outlineSchema, pointSchema } from './outlineSchema';
@@ -36,6 +37,10 @@ export const pieceDesignSchema = z.object({
   madeBy: z.enum(MADE_BY).optional(),
   /** Which of the set's edge standards each edge keeps to, by its id. */
   edgeStandards: z.partialRecord(edgeNameSchema, z.string().max(40)).optional(),
+  /** Water that reads one way only, with rocks that break it: the edge at which it comes in. None: it reads from both ends. */
+  flowsFrom: edgeNameSchema.optional(),
+  /** Edges at which the bed is drawn to a standard. Only in requests and files: a set's own designs take them from its standards. */
+  joints: z.array(z.object({ edge: edgeNameSchema, standard: edgeStandardSchema })).max(12, 'At most 12 edges').optional(),
   /** Pools that stand at a level of their own, each by a point in it. */
   poolLevels: z.array(poolLevelSchema).max(8, 'At most 8 pools with a level of their own').optional(),
   /** What it is made of, and the mould it is cast in, where the maker has said. */

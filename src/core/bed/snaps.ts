@@ -1,5 +1,5 @@
 import { edgeLengthMm } from './outline';
-import type { EdgeStandard } from '../seams/schema';
+import type { EdgeStandard } from './edgeStandardSchema';
 import type { Port, PieceDesign } from './schema';
 
 /** A place on edges of one length at which the set's pieces have their ports. */

@@ -25,7 +25,8 @@ function stepped(design: PieceDesign, step: Step): PieceDesign {
   const next = steppedOutline(outline, step, point);
   const moves: Moves = { step, old: outline, next, point, edge: (edge) => steppedEdge(outline, next, edge, point), port: (port) => steppedPort(outline, next, port, point) };
   const dams = Object.fromEntries(Object.entries(design.dams).map(([edge, method]) => [edge === 'rim' ? edge : moves.edge(edge as EdgeName), method]));
-  return { ...design, outline: next, dams, measured: null, copyNumbers: null, ...(design.poolLevels && { poolLevels: design.poolLevels.map((mark) => ({ ...mark, ...point(mark) })) }), features: design.features.map((feature) => steppedFeature(feature, moves)) };
+  const edgeStandards = design.edgeStandards && Object.fromEntries(Object.entries(design.edgeStandards).map(([edge, id]) => [moves.edge(edge as EdgeName), id]));
+  return { ...design, outline: next, dams, ...(edgeStandards && { edgeStandards }), ...(design.flowsFrom && { flowsFrom: moves.edge(design.flowsFrom) }), measured: null, copyNumbers: null, ...(design.poolLevels && { poolLevels: design.poolLevels.map((mark) => ({ ...mark, ...point(mark) })) }), features: design.features.map((feature) => steppedFeature(feature, moves)) };
 }
 
 interface Moves {

@@ -1,8 +1,8 @@
 import { SEAM_STEP_MM, standardHeights } from '../seams/seamEdge';
-import type { EdgeStandard } from '../seams/schema';
+import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { gaugeProfile, gaugeSvg } from './gauge';
 
-const creek: EdgeStandard = { id: 'c', name: 'Creek <mouth>', edgeMm: 140, portMm: 70, widthMm: 50, depthMm: 6, section: 'trapezoid', bankSlope: 1, levelMm: 15, bankMm: 18, toleranceMm: 0.5 };
+const creek: EdgeStandard = { id: 'c', name: 'Creek <mouth>', edgeMm: 140, portMm: 70, widthMm: 50, depthMm: 6, section: 'trapezoid', bankSlope: 1, levelMm: 15, bankMm: 18, toleranceMm: 0.5, blendMm: 12 };
 
 test('male and female fit into each other, the kerf between them', () => {
   const [male, female] = [gaugeProfile(creek, 'male', 0.2), gaugeProfile(creek, 'female', 0.2)];

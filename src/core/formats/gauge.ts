@@ -1,5 +1,5 @@
 import { standardHeights, SEAM_STEP_MM } from '../seams/seamEdge';
-import type { EdgeStandard } from '../seams/schema';
+import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { drawingSheet } from './svg';
 
 /** How far the body of a gauge stands over the bank (female: under the deepest), to hold it by. */

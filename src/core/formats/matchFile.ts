@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { checkDesign } from '../bed/checkDesign';
+import { withJoints } from '../bed/joints';
 import { pieceDesignSchema } from '../bed/schema';
 import { LEVEL_BENCH, levelMmSchema, surveyBed, tiltSchema } from '../plan';
 import { matchSet, type MatchPiece, type MatchRequest } from '../seams/matchSet';
-import { edgeStandardSchema, measuredEdgesSchema, SEAM_LIMITS, seamLimitsSchema } from '../seams/schema';
+import { edgeStandardSchema } from '../bed/edgeStandardSchema';
+import { measuredEdgesSchema, SEAM_LIMITS, seamLimitsSchema } from '../seams/schema';
 import { shimRow } from '../seams/shims';
 import { checkWish, layTable, type TableWish } from '../seams/table';
 import { meetsOf, tableStock } from '../seams/tableTiles';
@@ -31,7 +33,7 @@ export type MatchFile = z.infer<typeof matchRequestSchema>;
 
 /** Seams with their grades, worst first; the best row with its shims; the layout that was asked for. Lengths mm. */
 export function matchReport(file: MatchFile): object {
-  const pieces = file.pieces.map(({ design, edges = {} }): MatchPiece => ({ tag: design.tag, designId: design.tag, copy: null, copies: design.copies, design, edges }));
+  const pieces = file.pieces.map(({ design, edges = {} }): MatchPiece => ({ tag: design.tag, designId: design.tag, copy: null, copies: design.copies, design: withJoints(design, file.standards), edges }));
   const request: MatchRequest = { pieces, levelMm: file.levelMm, limits: file.limits, standards: file.standards, tilt: file.tilt, doses: [], row: file.row };
   const match = matchSet(request, (design) => surveyBed(design));
   const name = (index: number): { piece: string; edge: string } => ({ piece: match.edges[index]!.piece, edge: match.edges[index]!.edge });
@@ -39,7 +41,7 @@ export function matchReport(file: MatchFile): object {
   return {
     format: 'aguada.match',
     version: 1,
-    edges: match.edges.map(({ piece, edge, lengthMm, wet, levelMm, measured, standard, departs }) => ({ piece, edge, lengthMm, wet, levelsMm: levelMm, measured, standard, departs })),
+    edges: match.edges.map(({ piece, edge, lengthMm, wet, levelMm, measured, standard, drawnTo, departs }) => ({ piece, edge, lengthMm, wet, levelsMm: levelMm, measured, standard, drawnTo, departs })),
     seams: match.seams.map(({ a, b, ...seam }) => ({ a: name(a), b: name(b), ...seam })),
     row: row && {
       order: row.result.places.map(({ board, turned }) => ({ ...row.boards[board]!, turned })),

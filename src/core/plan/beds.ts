@@ -86,4 +86,4 @@ export function atOwnLevel(run: DamRun, outline: PieceDesign['outline'], own: Ow
 const midway = (way: readonly PointMm[]): PointMm => ({ xMm: (way[0]!.xMm + way.at(-1)!.xMm) / 2, yMm: (way[0]!.yMm + way.at(-1)!.yMm) / 2 });
 
 /** The part of a design that its bed depends on, as a key for caches. */
-export const bedKey = ({ outline, landMm, drawnLevelMm, features, measured, madeBy }: PieceDesign): string => JSON.stringify([outline, landMm, drawnLevelMm, features, measured, ...(measured ? [madeBy] : [])]);
+export const bedKey = ({ outline, landMm, drawnLevelMm, features, joints = [], measured, madeBy }: PieceDesign): string => JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...(measured ? [madeBy] : [])]);

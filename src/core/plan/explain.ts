@@ -43,6 +43,12 @@ export function explainPiece(figure: PieceFigure, tag: string, context: Context)
   return PIECE_EXPLAINERS[figure](piece, context);
 }
 
+/** Which edges of a piece are drawn to a standard. */
+function jointWords(tag: string, { pieces }: Context['request']): string[] {
+  const joints = pieces.find((piece) => piece.tag === tag)?.joints ?? [];
+  return joints.length === 0 ? [] : [`Drawn to a standard: ${joints.map(({ edge, standard }) => `${edge} to ${standard.name} over ${standard.blendMm}\u00a0mm`).join(', ')}.`];
+}
+
 const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context) => Explanation> = {
   volume: (piece, { request, prefs }) => ({
     title: 'Water in each',
@@ -52,7 +58,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
       { label: 'Cells', value: `${piece.cellMm} × ${piece.cellMm}\u00a0mm` },
       { label: 'Piece', value: say(prefs)(piece.outlineCm2 * 100, 'area') },
     ],
-    assumptions: ['The bed is as drawn; a hand-carved one differs.', 'Water reaches every part of the bed below the level.', 'What creeps up walls and dams comes on top.'],
+    assumptions: ['The bed is as drawn; a hand-carved one differs.', ...jointWords(piece.tag, request), 'Water reaches every part of the bed below the level.', 'What creeps up walls and dams comes on top.'],
     estimate: true,
   }),
   grams: (piece, { request, plan, prefs }) => ({

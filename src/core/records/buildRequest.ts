@@ -1,3 +1,4 @@
+import { withJoints } from '../bed/joints';
 import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { PlanRequest } from '../plan/request';
@@ -57,6 +58,13 @@ export function copiesOf({ id, data }: Stored<PieceDesign>, copies: number, piec
   ];
 }
 
+/** A set's designs with their beds drawn to its standards: what is poured, matched and shown. */
+export const drawnDesigns = ({ set, designs }: Pick<DeskView, 'set' | 'designs'>): Stored<PieceDesign>[] =>
+  designs.map((stored) => {
+    const data = withJoints(stored.data, set.data.standards ?? []);
+    return data === stored.data ? stored : { ...stored, data };
+  });
+
 /** Designs with the copies that a batch takes of them. */
 export const batchPieces = (batch: Batch, designs: readonly Stored<PieceDesign>[], pieces: readonly Stored<PieceRecord>[]): PieceDesign[] =>
   batch.items.flatMap(({ designId, copies }) => {
@@ -68,14 +76,15 @@ export const batchPieces = (batch: Batch, designs: readonly Stored<PieceDesign>[
  * The plan request of a batch. Before its first pour it follows the set as it stands; afterwards it is the
  * request kept at that pour, so that the log always compares with what was planned then.
  */
-export function batchRequest({ set, designs, pieces, shelf }: DeskView, batch: Batch): PlanRequest | null {
-  const request = batch.planned ?? setRequest(set.data, batchPieces(batch, designs, pieces), shelf, batch.pourAt);
+export function batchRequest(view: DeskView, batch: Batch): PlanRequest | null {
+  const { set, pieces, shelf } = view;
+  const request = batch.planned ?? setRequest(set.data, batchPieces(batch, drawnDesigns(view), pieces), shelf, batch.pourAt);
   return request && { ...request, pourAt: batch.planned ? request.pourAt : batch.pourAt, poured: batch.pours.map(({ layer, pouredAt }) => ({ layer, at: pouredAt })) };
 }
 
 /** The request of the whole set, as if every piece were poured in one batch now. */
-export const wholeSetRequest = ({ set, designs, pieces, shelf, now }: DeskView): PlanRequest | null =>
-  setRequest(set.data, designs.flatMap((design) => copiesOf(design, design.data.copies, pieces)), shelf, now);
+export const wholeSetRequest = (view: DeskView): PlanRequest | null =>
+  setRequest(view.set.data, drawnDesigns(view).flatMap((design) => copiesOf(design, design.data.copies, view.pieces)), view.shelf, view.now);
 
 export type BatchStatus = 'planned' | 'half done' | 'finished';
 
@@ -86,8 +95,9 @@ export function batchStatus(batch: Batch, layers: number): BatchStatus {
 }
 
 /** The pieces of a set as they are matched: a copy of which anything was measured by itself, the others of a design together. */
-export function matchPieces({ designs, pieces }: Pick<DeskView, 'designs' | 'pieces'>): MatchPiece[] {
-  return designs.flatMap(({ id, data }): MatchPiece[] => {
+export function matchPieces(view: Pick<DeskView, 'set' | 'designs' | 'pieces'>): MatchPiece[] {
+  const { pieces } = view;
+  return drawnDesigns(view).flatMap(({ id, data }): MatchPiece[] => {
     const own = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= data.copies).sort((a, b) => a.data.copy - b.data.copy);
     const rest = data.copies - own.length;
     return [

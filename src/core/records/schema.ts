@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { measuredSchema } from '../bed/measuredSchema';
-import { edgeStandardSchema, measuredEdgesSchema, seamLimitsSchema } from '../seams/schema';
+import { edgeStandardSchema } from '../bed/edgeStandardSchema';
+import { measuredEdgesSchema, seamLimitsSchema } from '../seams/schema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';

@@ -54,7 +54,7 @@ describe('a set', () => {
     expect(matchSet(request([base]), bedOf)).toEqual({ edges: [], seams: [], row: null, problems: [] });
   });
   test('an edge that departs from its standard says where', () => {
-    const standard = { id: 's', name: 'Creek', edgeMm: 140, portMm: 70, widthMm: 40, depthMm: 6, section: 'trapezoid' as const, bankSlope: 0, levelMm: 15, bankMm: 18, toleranceMm: 0.5 };
+    const standard = { id: 's', name: 'Creek', edgeMm: 140, portMm: 70, widthMm: 40, depthMm: 6, section: 'trapezoid' as const, bankSlope: 0, levelMm: 15, bankMm: 18, toleranceMm: 0.5, blendMm: 12 };
     const design = testDesign([{ ...newFeature('channel', testDesign()), widthMm: 40, depthMm: 5, bankSlope: 0 }], { edgeStandards: { north: 's' } });
     const { edges } = matchSet(request([{ tag: 'T', designId: 'T', copy: null, copies: 1, design, edges: {} }], { standards: [standard] }), bedOf);
     const north = edges.find(({ edge }) => edge === 'north')!;

@@ -1,3 +1,4 @@
+import { withoutJoints } from '../bed/joints';
 import { edgeProfile } from '../bed/profile';
 import { outlineEdges, outlineSize } from '../bed/outline';
 import { edgePlace, surfaceAtMm, tiltedSurface } from '../bed/tilt';
@@ -8,7 +9,8 @@ import type { Tilt } from '../plan/request';
 import type { RecipeDose } from '../tint/doses';
 import { waterLook } from '../tint/waterLook';
 import { bestRow, checkRowRules, type RowResult, type RowRules } from './row';
-import type { EdgeStandard, MeasuredEdge, SeamLimits } from './schema';
+import type { EdgeStandard } from '../bed/edgeStandardSchema';
+import type { MeasuredEdge, SeamLimits } from './schema';
 import { canMeet, compareEdges, seamScore, type Seam } from './seam';
 import { departure, edgeHeights, edgeLevels, type SeamEdge } from './seamEdge';
 
@@ -40,7 +42,9 @@ export interface MatchEdge extends SeamEdge {
   copy: number | null;
   wet: boolean;
   standard: string | null;
-  /** Where it departs most from its standard; null when it keeps to it, or has none. */
+  /** True when the bed is drawn to the standard over its blend length. */
+  drawnTo: boolean;
+  /** Where what was carved (or measured) departs most from the standard; null when it keeps to it, or there is none. */
   departs: { atMm: number; offMm: number } | null;
 }
 
@@ -102,6 +106,7 @@ function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, {
   const level = slope.east === 0 && slope.north === 0;
   const surface = level ? null : tiltedSurface(bed.grid, design.outline, volumeMl(bed.curve, levelMm), slope);
   const at = (edge: EdgeName, share: number): number => (surface ? surfaceAtMm(surface, edgePlace(design.outline, edge, share)) : levelMm);
+  const carved = design.joints ? bedOf(withoutJoints(design)).drawn : bed.drawn;
   return outlineEdges(design.outline).map((edge): MatchEdge => {
     const own = measured[edge] ?? null;
     const heightMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), own);
@@ -112,7 +117,8 @@ function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, {
       lengthMm: bed.profiles.find((profile) => profile.edge === edge)?.profile.lengthMm ?? 0,
       wet: heightMm.some((height) => height < levels[1]),
       standard: wanted?.name ?? null,
-      departs: wanted && departure(heightMm, wanted),
+      drawnTo: design.joints?.some((joint) => joint.edge === edge) ?? false,
+      departs: wanted && departure(own || carved === bed.drawn ? heightMm : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null), wanted),
     };
   });
 }

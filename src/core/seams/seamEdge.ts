@@ -1,8 +1,9 @@
-import { edgeLengthMm, sideOf } from '../bed/outline';
+import type { EdgeStandard } from '../bed/edgeStandardSchema';
+import { standardHeightMm } from '../bed/joints';
+import { edgeLengthMm, startsAtLeft } from '../bed/outline';
 import type { BedProfile } from '../bed/profile';
 import type { EdgeName, Outline } from '../bed/schema';
-import { sectionHeightMm } from '../bed/section';
-import type { EdgeStandard, MeasuredEdge } from './schema';
+import type { MeasuredEdge } from './schema';
 
 /** Spacing of the samples along an edge. */
 export const SEAM_STEP_MM = 0.5;
@@ -20,15 +21,6 @@ export interface SeamEdge {
   measured: boolean;
   /** The water's colour by depth. */
   look: { colours: readonly string[]; stepMm: number };
-}
-
-/** True when the edge's west (or south) end is its left end, looking out from the middle of the piece. */
-export function startsAtLeft(outline: Outline, edge: EdgeName): boolean {
-  const side = sideOf(outline, edge);
-  if (!side) return true;
-  // Looking out, right is the outward direction turned clockwise.
-  const [x, y] = side.inward;
-  return (side.to.xMm - side.from.xMm) * -y + (side.to.yMm - side.from.yMm) * x > 0;
 }
 
 const samples = (lengthMm: number): number => Math.max(2, Math.round(lengthMm / SEAM_STEP_MM) + 1);
@@ -71,14 +63,7 @@ export const edgeLevels = (outline: Outline, edge: EdgeName, [start, middle, end
 /** The bed that a standard asks for along its edge, left to right. */
 export function standardHeights(standard: EdgeStandard): Float32Array {
   const count = samples(standard.edgeMm);
-  const cut = { ...standard, levelMm: standard.levelMm };
-  return Float32Array.from({ length: count }, (_, i) => {
-    if (standard.widthMm === 0) return standard.bankMm;
-    const away = Math.abs((standard.edgeMm * i) / (count - 1) - standard.portMm);
-    // Upright walls: the last sample on the wall counts as bed.
-    const height = sectionHeightMm(cut, standard.bankSlope === 0 && standard.section === 'trapezoid' ? Math.max(0, away - 1e-9) : away);
-    return Math.min(standard.bankMm, Number.isFinite(height) ? height : standard.bankMm);
-  });
+  return Float32Array.from({ length: count }, (_, i) => standardHeightMm(standard, (standard.edgeMm * i) / (count - 1)));
 }
 
 /** Where an edge departs most from its standard, from its left end; null while it keeps within the tolerance. */
@@ -109,7 +94,7 @@ export function standardFrom(heightMm: Float32Array, lengthMm: number, levelMm: 
   }
   const bankMm = Math.max(levelMm, heightMm.reduce((a, b) => Math.max(a, b), 0));
   const round = (mm: number): number => Math.round(mm * 10) / 10;
-  const common = { id, name, edgeMm: round(lengthMm), levelMm, bankMm: round(bankMm), toleranceMm: 0.5, section: 'trapezoid' as const };
+  const common = { id, name, edgeMm: round(lengthMm), levelMm, bankMm: round(bankMm), toleranceMm: 0.5, blendMm: 12, section: 'trapezoid' as const };
   if (from < 0) return { ...common, portMm: round(lengthMm / 2), widthMm: 0, depthMm: 0, bankSlope: 1 };
   const [widthMm, depthMm] = [to - from, levelMm - lowest];
   // The floor is what lies within a tenth of the depth of the deepest.

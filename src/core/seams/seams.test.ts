@@ -1,15 +1,16 @@
 import fc from 'fast-check';
 import { buildBed } from '../bed/buildBed';
-import { outlineEdges } from '../bed/outline';
+import { outlineEdges, startsAtLeft } from '../bed/outline';
 import { edgeProfile } from '../bed/profile';
 import type { EdgeName, Outline, PieceDesign } from '../bed/schema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { transformDesign } from '../bed/transform';
 import { bestRow, checkRowRules, MOST_EXACT, type RowPlace, type RowRules, type SeamCost } from './row';
-import { edgeStandardSchema, SEAM_LIMITS, type EdgeStandard, type MeasuredEdge } from './schema';
+import { edgeStandardSchema, type EdgeStandard } from '../bed/edgeStandardSchema';
+import { SEAM_LIMITS, type MeasuredEdge } from './schema';
 import { canMeet, compareEdges, gradeOf, seamScore } from './seam';
-import { departure, edgeHeights, edgeLevels, standardFrom, standardHeights, startsAtLeft, type SeamEdge } from './seamEdge';
+import { departure, edgeHeights, edgeLevels, standardFrom, standardHeights, type SeamEdge } from './seamEdge';
 
 const look = { colours: ['#ffffff', '#88aa88', '#336633', '#002200'], stepMm: 2 };
 const edgeOf = (design: PieceDesign, edge: EdgeName, measured: MeasuredEdge | null = null): SeamEdge => {

@@ -4,7 +4,8 @@ import { createContext, use, useCallback, useMemo, useState, type ReactNode } fr
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Mend, Problem } from '@/core/checks/problem';
 import type { Plan, PlanRequest } from '@/core/plan';
-import { wholeSetRequest } from '@/core/records/buildRequest';
+import { withoutJoints } from '@/core/bed/joints';
+import { drawnDesigns, wholeSetRequest } from '@/core/records/buildRequest';
 import { setScope } from '@/core/records/command';
 import { waterSetSchema, type Stored } from '@/core/records/schema';
 import type { DeskView } from '@/core/records/views';
@@ -98,7 +99,7 @@ function LiveProvider({ draft, view, initialPlan, children }: { draft: Draft; vi
   // The recipe of the view itself: the same object all through a drag.
   const recipe = useMemo(() => wholeSetRequest(view)?.recipe, [view]);
   const { plan, planning } = usePlan(request, initialPlan);
-  const live = useMemo<LiveDesk>(() => ({ designs: drafted.designs, levelMm: drafted.set.data.levelMm, recipe, dragging: drafted !== view }), [drafted, view, recipe]);
+  const live = useMemo<LiveDesk>(() => ({ designs: drawnDesigns(drafted), levelMm: drafted.set.data.levelMm, recipe, dragging: drafted !== view }), [drafted, view, recipe]);
   const planned = useMemo<DeskPlan>(() => ({ request, plan, planning }), [request, plan, planning]);
   // While something is dragged the figures keep to the last plan that is whole; a new request alone is no news to them.
   const [settled, setSettled] = useState(planned);
@@ -133,5 +134,5 @@ function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
 
 function putDesign(designs: readonly Stored<PieceDesign>[], id: string, change: (data: PieceDesign) => PieceDesign, label: string): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
   const stored = designs.find((candidate) => candidate.id === id);
-  return stored ? { do: 'put', kind: 'design', id, version: stored.version, data: change(stored.data), label } : null;
+  return stored ? { do: 'put', kind: 'design', id, version: stored.version, data: withoutJoints(change(stored.data)), label } : null;
 }

@@ -14,7 +14,7 @@ export function useMatch(row: RowRules): { request: MatchRequest; match: MatchSe
   const [lane] = useState(() => Symbol('match'));
   const { set, designs, pieces, shelf } = desk;
   const request = useMemo<MatchRequest>(() => ({
-    pieces: matchPieces({ designs, pieces }), levelMm: set.data.levelMm, limits: set.data.seamLimits ?? SEAM_LIMITS, standards: set.data.standards ?? [],
+    pieces: matchPieces({ set, designs, pieces }), levelMm: set.data.levelMm, limits: set.data.seamLimits ?? SEAM_LIMITS, standards: set.data.standards ?? [],
     tilt: shelf.settings.data.tilt, doses: wholeSetRequest(desk)?.recipe.doses ?? [], row,
   }), [desk, set, designs, pieces, shelf, row]);
   const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet } | null>(null);

@@ -15,7 +15,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import { useDesk, useDeskPlan } from '../desk/DeskContext';
+import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
 import { BedThumb } from './BedThumb';
 import { DepthLadder } from './DepthLadder';
@@ -24,12 +24,13 @@ import styles from './TintStage.module.css';
 /** Tint: the recipe, what it looks like at every depth, and from which cup on its drops come out right. */
 export function TintStage() {
   const { desk, mend } = useDesk();
+  const { designs } = useLiveDesk();
   const { plan } = useDeskPlan();
   const recipe = desk.shelf.recipes.find(({ id }) => id === desk.set.data.recipeId);
   const [bedId, setBedId] = useState<string | null>(null);
   if (!recipe) return <p className={styles.teach}>This set’s recipe is no longer on the shelf. Choose another in the set.</p>;
   const resolved = resolveRecipe(recipe.data, desk.shelf).doses;
-  const bed = desk.designs.find(({ id }) => id === bedId) ?? desk.designs[0];
+  const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
   const deepestMm = Math.max(1, ...(plan?.pieces.map(({ water }) => water.greatestDepthMm) ?? [6]));
   return (
     <div className={styles.stage}>
@@ -37,11 +38,11 @@ export function TintStage() {
       <section aria-label="Colour by depth" className={styles.picture}>
         <h2 className={styles.heading}>{recipe.data.name}, over the bed from above and cut open</h2>
         <DepthLadder bedColour={bed?.data.bedColour ?? '#b9a883'} recipe={resolved} deepestMm={deepestMm} marks={plan?.pieces.map(({ tag, water }) => ({ tag, depthMm: water.greatestDepthMm })) ?? []} />
-        {desk.designs.length > 1 && (
+        {designs.length > 1 && (
           <label className={styles.bedChoice}>
             Over the bed of{' '}
             <select value={bed?.id} onChange={(event) => setBedId(event.target.value)}>
-              {desk.designs.map(({ id, data }) => (
+              {designs.map(({ id, data }) => (
                 <option key={id} value={id}>
                   {data.tag} {data.name}
                 </option>
@@ -50,7 +51,7 @@ export function TintStage() {
           </label>
         )}
         <div className={styles.thumbs}>
-          {desk.designs.map(({ id, data }) => (
+          {designs.map(({ id, data }) => (
             <figure key={id}>
               <BedThumb design={data} levelMm={desk.set.data.levelMm} recipe={resolved} />
               <figcaption>{data.tag}</figcaption>

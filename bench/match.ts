@@ -2,7 +2,8 @@ import { bestRow } from '../src/core/seams/row';
 import { SEAM_LIMITS } from '../src/core/seams/schema';
 import { compareEdges } from '../src/core/seams/seam';
 import type { SeamEdge } from '../src/core/seams/seamEdge';
-import { layTable, type TableTile, type TableWish } from '../src/core/seams/table';
+import { emptyWish, layTable, type TableTile } from '../src/core/seams/table';
+import type { TableWish } from '../src/core/seams/tableSchema';
 import { medianMs } from './measure';
 
 type Against = (what: string, ms: number, limit: string, within: boolean) => void;
@@ -30,7 +31,7 @@ export function matchBench(against: Against): void {
 
   const wet = (...sides: number[]): TableTile['wet'] => [0, 1, 2, 3].map((side) => sides.includes(side)) as unknown as TableTile['wet'];
   const tiles: TableTile[] = [wet(0, 2), wet(0, 1), wet(0, 1, 2), wet(0), wet(0, 2), wet(0, 1), wet(0, 1, 2, 3), wet(0, 2)].map((sides, i) => ({ tag: `D${i}`, copies: [12, 12, 4, 4, 8, 10, 2, 8][i]!, turnable: true, wet: sides }));
-  const wish: TableWish = { columns: 8, rows: 6, blocked: [{ column: 3, row: 2 }, { column: 4, row: 4 }], pass: [{ column: 2, row: 4 }, { column: 6, row: 1 }], openings: [{ column: 0, row: 3, side: 3 }, { column: 7, row: 2, side: 1 }, { column: 5, row: 0, side: 0 }] };
+  const wish: TableWish = { ...emptyWish(8, 6), blocked: [{ column: 3, row: 2 }, { column: 4, row: 4 }], pass: [{ column: 2, row: 4 }, { column: 6, row: 1 }], openings: [{ column: 0, row: 3, side: 3 }, { column: 7, row: 2, side: 1 }, { column: 5, row: 0, side: 0 }] };
   const layMs = medianMs(() => {
     const result = layTable(wish, tiles, () => true);
     if (result.kind !== 'found') throw new Error(`No layout: ${result.kind}`);

@@ -99,9 +99,9 @@ export function matchPieces(view: Pick<DeskView, 'set' | 'designs' | 'pieces'>):
   const { pieces } = view;
   return drawnDesigns(view).flatMap(({ id, data }): MatchPiece[] => {
     const own = pieces.filter((piece) => piece.data.designId === id && piece.data.copy <= data.copies).sort((a, b) => a.data.copy - b.data.copy);
-    const rest = data.copies - own.length;
+    const rest = Array.from({ length: data.copies }, (_, i) => i + 1).filter((copy) => !own.some((piece) => piece.data.copy === copy));
     return [
-      ...(rest > 0 ? [{ tag: data.tag, designId: id, copy: null, copies: rest, design: data, edges: {} }] : []),
+      ...(rest.length > 0 ? [{ tag: data.tag, designId: id, copy: null, copies: rest.length, copyNumbers: rest, design: data, edges: {} }] : []),
       ...own.map((piece) => ({ tag: copyTag(data.tag, piece.data.copy), designId: id, copy: piece.data.copy, copies: 1, design: hasMeasuredBed(piece.data) ? { ...data, measured: piece.data.measured } : data, edges: piece.data.edges ?? {} })),
     ];
   });

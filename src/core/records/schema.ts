@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { measuredSchema } from '../bed/measuredSchema';
 import { edgeStandardSchema } from '../bed/edgeStandardSchema';
-import { measuredEdgesSchema, seamLimitsSchema } from '../seams/schema';
+import { measuredEdgesSchema, rowWishSchema, seamLimitsSchema } from '../seams/schema';
+import { keptTableSchema } from '../seams/tableSchema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';
@@ -47,6 +48,9 @@ export const waterSetSchema = z.object({
   seamLimits: seamLimitsSchema.optional(),
   /** Shim strips at hand, and how long the table is. */
   shimsMm: z.array(number.gt(0, 'Must be more than 0').max(20, 'At most 20 mm')).max(8, 'At most 8 thicknesses').optional(),
+  /** What the row of boards keeps to, and the tables that tiles are laid on. */
+  row: rowWishSchema.optional(),
+  tables: z.array(keptTableSchema).max(12, 'At most 12 tables').optional(),
   tableMm: number.gt(0, 'Must be more than 0').max(20_000, 'At most 20 m').optional(),
 });
 export type WaterSet = z.infer<typeof waterSetSchema>;

@@ -4,7 +4,9 @@ import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { LEVEL_BENCH, surveyBed } from '../plan';
 import { matchSet, type MatchPiece, type MatchRequest } from './matchSet';
-import { SEAM_LIMITS } from './schema';
+import { rowEnds } from './matchRow';
+import { mendSeam, type StandingJoint } from './mends';
+import { NO_WISH, SEAM_LIMITS } from './schema';
 import { LEAST_FILM_MM, shimRow, topUp, type EndLevels } from './shims';
 
 const bedOf = (design: PieceDesign) => surveyBed(design, 1);
@@ -12,7 +14,7 @@ const board = (tag: string, waterlineMm: number, change: Partial<MatchPiece> = {
   const design = testDesign([{ ...newFeature('shore', testDesign()), waterlineMm, slope: 8, depthMm: 6 }], { tag, kind: 'board', outline: { kind: 'rectangle', widthMm: 200, lengthMm: 140 } });
   return { tag, designId: tag, copy: null, copies: 1, design, edges: {}, ...change };
 };
-const request = (pieces: MatchPiece[], change: Partial<MatchRequest> = {}): MatchRequest => ({ pieces, levelMm: 15, limits: SEAM_LIMITS, standards: [], tilt: LEVEL_BENCH, doses: [], row: {}, ...change });
+const request = (pieces: MatchPiece[], change: Partial<MatchRequest> = {}): MatchRequest => ({ pieces, levelMm: 15, limits: SEAM_LIMITS, standards: [], tilt: LEVEL_BENCH, doses: [], row: NO_WISH, ...change });
 
 describe('a set', () => {
   test('boards of one drawing close in any order that keeps the land on one side', () => {
@@ -41,11 +43,42 @@ describe('a set', () => {
   });
   test('the board that spoils the row is named', () => {
     const { row } = matchSet(request([board('A', 60, { copies: 2 }), board('B', 75), board('C', 60)]), bedOf);
-    expect(row!.boards[row!.spoiler!.board]!.tag).toBe('B');
-    expect(row!.spoiler!.withoutWorst).toBe(0);
+    expect(row!.boards[row!.spoiler!.board]!.name).toBe('B #1');
+    expect(row!.spoiler).toMatchObject({ withoutWorst: 0, lacks: 'closing', spoils: 3 });
+  });
+  test('a board that stands low is told by how much to raise it, and then it spoils none', () => {
+    const low = board('B', 60, { edges: { west: { bed: [], levels: [13, 13, 13] }, east: { bed: [], levels: [13, 13, 13] } } });
+    const { row } = matchSet(request([board('A', 60, { copies: 2 }), low]), bedOf);
+    expect(row!.spoiler).toMatchObject({ spoils: 2, others: 2, raiseMm: 2, spoilsThen: 0 });
+    expect(row!.boards[row!.spoiler!.board]!.name).toBe('B #1');
+  });
+  test('boards whose water reads one way all read from left to right', () => {
+    const flowing = (tag: string, flowsFrom: 'west' | 'east'): MatchPiece => {
+      const plain = board(tag, 60);
+      return { ...plain, design: { ...plain.design, flowsFrom } };
+    };
+    const { row } = matchSet(request([flowing('A', 'west'), flowing('B', 'east'), board('C', 60)]), bedOf);
+    const turned = new Map(row!.result.places.map((place) => [row!.boards[place.board]!.name, place.turned]));
+    expect([turned.get('A #1'), turned.get('B #1')]).toEqual([false, true]);
+    // Neither of the two can be turned, the third can: 3! orders, 2 ways.
+    expect(row!.result.all).toBe(12);
+  });
+  test('pins and rules speak of boards by name; one that is gone is told', () => {
+    const { row } = matchSet(request([board('A', 60, { copies: 2, copyNumbers: [1, 3] }), board('A #2', 60, { copy: 2 })], { row: { pins: [{ piece: 'A #3', place: 0 }], apart: [['A #1', 'A #3']] } }), bedOf);
+    expect(row!.result.places.map(({ board: index }) => row!.boards[index]!.name)).toEqual(['A #3', 'A #2', 'A #1']);
+    expect(matchSet(request([board('A', 60, { copies: 2 })], { row: { pins: [{ piece: 'Z #1', place: 0 }], apart: [] } }), bedOf).problems).toEqual(['A rule speaks of Z #1, which is not in this row. Take it out.']);
+  });
+  test('the ends of a standing board, from the front of the table to its back', () => {
+    // Water stands high at the north: at the back while the board stands as drawn, at the front when turned.
+    const tilted = board('A', 60, { edges: { west: { bed: [], levels: [15, 15.2, 15.4] }, east: { bed: [], levels: [15, 15.2, 15.4] } } });
+    const { row, edges } = matchSet(request([tilted, board('B', 60)], { row: { pins: [{ piece: 'A #1', place: 0 }], apart: [] } }), bedOf);
+    const [place] = row!.result.places;
+    const rising = [15, 15.2, 15.4];
+    const [first] = rowEnds(edges, row!);
+    expect(first).toEqual({ left: place!.turned ? [...rising].reverse() : rising, right: place!.turned ? [...rising].reverse() : rising });
   });
   test('rules that contradict each other are told, and there is no row', () => {
-    const found = matchSet(request([board('A', 60, { copies: 3 })], { row: { pins: [{ board: 0, place: 0 }, { board: 1, place: 0 }] } }), bedOf);
+    const found = matchSet(request([board('A', 60, { copies: 3 })], { row: { pins: [{ piece: 'A #1', place: 0 }, { piece: 'A #2', place: 0 }], apart: [] } }), bedOf);
     expect(found.row).toBeNull();
     expect(found.problems[0]).toMatch(/Two boards are pinned/);
   });
@@ -66,32 +99,92 @@ describe('a set', () => {
 
 describe('shims', () => {
   const level = fc.integer({ min: 130, max: 170 }).map((tenths) => tenths / 10);
-  const boards = fc.array(fc.record({ leftMm: level, rightMm: level }), { minLength: 1, maxLength: 4 });
-  const brute = (row: readonly EndLevels[], sums: readonly number[]): { worst: number; sum: number } => {
-    let best = { worst: Infinity, sum: Infinity };
-    const walk = (i: number, raised: number[], worst: number): void => {
-      if (i === row.length) {
-        const sum = raised.reduce((a, b) => a + b, 0);
-        if (worst < best.worst - 1e-9 || (worst <= best.worst + 1e-9 && sum < best.sum - 1e-9)) best = { worst, sum };
-        return;
-      }
-      for (const raise of sums) walk(i + 1, [...raised, raise], i === 0 ? 0 : Math.max(worst, Math.abs(row[i - 1]!.rightMm + raised[i - 1]! - row[i]!.leftMm - raise)));
-    };
-    walk(0, [], 0);
-    return best;
+  const end = fc.tuple(level, level, level);
+  const flat = level.map((mm) => [mm, mm, mm] as const);
+  type Corners = readonly [number, number, number, number];
+  const liftLeft = ({ left: [f, m, b] }: EndLevels, [fl, bl]: Corners): number[] => [f + fl, m + (fl + bl) / 2, b + bl];
+  const liftRight = ({ right: [f, m, b] }: EndLevels, [, , fr, br]: Corners): number[] => [f + fr, m + (fr + br) / 2, b + br];
+  const worstOf = (row: readonly EndLevels[], lifts: readonly Corners[]): number => row.slice(1).reduce((worst, right, i) => Math.max(worst, ...liftRight(row[i]!, lifts[i]!).map((mm, k) => Math.abs(mm - liftLeft(right, lifts[i + 1]!)[k]!))), 0);
+  const brute = (row: readonly EndLevels[], ways: readonly Corners[], lifts: Corners[] = []): number => (lifts.length === row.length ? worstOf(row, lifts) : Math.min(...ways.map((way) => brute(row, ways, [...lifts, way]))));
+  const chosen = (plan: ReturnType<typeof shimRow>): Corners[] => plan.shims.map(({ frontLeft, backLeft, frontRight, backRight }) => [frontLeft.raiseMm, backLeft.raiseMm, frontRight.raiseMm, backRight.raiseMm] as const);
+  const keeps = (row: readonly EndLevels[], plan: ReturnType<typeof shimRow>): void => {
+    expect(worstOf(row, chosen(plan))).toBeCloseTo(plan.worstMm, 9);
+    expect(plan.worstMm).toBeLessThanOrEqual(plan.beforeMm + 1e-9);
+    for (const corners of plan.shims) for (const { raiseMm, strips } of Object.values(corners)) expect(strips.reduce((a: number, b: number) => a + b, 0)).toBeCloseTo(raiseMm, 9);
   };
-  test('the worst step is what brute force leaves', () => {
+  test('under whole boards: the worst step is what brute force leaves', () => {
+    const boards = fc.array(fc.record({ left: flat, right: flat }), { minLength: 1, maxLength: 4 });
     fc.assert(fc.property(boards, fc.uniqueArray(fc.constantFrom(0.3, 0.5, 1, 1.5), { minLength: 1, maxLength: 2 }), (row, strips) => {
       const sums = [...new Set([0, ...strips, ...strips.flatMap((a) => strips.map((b) => Math.round((a + b) * 1000) / 1000))])];
-      const plan = shimRow(row, strips, 2);
-      expect(plan.worstMm).toBeCloseTo(brute(row, sums).worst, 9);
-      const real = row.slice(1).reduce((worst, right, i) => Math.max(worst, Math.abs(row[i]!.rightMm + plan.shims[i]!.raiseMm - right.leftMm - plan.shims[i + 1]!.raiseMm)), 0);
-      expect(real).toBeCloseTo(plan.worstMm, 9);
-      for (const { raiseMm, strips: used } of plan.shims) expect(used.reduce((a, b) => a + b, 0)).toBeCloseTo(raiseMm, 9);
-      expect(plan.worstMm).toBeLessThanOrEqual(plan.beforeMm + 1e-9);
-    }), { numRuns: 80 });
+      const plan = shimRow(row, strips);
+      expect(plan.worstMm).toBeCloseTo(brute(row, sums.map((mm) => [mm, mm, mm, mm] as const)), 9);
+      keeps(row, plan);
+    }), { numRuns: 60 });
   });
-  test('no strips, nothing to do', () => expect(shimRow([{ leftMm: 15, rightMm: 15 }, { leftMm: 14, rightMm: 14 }], [])).toMatchObject({ worstMm: 1, beforeMm: 1 }));
+  test('under corners: the worst step is what brute force over all planes leaves', () => {
+    const boards = fc.array(fc.record({ left: end, right: end }), { minLength: 1, maxLength: 3 });
+    fc.assert(fc.property(boards, fc.constantFrom(0.5, 1), (row, strip) => {
+      const sums = [0, strip];
+      const planes = sums.flatMap((fl) => sums.flatMap((bl) => sums.flatMap((fr) => sums.flatMap((br) => (Math.abs(fl + br - bl - fr) < 1e-9 ? [[fl, bl, fr, br] as const] : [])))));
+      const plan = shimRow(row, [strip], { perCorner: true, mostStrips: 1 });
+      expect(plan.worstMm).toBeCloseTo(brute(row, planes), 9);
+      keeps(row, plan);
+      expect(plan.worstMm).toBeLessThanOrEqual(shimRow(row, [strip], { mostStrips: 1 }).worstMm + 1e-9);
+    }), { numRuns: 60 });
+  });
+  test('many strips at corners: fewer are laid on one another, and it says so', () => {
+    const row: EndLevels[] = [15, 14, 15.3, 14.6].map((mm) => ({ left: [mm, mm, mm], right: [mm, mm, mm] }));
+    const plan = shimRow(row, [0.25, 0.4, 0.5, 0.75, 1, 1.5, 2, 3], { perCorner: true });
+    expect(plan.mostStrips).toBe(1);
+    keeps(row, plan);
+  });
+  test('no strips, nothing to do', () => expect(shimRow([{ left: [15, 15, 15], right: [15, 15, 15] }, { left: [14, 14, 14], right: [14, 14, 14] }], [])).toMatchObject({ worstMm: 1, beforeMm: 1 }));
+});
+
+describe('what closes a step', () => {
+  const low = board('L', 60, { edges: { west: { bed: [], levels: [14, 14, 14] }, east: { bed: [], levels: [14.2, 14.2, 14.2] } } });
+  const { edges } = matchSet(request([board('A', 60), low, board('C', 60)]), bedOf);
+  const at = (piece: string, edge: string): number => edges.findIndex((one) => one.piece === piece && one.edge === edge);
+  const joints: StandingJoint[] = [{ a: at('A', 'east'), b: at('L', 'west'), placeA: 0, placeB: 1 }, { a: at('L', 'east'), b: at('C', 'west'), placeA: 1, placeB: 2 }];
+  const mends = mendSeam(edges, joints[0]!, SEAM_LIMITS, joints);
+  const by = (kind: string): (typeof mends)[number] => mends.find((mend) => mend.kind === kind)!;
+  test('a shim under the low piece closes the step, and moves its other seam with it', () => {
+    expect(by('shim')).toMatchObject({ piece: 'L', byMm: [1, 1] });
+    expect(by('shim').after.stepMm).toBeCloseTo(0, 6);
+    // L's east end stood 0.8 low against C and now stands 0.2 high.
+    expect(by('shim').others).toHaveLength(1);
+    expect(Math.abs(by('shim').others[0]!.before.stepMm!)).toBeCloseTo(0.8, 6);
+    expect(by('shim').others[0]!.after.stepMm).toBeCloseTo(0.2, 6);
+  });
+  test('under two corners only this edge rises', () => {
+    expect(by('shim corners').after.stepMm).toBeCloseTo(0, 6);
+    expect(by('shim corners').others[0]!.after.stepMm).toBeCloseTo(-0.8, 6);
+  });
+  test('a top-up lifts water and not the bed, and at least a film', () => {
+    expect(by('top up').after.gapMm).toBeCloseTo(by('top up').others[0]!.before.gapMm, 6);
+    expect(by('top up').others[0]!.after.stepMm).toBeCloseTo(0.2, 6);
+    const slight = mendSeam(edges, joints[1]!, SEAM_LIMITS, null).find(({ kind }) => kind === 'top up')!;
+    expect(slight.byMm[0]).toBeCloseTo(LEAST_FILM_MM, 9);
+  });
+  test('sanding takes the high piece down and leaves the low one', () => {
+    expect(by('sand down')).toMatchObject({ piece: 'A', byMm: [1, 1], others: [] });
+    expect(by('sand down').after.stepMm).toBeCloseTo(0, 6);
+  });
+  test('a step that differs from end to end: each corner by its own, the whole piece by the middle', () => {
+    const skew = board('K', 60, { edges: { west: { bed: [], levels: [14, 14.5, 15] } } });
+    const found = matchSet(request([board('A', 60), skew]), bedOf).edges;
+    const [east, west] = ['A east', 'K west'].map((name) => found.findIndex((one) => `${one.piece} ${one.edge}` === name)) as [number, number];
+    const ways = mendSeam(found, { a: east, b: west }, SEAM_LIMITS, null);
+    expect(ways.find(({ kind }) => kind === 'shim')!.byMm[0]).toBeCloseTo(0.5, 6);
+    // Seen from within, the left end of a west edge is its south.
+    expect(ways.find(({ kind }) => kind === 'shim corners')!.byMm).toEqual([expect.closeTo(1, 6), expect.closeTo(0, 6)]);
+    expect(ways.find(({ kind }) => kind === 'shim corners')!.after.stepMm).toBeCloseTo(0, 6);
+  });
+  test('without an arrangement it counts what the other edges could meet', () => {
+    const { possible } = mendSeam(edges, joints[0]!, SEAM_LIMITS, null).find(({ kind }) => kind === 'shim')!;
+    expect(possible!.of).toBeGreaterThan(2);
+    expect(possible!.passThen).toBeGreaterThanOrEqual(possible!.passNow);
+  });
 });
 
 test('a top-up is area × rise × density, and too thin below a film', () => {

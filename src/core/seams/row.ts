@@ -6,8 +6,8 @@ export interface RowPlace {
 
 /** What an arrangement must keep to. */
 export interface RowRules {
-  /** May it be turned end for end? By board; all by default. */
-  turnable?: readonly boolean[];
+  /** How a board must stand, turned or as drawn, whose water reads one way; null: either. By board. */
+  facing?: readonly (boolean | null)[];
   /** Boards that must stand at a place, counted from the left. */
   pins?: readonly { board: number; place: number }[];
   /** Pairs that may not stand side by side. */
@@ -50,12 +50,18 @@ export function checkRowRules(count: number, { pins = [], apart = [] }: RowRules
   return problems;
 }
 
+/** May a board stand as a state (2·board + turned) says? */
+function mayStand(facing: RowRules['facing'], state: number): boolean {
+  const wanted = facing?.[state >> 1] ?? null;
+  return wanted === null || wanted === ((state & 1) === 1);
+}
+
 /** Costs as a table over standing boards: index 2·board + turned. Infinity where a rule forbids it. */
-function costTable(count: number, cost: SeamCost, { apart = [], turnable }: RowRules): Float64Array {
+function costTable(count: number, cost: SeamCost, { apart = [], facing }: RowRules): Float64Array {
   const size = 2 * count;
   const table = new Float64Array(size * size).fill(Infinity);
   const forbidden = new Set(apart.flatMap(([a, b]) => [`${a},${b}`, `${b},${a}`]));
-  const may = (state: number): boolean => (state & 1) === 0 || (turnable?.[state >> 1] ?? true);
+  const may = (state: number): boolean => mayStand(facing, state);
   for (let from = 0; from < size; from++) {
     for (let to = 0; to < size; to++) {
       if (from >> 1 === to >> 1 || !may(from) || !may(to) || forbidden.has(`${from >> 1},${to >> 1}`)) continue;
@@ -81,12 +87,12 @@ export function bestRow(count: number, cost: SeamCost, pass: number, rules: RowR
 /** May a standing board be at a place? */
 type PlaceRule = (state: number, place: number) => boolean;
 
-function placeRules(count: number, { pins = [], turnable }: RowRules): PlaceRule {
+function placeRules(count: number, { pins = [], facing }: RowRules): PlaceRule {
   const boardAt = new Map(pins.map(({ board, place }) => [place, board]));
   const placeOf = new Map(pins.map(({ board, place }) => [board, place]));
   return (state, place) => {
     const board = state >> 1;
-    if ((state & 1) === 1 && !(turnable?.[board] ?? true)) return false;
+    if (!mayStand(facing, state)) return false;
     const pinned = placeOf.get(board);
     const wanted = boardAt.get(place);
     return (pinned === undefined || pinned === place) && (wanted === undefined || wanted === board) && place < count;

@@ -11,6 +11,14 @@ export const seamLimitsSchema = z.object({
 export type SeamLimits = z.infer<typeof seamLimitsSchema>;
 export const SEAM_LIMITS: SeamLimits = { stepMm: [0.5, 1.6], gapMm: [1, 3], deltaE: [2, 5] };
 
+/** What a row of boards must keep to, by the boards' names: who stands at which place from the left, who is not beside whom. */
+export const rowWishSchema = z.object({
+  pins: z.array(z.object({ piece: z.string().max(24), place: z.number().int().min(0).max(199) })).max(40).default([]),
+  apart: z.array(z.tuple([z.string().max(24), z.string().max(24)])).max(40).default([]),
+});
+export type RowWish = z.infer<typeof rowWishSchema>;
+export const NO_WISH: RowWish = { pins: [], apart: [] };
+
 /** What was measured along one edge of a piece: heights above the underside, places from its west or south end. */
 export const measuredEdgeSchema = z.object({
   bed: z.array(z.object({ atMm: mm(0, 3000), heightMm: mm(0, 300) })).max(60, 'At most 60 readings of one edge'),

@@ -145,8 +145,8 @@ describe('the best row', () => {
     const leftEnd = ends[right.board]![right.turned ? 1 : 0];
     return Math.abs(rightEnd! - leftEnd!);
   };
-  const keeps = (row: readonly RowPlace[], { pins = [], apart = [], turnable }: RowRules): boolean =>
-    pins.every(({ board, place }) => row[place]?.board === board) && row.every(({ board, turned }) => !turned || (turnable?.[board] ?? true)) && apart.every(([a, b]) => Math.abs(row.findIndex(({ board }) => board === a) - row.findIndex(({ board }) => board === b)) !== 1);
+  const keeps = (row: readonly RowPlace[], { pins = [], apart = [], facing }: RowRules): boolean =>
+    pins.every(({ board, place }) => row[place]?.board === board) && row.every(({ board, turned }) => (facing?.[board] ?? turned) === turned) && apart.every(([a, b]) => Math.abs(row.findIndex(({ board }) => board === a) - row.findIndex(({ board }) => board === b)) !== 1);
   const height = fc.integer({ min: 0, max: 60 }).map((tenths) => tenths / 10);
   const cases = fc.integer({ min: 1, max: 6 }).chain((count) =>
     fc.record({
@@ -157,7 +157,7 @@ describe('the best row', () => {
     }));
   test('is what brute force finds, rules and counts included', () => {
     fc.assert(fc.property(cases, ({ ends, pin, apart, fixed }) => {
-      const rules: RowRules = { ...(pin && { pins: [pin] }), ...(apart && apart[0] !== apart[1] && { apart: [apart] }), ...(fixed !== undefined && { turnable: ends.map((_, board) => board !== fixed) }) };
+      const rules: RowRules = { ...(pin && { pins: [pin] }), ...(apart && apart[0] !== apart[1] && { apart: [apart] }), ...(fixed !== undefined && { facing: ends.map((_, board) => (board === fixed ? board % 2 === 1 : null)) }) };
       const cost = costOf(ends);
       let [worst, sum, all, passing] = [Infinity, Infinity, 0, 0];
       for (const row of everyRow(ends.length)) {
@@ -183,7 +183,7 @@ describe('the best row', () => {
   });
   test('many boards: says it is not exact unless the bound is met, keeps the rules, and the bound holds', () => {
     const ends = Array.from({ length: 24 }, (_, i) => [((i * 37) % 50) / 10, ((i * 53) % 50) / 10] as const);
-    const rules: RowRules = { pins: [{ board: 5, place: 0 }], turnable: ends.map((_, board) => board % 3 !== 0) };
+    const rules: RowRules = { pins: [{ board: 5, place: 0 }], facing: ends.map((_, board) => (board % 3 === 0 ? false : null)) };
     const found = bestRow(24, costOf(ends), 1, rules)!;
     expect(found.worst).toBeGreaterThanOrEqual(found.bound - 1e-9);
     expect(found.exact).toBe(found.worst <= found.bound + 1e-9);

@@ -1,0 +1,167 @@
+import { outlineSize } from '../bed/outline';
+import type { EdgeName } from '../bed/schema';
+import type { MatchEdge, MatchPiece, MatchRequest, MatchSeam } from './matchSet';
+import { bestRow, checkRowRules, type RowPlace, type RowResult, type RowRules } from './row';
+import type { RowWish } from './schema';
+import { canMeet, compareEdges, seamScore } from './seam';
+import type { SeamEdge } from './seamEdge';
+import type { EndLevels } from './shims';
+
+/** One board of a row, a copy of its own. */
+export interface RowBoard {
+  /** `SH-A #2`. */
+  name: string;
+  lengthMm: number;
+  /** Its ends as edges of the set, by index. */
+  west: number;
+  east: number;
+}
+
+/** A board with which others do not pass, and what would mend that. */
+export interface Spoiler {
+  board: number;
+  /** With how many of the others none of its ends passes (where all pass: closes), whichever way round. */
+  spoils: number;
+  lacks: 'passing' | 'closing';
+  others: number;
+  /** Raised by this (lowered when negative) it spoils the fewest; null where no height helps. */
+  raiseMm: number | null;
+  spoilsThen: number;
+  /** The worst seam of the best row without it; null where that was not worked out. */
+  withoutWorst: number | null;
+}
+
+/** A row of boards: who stands where, and the seams between them. */
+export interface MatchRow {
+  boards: RowBoard[];
+  result: RowResult;
+  seams: MatchSeam[];
+  lengthMm: number;
+  spoiler: Spoiler | null;
+}
+
+/** The most boards in one row; more are a table, not a row. */
+export const MOST_BOARDS = 40;
+/** Up to so many boards the row is also tried without each. */
+const MOST_WITHOUT = 10;
+/** What passes at arm's length, and what closes, as a seam's score. */
+const PASSES = 2;
+const CLOSES = 1;
+/** The score of edges that cannot stand against each other. */
+const NEVER = 1000;
+
+interface Board extends RowBoard {
+  facing: boolean | null;
+}
+
+/** Every copy of the set's boards that has a west and an east end. */
+function boardsOf(pieces: readonly MatchPiece[], edges: readonly MatchEdge[]): Board[] {
+  return pieces.flatMap((piece) => {
+    if (piece.design.kind !== 'board') return [];
+    const find = (edge: EdgeName): number => edges.findIndex((candidate) => candidate.piece === piece.tag && candidate.edge === edge);
+    const [west, east] = [find('west'), find('east')];
+    if (west < 0 || east < 0) return [];
+    const { flowsFrom, outline } = piece.design;
+    // Where the water of a row reads one way it reads from left to right.
+    const facing = flowsFrom === 'west' ? false : flowsFrom === 'east' ? true : null;
+    const name = (copy: number): string => (piece.copy === null ? `${piece.tag} #${copy}` : piece.tag);
+    return Array.from({ length: piece.copies }, (_, i): Board => ({ name: name(piece.copyNumbers?.[i] ?? i + 1), lengthMm: outlineSize(outline).widthMm, west, east, facing }));
+  });
+}
+
+/** Rules by the boards' names as rules by their place in the list; names that are not in the row are told. */
+function rulesOf({ pins, apart }: RowWish, boards: readonly Board[]): { rules: RowRules; problems: string[] } {
+  const index = (name: string): number => boards.findIndex((board) => board.name === name);
+  const gone = [...new Set([...pins.map(({ piece }) => piece), ...apart.flat()].filter((name) => index(name) < 0))];
+  return {
+    rules: { facing: boards.map(({ facing }) => facing), pins: pins.filter(({ piece }) => index(piece) >= 0).map(({ piece, place }) => ({ board: index(piece), place })), apart: apart.filter((pair) => pair.every((name) => index(name) >= 0)).map(([a, b]) => [index(a), index(b)] as const) },
+    problems: gone.map((name) => `A rule speaks of ${name}, which is not in this row. Take it out.`),
+  };
+}
+
+/** The best row of a set's boards, which stand with their west and east edges to each other. */
+export function matchRow({ pieces, limits, row: wish }: MatchRequest, edges: readonly MatchEdge[], tick: (share: number) => void): { row: MatchRow | null; problems: string[] } {
+  const boards = boardsOf(pieces, edges);
+  if (boards.length < 2) return { row: null, problems: [] };
+  if (boards.length > MOST_BOARDS) return { row: null, problems: [`${boards.length} boards are too many for one row; at most ${MOST_BOARDS}.`] };
+  const { rules, problems: gone } = rulesOf(wish, boards);
+  const problems = [...gone, ...checkRowRules(boards.length, rules)];
+  if (problems.length > 0) return { row: null, problems };
+  const known = new Map<number, MatchSeam>();
+  const between = (left: RowPlace, right: RowPlace): MatchSeam => {
+    const a = boards[left.board]![left.turned ? 'west' : 'east'];
+    const b = boards[right.board]![right.turned ? 'east' : 'west'];
+    const key = a * edges.length + b;
+    const seam = known.get(key) ?? seamBetween(edges, a, b, limits);
+    known.set(key, seam);
+    return seam;
+  };
+  const cost = (left: RowPlace, right: RowPlace): number => between(left, right).score;
+  const result = bestRow(boards.length, cost, PASSES, rules, (share) => tick(share * 0.9));
+  if (!result) return { row: null, problems: ['With these rules no order is left. Take out a pin, or let two boards be neighbours again.'] };
+  const spoiler = result.worst > 1 ? findSpoiler(boards, edges, limits, cost) : null;
+  return {
+    problems: [],
+    row: {
+      boards: boards.map(({ name, lengthMm, west, east }) => ({ name, lengthMm, west, east })),
+      result, spoiler,
+      seams: result.places.slice(1).map((place, i) => between(result.places[i]!, place)),
+      lengthMm: boards.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
+    },
+  };
+}
+
+function seamBetween(edges: readonly MatchEdge[], a: number, b: number, limits: MatchRequest['limits']): MatchSeam {
+  const seam = compareEdges(edges[a]!, edges[b]!, limits);
+  return canMeet(edges[a]!, edges[b]!) ? { a, b, ...seam, score: seamScore(seam, limits) } : { a, b, ...seam, score: NEVER, grade: 'shows', reason: 'the edges are not equally long' };
+}
+
+/** The board that passes with the fewest others, and the height that would mend most. */
+function findSpoiler(boards: readonly Board[], edges: readonly MatchEdge[], limits: MatchRequest['limits'], cost: (left: RowPlace, right: RowPlace) => number): Spoiler | null {
+  const ends = boards.map(({ west, east }) => [edges[west]!, edges[east]!] as const);
+  /** The best seam that a board, raised, has with another. */
+  const bestWith = (mine: readonly SeamEdge[], other: readonly SeamEdge[]): number => Math.min(...mine.flatMap((a) => other.map((b) => (canMeet(a, b) ? seamScore(compareEdges(a, b, limits), limits) : NEVER))));
+  const others = (board: number): number[] => boards.flatMap((_, other) => (other === board ? [] : [other]));
+  const judge = (board: number, raiseMm: number, most: number): { spoils: number; worst: number; sum: number } => {
+    const mine = ends[board]!.map((edge) => raiseEdge(edge, raiseMm));
+    const scores = others(board).map((other) => bestWith(mine, ends[other]!));
+    return { spoils: scores.filter((score) => score > most + 1e-9).length, worst: Math.max(...scores), sum: scores.reduce((a, b) => a + b, 0) };
+  };
+  const passing = boards.map((_, board) => judge(board, 0, PASSES));
+  const most = passing.some(({ spoils }) => spoils > 0) ? PASSES : CLOSES;
+  const now = most === PASSES ? passing : boards.map((_, board) => judge(board, 0, CLOSES));
+  const board = now.reduce((best, { spoils, sum }, i) => (spoils > now[best]!.spoils || (spoils === now[best]!.spoils && sum > now[best]!.sum + 1e-9) ? i : best), 0);
+  // Heights that bring it level with one of the others, level or bed; the least of those that spoil least.
+  const tries = new Set(others(board).flatMap((other) => ends[board]!.flatMap((a) => ends[other]!.flatMap((b) => [b.levelMm[1] - a.levelMm[1], meanBed(b) - meanBed(a)]))).map((mm) => Math.round(mm * 20) / 20));
+  let mend = { raiseMm: 0, ...now[board]! };
+  for (const raiseMm of [...tries].sort((a, b) => Math.abs(a) - Math.abs(b)).slice(0, 24)) {
+    const then = judge(board, raiseMm, most);
+    if (then.spoils < mend.spoils || (then.spoils === mend.spoils && then.worst < mend.worst - 0.05)) mend = { raiseMm, ...then };
+  }
+  const withoutWorst = boards.length > 2 && boards.length <= MOST_WITHOUT ? worstWithout(boards.length, board, cost) : null;
+  if (now[board]!.spoils === 0) return null;
+  return { board, spoils: now[board]!.spoils, lacks: most === PASSES ? 'passing' : 'closing', others: boards.length - 1, raiseMm: mend.raiseMm === 0 ? null : mend.raiseMm, spoilsThen: mend.spoils, withoutWorst };
+}
+
+const meanBed = ({ heightMm }: SeamEdge): number => heightMm.reduce((sum, height) => sum + height, 0) / heightMm.length;
+
+/** An edge of a piece that stands on a shim. */
+export const raiseEdge = <T extends SeamEdge>(edge: T, raiseMm: number): T =>
+  raiseMm === 0 ? edge : { ...edge, heightMm: edge.heightMm.map((height) => height + raiseMm), levelMm: [edge.levelMm[0] + raiseMm, edge.levelMm[1] + raiseMm, edge.levelMm[2] + raiseMm] };
+
+/** The worst seam of the best row of all boards but one. */
+function worstWithout(count: number, left: number, cost: (a: RowPlace, b: RowPlace) => number): number {
+  const rest = Array.from({ length: count }, (_, board) => board).filter((board) => board !== left);
+  const real = (place: RowPlace): RowPlace => ({ ...place, board: rest[place.board]! });
+  return bestRow(rest.length, (a, b) => cost(real(a), real(b)), PASSES)?.worst ?? Infinity;
+}
+
+/** Levels along both ends of every standing board of a row, from the front of the table to its back. Seen from the middle of a piece, the front lies at the left of its left end and at the right of its right end. */
+export function rowEnds(edges: readonly Pick<SeamEdge, 'levelMm'>[], { boards, result }: Pick<MatchRow, 'boards' | 'result'>): EndLevels[] {
+  return result.places.map(({ board, turned }) => {
+    const { west, east } = boards[board]!;
+    const [left, right] = (turned ? [east, west] : [west, east]).map((index) => edges[index]!.levelMm) as [SeamEdge['levelMm'], SeamEdge['levelMm']];
+    return { left, right: [right[2], right[1], right[0]] };
+  });
+}
+

@@ -1,0 +1,262 @@
+import type { LaidTile, TableTile } from './table';
+import { drawnSide, DX, DY, isFork, opposite, SIDES, wantedPlaces, type TileKinds } from './tableRules';
+import type { TableSide, TableWish } from './tableSchema';
+
+/** Placements that may still be tried, how many were, and who is told. */
+export interface Budget {
+  left: number;
+  done: number;
+  tick: (steps: number) => void;
+}
+
+const FORK = 1;
+const POND = 2;
+
+/** A kind of tile in one of the ways it may lie: which sides of its place are wet. */
+interface Oriented {
+  tile: number;
+  quarters: number;
+  /** Bit for each side of the place. */
+  wet: number;
+  /** The side as drawn that faces each side of the place. */
+  drawn: readonly TableSide[];
+  /** The side of the place at which water comes in, of a tile that reads one way. */
+  upstream: TableSide | null;
+  /** Whether it is a fork, a pond. */
+  holds: number;
+}
+
+/** Every kind in every way it may lie; ways that look alike once only. */
+function orient(tiles: readonly TableTile[]): Oriented[] {
+  return tiles.flatMap(({ turnable, wet, from, pond }, tile) => {
+    if (!wet.some(Boolean)) return [];
+    const seen = new Set<string>();
+    return Array.from({ length: turnable ? 4 : 1 }, (_, quarters): Oriented => {
+      const drawn = SIDES.map((side) => drawnSide(side, quarters));
+      const upstream = from === undefined ? null : (((from + quarters) & 3) as TableSide);
+      return { tile, quarters, drawn, upstream, holds: (isFork(wet) ? FORK : 0) | (pond ? POND : 0), wet: drawn.reduce<number>((bits, side, i) => bits | (wet[side] ? 1 << i : 0), 0) };
+    }).filter(({ drawn }) => {
+      const key = drawn.map((side) => (wet[side] ? side : '-')).join();
+      return !seen.has(key) && Boolean(seen.add(key));
+    });
+  });
+}
+
+const FREE = -1;
+
+/** The search: which cells are decided, what still waits, and what is left of the stock. Cells in a frame of one dry cell. */
+export class TableSearch {
+  private readonly stride: number;
+  /** Index of the way a tile lies, for each framed cell, or `FREE`. */
+  private readonly lies: Int16Array;
+  private readonly dry: Uint8Array;
+  private readonly wanted: Uint8Array;
+  private readonly openings: Uint8Array;
+  /** What a place must hold, as bits: a fork, a pond. */
+  private readonly holds: Uint8Array;
+  private readonly cells: number[] = [];
+  private readonly left: number[];
+  private readonly ways: Oriented[];
+  /** 1 where a way may have another at one of its sides: ((way·4) + side)·ways + other. */
+  private readonly fits: Uint8Array;
+  private extras = 0;
+  private count = 0;
+  /** False when the tiles that are kept contradict each other. */
+  private readonly stands: boolean;
+
+  constructor(
+    private readonly wish: TableWish,
+    { tiles, members, tags, meet }: TileKinds,
+    private readonly mostExtras: number,
+    /** The most tiles that may be laid. */
+    private readonly mostTiles: number,
+    private readonly random: () => number,
+    private readonly budget: Budget,
+  ) {
+    const { columns, rows } = wish;
+    this.stride = columns + 2;
+    const size = this.stride * (rows + 2);
+    this.lies = new Int16Array(size).fill(FREE);
+    this.dry = new Uint8Array(size).fill(1);
+    this.wanted = new Uint8Array(size);
+    this.openings = new Uint8Array(size);
+    for (let row = 0; row < rows; row++) for (let column = 0; column < columns; column++) this.cells.push(this.cell(column, row));
+    for (const cell of this.cells) this.dry[cell] = 0;
+    for (const { column, row } of wish.blocked) this.dry[this.cell(column, row)] = 1;
+    for (const { column, row } of wantedPlaces(wish)) this.wanted[this.cell(column, row)] = 1;
+    this.holds = new Uint8Array(size);
+    for (const { column, row } of wish.forks) this.holds[this.cell(column, row)]! |= FORK;
+    for (const { column, row } of wish.ponds) this.holds[this.cell(column, row)]! |= POND;
+    for (const { column, row, side } of wish.openings) this.openings[this.cell(column, row)]! |= 1 << side;
+    this.left = tiles.map(({ copies }) => copies);
+    this.ways = orient(tiles);
+    const count = this.ways.length;
+    this.fits = new Uint8Array(count * 4 * count);
+    this.ways.forEach((a, i) => SIDES.forEach((side) => this.ways.forEach((b, j) => {
+      const other = opposite(side);
+      if (a.wet & (1 << side) && b.wet & (1 << other) && meet(a.tile, a.drawn[side]!, b.tile, b.drawn[other]!) && !headOn(a, side, b, other)) this.fits[(i * 4 + side) * count + j] = 1;
+    })));
+    this.stands = this.layFixed(wish, members, tags);
+  }
+
+  /** Lays the tiles that are kept; false when they do not go together. */
+  private layFixed({ fixed }: TableWish, members: readonly (readonly number[])[], tags: readonly string[]): boolean {
+    return fixed.every((place) => {
+      const cell = this.cell(place.column, place.row);
+      const way = this.candidates(cell, (candidate) => candidate.quarters === place.quarters && members[candidate.tile]!.some((member) => tags[member] === place.piece))[0];
+      if (way === undefined) return false;
+      this.lay(cell, way);
+      return true;
+    });
+  }
+
+  private lay(cell: number, way: number): boolean {
+    const { tile } = this.ways[way]!;
+    const extra = this.left[tile]! <= 0;
+    this.left[tile]!--;
+    this.count++;
+    if (extra) this.extras++;
+    this.lies[cell] = way;
+    return extra;
+  }
+
+  private lift(cell: number, extra: boolean): void {
+    this.left[this.ways[this.lies[cell]!]!.tile]!++;
+    this.lies[cell] = FREE;
+    this.count--;
+    if (extra) this.extras--;
+  }
+
+  private cell(column: number, row: number): number {
+    return (row + 1) * this.stride + column + 1;
+  }
+
+  private neighbour(cell: number, side: number): number {
+    return cell + DX[side]! + DY[side]! * this.stride;
+  }
+
+  /** Sides of a free cell that must be wet (low bits) and that must be dry (high bits). */
+  private demand(cell: number): number {
+    let [wet, dry] = [this.openings[cell]!, 0];
+    for (let side = 0; side < 4; side++) {
+      if (wet & (1 << side)) continue;
+      const other = this.neighbour(cell, side);
+      const way = this.lies[other]!;
+      if (way === FREE) dry |= this.dry[other]! << side;
+      else if (this.ways[way]!.wet & (1 << opposite(side))) wet |= 1 << side;
+      else dry |= 1 << side;
+    }
+    return wet | (dry << 4);
+  }
+
+  private candidates(cell: number, only: (way: Oriented) => boolean = () => true): number[] {
+    const demand = this.demand(cell);
+    const [wet, dry] = [demand & 15, demand >> 4];
+    const holds = this.holds[cell]!;
+    const count = this.ways.length;
+    const found: number[] = [];
+    for (let way = 0; way < count; way++) {
+      const mine = this.ways[way]!;
+      if ((mine.wet & wet) !== wet || (mine.wet & dry) !== 0 || (mine.holds & holds) !== holds || !only(mine)) continue;
+      if (this.againstTheStream(cell, mine)) continue;
+      if (this.left[mine.tile]! <= 0 && this.extras >= this.mostExtras) continue;
+      let fits = true;
+      for (let side = 0; side < 4 && fits; side++) {
+        const other = this.lies[this.neighbour(cell, side)]!;
+        if (other !== FREE && mine.wet & (1 << side)) fits = this.fits[(way * 4 + side) * count + other] === 1;
+      }
+      if (fits) found.push(way);
+    }
+    return found;
+  }
+
+  /** At the table's edge a tile that reads one way comes in at the first opening and goes out at the others. */
+  private againstTheStream(cell: number, { upstream }: Oriented): boolean {
+    if (upstream === null) return false;
+    const source = this.wish.openings[0];
+    const isSource = source !== undefined && cell === this.cell(source.column, source.row);
+    const open = this.openings[cell]!;
+    if (isSource && upstream !== source.side) return true;
+    return (open & (1 << upstream)) !== 0 && !(isSource && upstream === source.side);
+  }
+
+  /** Undecided cells that something waits for: wanted ones, and neighbours of open water. */
+  private waiting(): number[] {
+    const found: number[] = [];
+    for (const cell of this.cells) if (this.lies[cell] === FREE && this.dry[cell] === 0 && (this.wanted[cell] === 1 || (this.demand(cell) & 15) !== 0)) found.push(cell);
+    return found;
+  }
+
+  /** True when some water is shut in while other water, or a place that wants some, lies elsewhere: they can never hang together. */
+  private shutOff(waiting: readonly number[]): boolean {
+    if (this.count === 0) return false;
+    const seen = new Uint8Array(this.lies.length);
+    const stack: number[] = [];
+    let [bodies, closed] = [0, 0];
+    for (const start of this.cells) {
+      if (this.lies[start] === FREE || seen[start]) continue;
+      bodies++;
+      let reachesOut = false;
+      stack.push(start);
+      seen[start] = 1;
+      while (stack.length > 0) {
+        const cell = stack.pop()!;
+        const { wet } = this.ways[this.lies[cell]!]!;
+        for (let side = 0; side < 4; side++) {
+          const other = this.neighbour(cell, side);
+          if (!(wet & (1 << side)) || this.dry[other]) continue;
+          if (this.lies[other] === FREE) reachesOut = true;
+          else if (!seen[other]) {
+            seen[other] = 1;
+            stack.push(other);
+          }
+        }
+      }
+      if (!reachesOut) closed++;
+    }
+    return closed > 0 && (bodies > 1 || waiting.length > 0);
+  }
+
+  /** Depth first, the most constrained cell first. True when a layout stands, false when there is none, null out of steps. */
+  solve(accept: (placed: (LaidTile | null)[]) => boolean): boolean | null {
+    if (!this.stands) return false;
+    if (this.budget.left <= 0) return null;
+    const waiting = this.waiting();
+    if (this.count + waiting.length > this.mostTiles || this.shutOff(waiting)) return false;
+    let best: { cell: number; choices: number[] } | null = null;
+    for (const cell of waiting) {
+      const choices = this.candidates(cell);
+      if (choices.length === 0) return false;
+      if (!best || choices.length < best.choices.length) best = { cell, choices };
+      if (choices.length === 1) break;
+    }
+    if (!best) return accept(this.placed());
+    for (const way of this.shuffled(best.choices)) {
+      this.budget.left--;
+      if (++this.budget.done % 2048 === 0) this.budget.tick(this.budget.done);
+      const extra = this.lay(best.cell, way);
+      const result = this.solve(accept);
+      if (result !== false) return result;
+      this.lift(best.cell, extra);
+    }
+    return false;
+  }
+
+  /** In a seeded order: kinds in stock before kinds that would be extra, few open ends before many (each must be led somewhere). */
+  private shuffled(ways: readonly number[]): number[] {
+    const ends = (way: number): number => [0, 1, 2, 3].filter((side) => this.ways[way]!.wet & (1 << side)).length;
+    return ways.map((way) => ({ way, key: this.random() + Math.max(0, ends(way) - 2) * 0.6 + (this.left[this.ways[way]!.tile]! > 0 ? 0 : 10) })).sort((a, b) => a.key - b.key).map(({ way }) => way);
+  }
+
+  /** What lies where, row by row from the south-west. */
+  placed(): (LaidTile | null)[] {
+    const { columns } = this.wish;
+    return this.cells.map((cell, i) => {
+      const way = this.lies[cell]!;
+      return way === FREE ? null : { column: i % columns, row: Math.floor(i / columns), tile: this.ways[way]!.tile, quarters: this.ways[way]!.quarters };
+    });
+  }
+}
+
+/** Two tiles that read one way meet where one's water goes out and the other's comes in. */
+const headOn = (a: Oriented, side: number, b: Oriented, other: number): boolean => a.upstream !== null && b.upstream !== null && (a.upstream === side) === (b.upstream === other);

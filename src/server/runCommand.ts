@@ -1,6 +1,8 @@
 import { checkReadings } from '@/core/bed/measured';
 import { setScope, type Command, type Scope } from '@/core/records/command';
+import { outlineEdges } from '@/core/bed/outline';
 import { batchRequest } from '@/core/records/buildRequest';
+import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
 import type { Batch, RecordData, RecordKind } from '@/core/records/schema';
 import type { DeskView } from '@/core/records/views';
 import { HERON_SLACK_ID, writeHeronSlack } from '@/db/demo/heronSlack';
@@ -50,6 +52,9 @@ export function runCommand(command: Command): { id: string | null } {
       case 'remove':
         removeRecord(db, command.kind, command.id, command.version, now);
         return { id: null };
+      case 'measure':
+        measurePieces(db, command, now);
+        return { id: command.setId };
       case 'pour':
         recordPour(db, command, now);
         return { id: command.batchId };
@@ -132,6 +137,27 @@ function usersOf(db: Database, kind: RecordKind, id: string): string[] {
   if (kind !== 'product' && kind !== 'recipe') return [];
   const key = kind === 'product' ? 'productId' : 'recipeId';
   return listRecords(db, 'set').filter(({ data }) => data[key] === id).map(({ data }) => data.name);
+}
+
+/** Enters what was measured on copies of a set, all or nothing; a copy of which nothing is known any more is dropped. */
+function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, { do: 'measure' }>, now: string): void {
+  const set = getRecord(db, 'set', setId);
+  if (!set) throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
+  const [designs, known] = [listRecords(db, 'design', setId), listRecords(db, 'piece', setId)];
+  edit(db, setScope(setId), label ?? 'Measure pieces', now, (writer) => {
+    pieces.forEach(({ designId, copy, edges, shimsMm }, i) => {
+      const design = designs.find(({ id }) => id === designId);
+      if (!design) throw new FieldProblem(['pieces', i, 'designId'], 'This design is no longer there.');
+      if (copy > design.data.copies) throw new FieldProblem(['pieces', i, 'copy'], `${design.data.tag} has ${design.data.copies} copies; there is no #${copy}.`);
+      const wrong = Object.keys(edges ?? {}).find((edge) => !(outlineEdges(design.data.outline) as readonly string[]).includes(edge));
+      if (wrong) throw new FieldProblem(['pieces', i, 'edges', wrong], `${design.data.tag} has no ${wrong} edge.`);
+      const old = known.find((piece) => piece.data.designId === designId && piece.data.copy === copy);
+      const next = withMeasures(old?.data ?? { designId, copy, measured: { atLevelMm: set.data.levelMm, readings: [], fillMl: null } }, edges, shimsMm);
+      if (!old) writer.add('piece', crypto.randomUUID(), next, setId);
+      else if (isKnown(next)) writer.put('piece', old.id, next, null);
+      else writer.remove('piece', old.id, null);
+    });
+  });
 }
 
 /** Enters a layer as it was really poured; the first one keeps the plan's request as it stood. */

@@ -1,18 +1,23 @@
 import { expose } from 'comlink';
 import { LRUCache } from 'lru-cache';
 import { bedKey, surveyBed, type SurveyedBed } from '../core/plan';
-import { layTable, type TableResult, type TableWish } from '../core/seams/table';
-import { meetsOf, type TableStock } from '../core/seams/tableTiles';
+import { piecesToMake, type MakeResult } from '../core/seams/makeList';
 import { matchSet, type MatchRequest, type MatchSet } from '../core/seams/matchSet';
+import { layTable, type TableResult } from '../core/seams/table';
+import type { TableWish } from '../core/seams/tableSchema';
+import { meetsOf, settled, type TableStock } from '../core/seams/tableTiles';
 
 const beds = new LRUCache<string, SurveyedBed>({ max: 60 });
 
 /** Placements a layout search may try: some seconds. */
 const MOST_STEPS = 1_500_000;
+/** What searches need of the stock. */
+export type SearchStock = Pick<TableStock, 'tiles' | 'meets' | 'scores'>;
+type Progress = (share: number) => void;
 
-/** What the worker does for the Match stage: every seam of a set and the best row of its boards. It is ended to stop it. */
+/** What the worker does for the Match stage: every seam of a set and the best row of its boards; layouts of tiles; what to make. It is ended to stop it. */
 export const matcher = {
-  match: (request: MatchRequest, progress?: (share: number) => void): MatchSet =>
+  match: (request: MatchRequest, progress: Progress): MatchSet =>
     matchSet(
       request,
       (design) => {
@@ -23,7 +28,11 @@ export const matcher = {
       },
       progress,
     ),
-  lay: (wish: TableWish, stock: Pick<TableStock, 'tiles' | 'meets'>, seed: number, mostExtras: number): TableResult => layTable(wish, stock.tiles, meetsOf(stock), { seed, mostExtras, mostSteps: MOST_STEPS }),
+  lay: (wish: TableWish, stock: SearchStock, seed: number, mostExtras: number, progress: Progress): TableResult => {
+    const result = layTable(wish, stock.tiles, meetsOf(stock), { seed, mostExtras, mostSteps: MOST_STEPS, tick: (steps) => progress(steps) });
+    return result.kind === 'found' ? { ...result, layout: settled(result.layout, stock, wish.fixed, seed) } : result;
+  },
+  make: (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): MakeResult => piecesToMake(wishes, stock.tiles, meetsOf(stock), { mostExtras, tick: progress }),
 };
 export type Matcher = typeof matcher;
 

@@ -1,22 +1,61 @@
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { MakeResult } from '../core/seams/makeList';
 import type { MatchRequest, MatchSet } from '../core/seams/matchSet';
-import type { TableResult, TableWish } from '../core/seams/table';
-import type { TableStock } from '../core/seams/tableTiles';
+import type { TableResult } from '../core/seams/table';
+import type { TableWish } from '../core/seams/tableSchema';
 import { latestWins } from './latestWins';
-import type { Matcher } from './match.worker';
+import type { Matcher, SearchStock } from './match.worker';
 
-let remote: Remote<Matcher> | null = null;
+type Progress = (share: number) => void;
+let kept: { worker: Worker; remote: Remote<Matcher> } | null = null;
 const startWorker = (): Worker => new Worker(new URL('./match.worker.ts', import.meta.url), { type: 'module' });
 
+/** A match to be worked out, and who is told how far it is. */
+export interface MatchJob {
+  request: MatchRequest;
+  progress: Progress;
+}
+
 /** Matches a set off the main thread; of requests that wait only the newest is worked out. */
-export const matchInWorker: (lane: symbol, request: MatchRequest) => Promise<MatchSet | null> = latestWins((request: MatchRequest): Promise<MatchSet | null> => {
-  remote ??= wrap<Matcher>(startWorker());
-  return remote.match(request);
+export const matchInWorker: (lane: symbol, job: MatchJob) => Promise<MatchSet | null> = latestWins(({ request, progress }: MatchJob): Promise<MatchSet> => {
+  if (!kept) {
+    const worker = startWorker();
+    kept = { worker, remote: wrap<Matcher>(worker) };
+  }
+  const { remote } = kept;
+  return new Promise((resolve, reject) => {
+    abandon = () => reject(new Stopped());
+    remote.match(request, proxy(progress)).then(resolve, reject);
+  });
 });
 
-/** A search for a layout in a worker of its own; `end` stops it, whatever it is at. */
-export function layInWorker(wish: TableWish, stock: Pick<TableStock, 'tiles' | 'meets'>, seed: number, mostExtras: number): { result: Promise<TableResult>; end: () => void } {
-  const worker = startWorker();
-  const result = wrap<Matcher>(worker).lay(wish, stock, seed, mostExtras);
-  return { result: result.finally(() => worker.terminate()), end: () => worker.terminate() };
+/** The maker has stopped it. */
+export class Stopped extends Error {}
+let abandon: () => void = () => undefined;
+
+/** Stops the match that is being worked out: its promise is rejected with `Stopped`. */
+export function stopMatching(): void {
+  kept?.worker.terminate();
+  kept = null;
+  abandon();
 }
+
+/** A search in a worker of its own. */
+export interface Search<T> {
+  result: Promise<T>;
+  /** Stops it, whatever it is at. */
+  end: () => void;
+}
+
+function inOwnWorker<T>(ask: (remote: Remote<Matcher>) => Promise<T>): Search<T> {
+  const worker = startWorker();
+  return { result: ask(wrap<Matcher>(worker)).finally(() => worker.terminate()), end: () => worker.terminate() };
+}
+
+const bare = ({ tiles, meets, scores }: SearchStock): SearchStock => ({ tiles, meets, scores });
+
+/** A search for a layout; `progress` is told how many placements were tried. */
+export const layInWorker = (wish: TableWish, stock: SearchStock, seed: number, mostExtras: number, progress: Progress): Search<TableResult> => inOwnWorker(async (remote): Promise<TableResult> => remote.lay(wish, bare(stock), seed, mostExtras, proxy(progress)));
+
+/** What to make for a list of tables. */
+export const makeInWorker = (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): Search<MakeResult> => inOwnWorker(async (remote): Promise<MakeResult> => remote.make(wishes, bare(stock), mostExtras, proxy(progress)));

@@ -23,6 +23,9 @@ export const edgeStandardSchema = z
     toleranceMm: mm(0.05, 20),
     /** Over what length the bed of a piece runs from the standard at its edge to its own; 0: it is compared only. */
     blendMm: mm(0, 200).default(12),
+    /** For its gauges: how wide the cut is, and what stands on them instead of the name. */
+    kerfMm: mm(0, 3).optional(),
+    gaugeLabel: z.string().trim().max(40, 'At most 40 characters').optional(),
   })
   .superRefine(({ edgeMm, portMm, widthMm, depthMm, section, bankSlope, levelMm, bankMm }, context) => {
     const complain = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });

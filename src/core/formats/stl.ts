@@ -123,6 +123,30 @@ function checked(triangles: Float32Array, count: number): Triangles {
   return count * 9 === triangles.length ? triangles : triangles.subarray(0, count * 9);
 }
 
+/** A corner: x, y, z in mm. */
+export type Corner = readonly [number, number, number];
+
+/** An empty binary STL of so many triangles, and how to add one; the normal is left at 0: every reader works it out from the corners. */
+function stlWriter(count: number, title: string): { bytes: Uint8Array<ArrayBuffer>; triangle: (...corners: Corner[]) => void } {
+  const bytes = new Uint8Array(HEADER_BYTES + count * TRIANGLE_BYTES);
+  bytes.set(new TextEncoder().encode(title.slice(0, 70)).subarray(0, 79));
+  const view = new DataView(bytes.buffer);
+  view.setUint32(80, count, true);
+  let at = HEADER_BYTES;
+  const triangle = (...corners: Corner[]): void => {
+    corners.forEach((xyz, k) => xyz.forEach((value, axis) => view.setFloat32(at + 12 + 12 * k + 4 * axis, value, true)));
+    at += TRIANGLE_BYTES;
+  };
+  return { bytes, triangle };
+}
+
+/** Triangles, their corners anticlockwise seen from outside, as a binary STL in mm. */
+export function binaryStl(triangles: readonly (readonly [Corner, Corner, Corner])[], title: string): Uint8Array<ArrayBuffer> {
+  const { bytes, triangle } = stlWriter(triangles.length, title);
+  for (const corners of triangles) triangle(...corners);
+  return bytes;
+}
+
 /**
  * A bed as a closed solid, binary STL in mm, z up from the underside at 0. Corners of the surface lie at the cells'
  * centres, so that slopes are exact and an upright wall leans over one cell. Cells less than half inside the outline are left out.
@@ -145,18 +169,8 @@ export function bedStl({ columns, rows, cellMm, heightMm, coverage }: BedGrid, {
       walls += Number(!inside(i - 1, j)) + Number(!inside(i + 1, j)) + Number(!inside(i, j - 1)) + Number(!inside(i, j + 1));
     }
   }
-  const count = quads * 4 + walls * 2;
-  const bytes = new Uint8Array(HEADER_BYTES + count * TRIANGLE_BYTES);
-  bytes.set(new TextEncoder().encode(title.slice(0, 70)).subarray(0, 79));
-  const view = new DataView(bytes.buffer);
-  view.setUint32(80, count, true);
-  let at = HEADER_BYTES;
-  const corner = (i: number, j: number, base: boolean): readonly [number, number, number] => [place(i, columns, widthMm), place(j, rows, lengthMm), base ? 0 : heightMm[cell(i, j)]!];
-  const triangle = (...corners: (readonly [number, number, number])[]): void => {
-    // The normal is left at 0: every reader works it out from the corners.
-    corners.forEach((xyz, k) => xyz.forEach((value, axis) => view.setFloat32(at + 12 + 12 * k + 4 * axis, value, true)));
-    at += TRIANGLE_BYTES;
-  };
+  const { bytes, triangle } = stlWriter(quads * 4 + walls * 2, title);
+  const corner = (i: number, j: number, base: boolean): Corner => [place(i, columns, widthMm), place(j, rows, lengthMm), base ? 0 : heightMm[cell(i, j)]!];
   const wall = (i0: number, j0: number, i1: number, j1: number): void => {
     triangle(corner(i0, j0, true), corner(i1, j1, true), corner(i1, j1, false));
     triangle(corner(i0, j0, true), corner(i1, j1, false), corner(i0, j0, false));

@@ -13,7 +13,8 @@ const LINE = 'fill="none" stroke="#111" stroke-width="0.3"';
 const THIN = 'fill="none" stroke="#111" stroke-width="0.15"';
 
 const n = (value: number): string => String(Math.round(value * 1000) / 1000);
-const escaped = (text: string): string => text.replace(/[<>&"]/g, (sign) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[sign]!);
+/** Text that may stand in an SVG. */
+export const escaped = (text: string): string => text.replace(/[<>&"]/g, (sign) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[sign]!);
 
 /** A drawing at 1:1: sizes in mm, a bar to check the print by, a title. y runs downwards in `body`. */
 export function drawingSheet(widthMm: number, heightMm: number, title: string, body: string): string {

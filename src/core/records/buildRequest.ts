@@ -102,7 +102,7 @@ export function matchPieces(view: Pick<DeskView, 'set' | 'designs' | 'pieces'>):
     const rest = Array.from({ length: data.copies }, (_, i) => i + 1).filter((copy) => !own.some((piece) => piece.data.copy === copy));
     return [
       ...(rest.length > 0 ? [{ tag: data.tag, designId: id, copy: null, copies: rest.length, copyNumbers: rest, design: data, edges: {} }] : []),
-      ...own.map((piece) => ({ tag: copyTag(data.tag, piece.data.copy), designId: id, copy: piece.data.copy, copies: 1, design: hasMeasuredBed(piece.data) ? { ...data, measured: piece.data.measured } : data, edges: piece.data.edges ?? {} })),
+      ...own.map((piece) => ({ tag: copyTag(data.tag, piece.data.copy), designId: id, copy: piece.data.copy, copies: 1, design: hasMeasuredBed(piece.data) ? { ...data, measured: piece.data.measured } : data, edges: piece.data.edges ?? {}, ...(piece.data.shimsMm && { shimsMm: piece.data.shimsMm }) })),
     ];
   });
 }

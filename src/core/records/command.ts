@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { batchSchema, pieceSchema, pourRecordSchema, settingsSchema, waterSetSchema, type RecordKind } from './schema';
 import { pieceDesignSchema } from '../bed/schema';
+import { cornerShimsSchema, measuredEdgesSchema } from '../seams/schema';
 import { productSchema } from '../mixing/product';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 
@@ -30,6 +31,11 @@ export const commandSchema = z.discriminatedUnion('do', [
   ]),
   z.object({ do: z.literal('remove'), kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch']), id, version }),
   z.object({ do: z.literal('pour'), batchId: id, version, pour: pourRecordSchema }),
+  /** What was measured on the edges of some copies, and the shims they stand on: taken over what is known of them; null takes it away. */
+  z.object({
+    do: z.literal('measure'), setId: id, label,
+    pieces: z.array(pieceSchema.pick({ designId: true, copy: true }).extend({ edges: measuredEdgesSchema.optional(), shimsMm: cornerShimsSchema.nullable().optional() })).min(1).max(500),
+  }),
   z.object({ do: z.literal('undo'), scope: scopeSchema }),
   z.object({ do: z.literal('redo'), scope: scopeSchema }),
   z.object({ do: z.literal('sample') }),

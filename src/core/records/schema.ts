@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { measuredSchema } from '../bed/measuredSchema';
 import { edgeStandardSchema } from '../bed/edgeStandardSchema';
-import { measuredEdgesSchema, rowWishSchema, seamLimitsSchema } from '../seams/schema';
+import { cornerShimsSchema, measuredEdgesSchema, rowWishSchema, seamLimitsSchema } from '../seams/schema';
 import { keptTableSchema } from '../seams/tableSchema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
@@ -87,7 +87,7 @@ export const batchSchema = z.object({
 export type Batch = z.infer<typeof batchSchema>;
 
 /** One physical copy of a design that has measurements of its own. */
-export const pieceSchema = z.object({ designId: recordId, copy: z.number().int().min(1).max(500), measured: measuredSchema, edges: measuredEdgesSchema.optional() });
+export const pieceSchema = z.object({ designId: recordId, copy: z.number().int().min(1).max(500), measured: measuredSchema, edges: measuredEdgesSchema.optional(), shimsMm: cornerShimsSchema.optional() });
 export type PieceRecord = z.infer<typeof pieceSchema>;
 
 /** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */

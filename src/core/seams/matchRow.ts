@@ -6,6 +6,7 @@ import type { RowWish } from './schema';
 import { canMeet, compareEdges, seamScore } from './seam';
 import type { SeamEdge } from './seamEdge';
 import type { EndLevels } from './shims';
+import { raiseEdge } from './standing';
 
 /** One board of a row, a copy of its own. */
 export interface RowBoard {
@@ -144,10 +145,6 @@ function findSpoiler(boards: readonly Board[], edges: readonly MatchEdge[], limi
 }
 
 const meanBed = ({ heightMm }: SeamEdge): number => heightMm.reduce((sum, height) => sum + height, 0) / heightMm.length;
-
-/** An edge of a piece that stands on a shim. */
-export const raiseEdge = <T extends SeamEdge>(edge: T, raiseMm: number): T =>
-  raiseMm === 0 ? edge : { ...edge, heightMm: edge.heightMm.map((height) => height + raiseMm), levelMm: [edge.levelMm[0] + raiseMm, edge.levelMm[1] + raiseMm, edge.levelMm[2] + raiseMm] };
 
 /** The worst seam of the best row of all boards but one. */
 function worstWithout(count: number, left: number, cost: (a: RowPlace, b: RowPlace) => number): number {

@@ -10,7 +10,8 @@ import type { RecipeDose } from '../tint/doses';
 import { waterLook } from '../tint/waterLook';
 import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { matchRow, type MatchRow } from './matchRow';
-import type { MeasuredEdge, RowWish, SeamLimits } from './schema';
+import type { CornerHeights, MeasuredEdge, RowWish, SeamLimits } from './schema';
+import { onShims } from './standing';
 import { canMeet, compareEdges, seamScore, type Seam } from './seam';
 import { departure, edgeHeights, edgeLevels, type SeamEdge } from './seamEdge';
 
@@ -25,6 +26,8 @@ export interface MatchPiece {
   copyNumbers?: number[];
   design: PieceDesign;
   edges: Partial<Record<EdgeName, MeasuredEdge>>;
+  /** Strips under its corners: south-west, south-east, north-east, north-west as drawn. */
+  shimsMm?: CornerHeights;
 }
 
 export interface MatchRequest {
@@ -86,7 +89,7 @@ function seamOf(edges: readonly MatchEdge[], a: number, b: number, limits: SeamL
   return { a, b, ...seam, score: seamScore(seam, limits) };
 }
 
-function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, { levelMm, standards, tilt, doses }: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed): MatchEdge[] {
+function edgesOf({ tag, designId, copy, design, edges: measured, shimsMm }: MatchPiece, { levelMm, standards, tilt, doses }: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed): MatchEdge[] {
   const bed = levelBed(bedOf(design), design, levelMm);
   const deepest = Math.max(0.1, levelMm - bed.curve.lowestMm);
   const look = waterLook(design, doses, deepest);
@@ -97,8 +100,9 @@ function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, {
   const carved = design.joints ? bedOf(withoutJoints(design)).drawn : bed.drawn;
   return outlineEdges(design.outline).map((edge): MatchEdge => {
     const own = measured[edge] ?? null;
-    const heightMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), own);
-    const levels = edgeLevels(design.outline, edge, own?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
+    const drawnMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), own);
+    const drawnLevels = edgeLevels(design.outline, edge, own?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
+    const { heightMm, levelMm: levels } = onShims({ edge, heightMm: drawnMm, levelMm: drawnLevels }, shimsMm);
     const wanted = standards.find(({ id }) => id === design.edgeStandards?.[edge]) ?? null;
     return {
       piece: tag, designId, copy, edge, heightMm, levelMm: levels, measured: own !== null, look,
@@ -106,7 +110,7 @@ function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, {
       wet: heightMm.some((height) => height < levels[1]),
       standard: wanted?.name ?? null,
       drawnTo: design.joints?.some((joint) => joint.edge === edge) ?? false,
-      departs: wanted && departure(own || carved === bed.drawn ? heightMm : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null), wanted),
+      departs: wanted && departure(own || carved === bed.drawn ? drawnMm : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null), wanted),
     };
   });
 }

@@ -1,9 +1,9 @@
 import type { EdgeName } from '../bed/schema';
-import { raiseEdge } from './matchRow';
 import type { MatchEdge } from './matchSet';
 import type { Grade, SeamLimits } from './schema';
 import { canMeet, compareEdges, type Seam } from './seam';
 import { LEAST_FILM_MM } from './shims';
+import { atEdge, onShims, raiseEdge, ROUND } from './standing';
 
 /** Two edges of the set that stand together in an arrangement, by index, and at which of its places. */
 export interface StandingJoint {
@@ -29,25 +29,7 @@ export interface SeamMend {
   possible: { of: number; passNow: number; passThen: number } | null;
 }
 
-/** An edge whose left and right ends come up by so much. */
-function tiltEdge<T extends MatchEdge>(edge: T, leftMm: number, rightMm: number): T {
-  const last = edge.heightMm.length - 1;
-  const { levelMm } = edge;
-  return { ...edge, heightMm: edge.heightMm.map((height, i) => height + leftMm + ((rightMm - leftMm) * i) / last), levelMm: [levelMm[0] + leftMm, levelMm[1] + (leftMm + rightMm) / 2, levelMm[2] + rightMm] as const };
-}
-
 const raiseWater = <T extends MatchEdge>(edge: T, byMm: number): T => ({ ...edge, levelMm: [edge.levelMm[0] + byMm, edge.levelMm[1] + byMm, edge.levelMm[2] + byMm] as const });
-
-const ROUND: readonly EdgeName[] = ['south', 'east', 'north', 'west'];
-
-/** What becomes of an edge of a rectangular piece when two corners, at the ends of one of its edges, are raised and the far edge stays down. */
-function onCorners(edge: MatchEdge, raised: EdgeName, [leftMm, rightMm]: readonly [number, number]): MatchEdge {
-  // Anticlockwise on from the raised edge is the one at its left: its right end is the raised corner.
-  const steps = (ROUND.indexOf(edge.edge) - ROUND.indexOf(raised) + 4) % 4;
-  if (steps === 0) return tiltEdge(edge, leftMm, rightMm);
-  if (steps === 1) return tiltEdge(edge, 0, leftMm);
-  return steps === 3 ? tiltEdge(edge, rightMm, 0) : edge;
-}
 
 interface Way {
   kind: SeamMend['kind'];
@@ -67,7 +49,7 @@ function waysToClose(a: MatchEdge, b: MatchEdge): Way[] {
   // A corner cannot be let into the table.
   const corners = [Math.max(0, rises[0]), Math.max(0, rises[2])] as const;
   const ways: Way[] = [{ kind: 'shim', edge: low, byMm: [rise, rise], change: (edge) => raiseEdge(edge, rise) }];
-  if (ROUND.includes(low.edge)) ways.push({ kind: 'shim corners', edge: low, byMm: corners, change: (edge) => onCorners(edge, low.edge, corners) });
+  if (ROUND.includes(low.edge)) ways.push({ kind: 'shim corners', edge: low, byMm: corners, change: (edge) => onShims(edge, atEdge(low.edge, corners)) });
   ways.push({ kind: 'top up', edge: low, byMm: [film, film], change: (edge) => raiseWater(edge, film) });
   ways.push({ kind: 'sand down', edge: high, byMm: [rise, rise], change: (edge) => raiseWater(edge, -rise) });
   return ways;

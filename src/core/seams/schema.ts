@@ -26,6 +26,9 @@ export const measuredEdgeSchema = z.object({
   levels: z.tuple([mm(0, 300), mm(0, 300), mm(0, 300)]).nullable(),
 });
 export type MeasuredEdge = z.infer<typeof measuredEdgeSchema>;
+/** Strips under the corners of a piece, mm: south-west, south-east, north-east, north-west as drawn. A stiff piece stands on them in one plane. */
+export const cornerShimsSchema = z.tuple([mm(0, 40), mm(0, 40), mm(0, 40), mm(0, 40)]);
+export type CornerHeights = z.infer<typeof cornerShimsSchema>;
 export const measuredEdgesSchema = z.partialRecord(edgeNameSchema, measuredEdgeSchema);
 
 /** What closes, what passes at arm's length, what shows. */

@@ -4,7 +4,6 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { EdgeName } from '@/core/bed/schema';
 import { parseEdgeReadings, edgeReadingsText } from '@/core/formats/readings';
-import type { PieceRecord, Stored } from '@/core/records/schema';
 import type { MatchEdge } from '@/core/seams/matchSet';
 import type { MeasuredEdge } from '@/core/seams/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
@@ -17,11 +16,11 @@ const PLACES = ['start', 'middle', 'end'] as const;
 const START: Partial<Record<EdgeName, readonly [string, string]>> = { east: ['south end', 'north end'], west: ['south end', 'north end'] };
 
 /** What was measured along one edge of one copy: its level at three places, its bed at as many as you like. */
-export function EdgeMeasures({ edge }: { edge: MatchEdge }) {
+export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number | undefined }) {
   const { desk, door } = useDesk();
   const units = useUnits();
   const design = desk.designs.find(({ id }) => id === edge.designId);
-  const [copy, setCopy] = useState(edge.copy ?? 1);
+  const [copy, setCopy] = useState(edge.copy ?? first ?? 1);
   const [typed, setTyped] = useState<string | null>(null);
   if (!design) return null;
   const stored = desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy);
@@ -29,12 +28,8 @@ export function EdgeMeasures({ edge }: { edge: MatchEdge }) {
   const levelMm = desk.set.data.levelMm;
   const put = (change: (now: MeasuredEdge) => MeasuredEdge, label: string): Promise<{ ok: boolean }> =>
     door.run(({ pieces }) => {
-      const found = pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy);
-      const next = change(found?.data.edges?.[edge.edge] ?? { bed: [], levels: null });
-      const edges = { ...found?.data.edges, [edge.edge]: next };
-      const kept = Object.fromEntries(Object.entries(edges).filter(([, value]) => value.bed.length > 0 || value.levels !== null)) as PieceRecord['edges'];
-      if (!found) return { do: 'add', kind: 'piece', setId: desk.set.id, data: { designId: design.id, copy, measured: { atLevelMm: levelMm, readings: [], fillMl: null }, edges: kept }, label };
-      return { do: 'put', kind: 'piece', id: found.id, version: found.version, data: withEdges(found, kept), label };
+      const now = pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.edges?.[edge.edge];
+      return { do: 'measure', setId: desk.set.id, pieces: [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? { bed: [], levels: null }) } }], label };
     }, label);
   const name = `${design.data.tag} #${copy}`;
   const ends = START[edge.edge] ?? ['west end', 'east end'];
@@ -83,9 +78,4 @@ function withLevelAt([start, middle, end]: readonly [number, number, number], i:
   const next: [number, number, number] = [start, middle, end];
   next[i] = value;
   return next;
-}
-
-/** The record with other edges; without any, none are kept. */
-function withEdges({ data: { designId, copy, measured } }: Stored<PieceRecord>, edges: PieceRecord['edges']): PieceRecord {
-  return { designId, copy, measured, ...(edges && Object.keys(edges).length > 0 && { edges }) };
 }

@@ -1,18 +1,14 @@
 'use client';
 
-import { LEAST_FILM_MM, topUp } from '@/core/seams/shims';
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import type { SeamLimits } from '@/core/seams/schema';
 import type { Explanation } from '@/core/plan';
-import { pouredDensity } from '@/core/mixing/ratio';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import { useDeskPlan } from '../desk/DeskContext';
-import styles from './MatchStage.module.css';
 
-/** The figures of one seam, each with its grade, and what would close the step. */
+/** The figures of one seam, each with its grade, with how it came about. */
 export function SeamFigures({ seam, match, limits }: { seam: MatchSeam; match: MatchSet; limits: SeamLimits }) {
   const units = useUnits();
   const mm = (value: number, decimals?: number): string => formatMeasure(value, 'length', units, decimals);
@@ -23,35 +19,11 @@ export function SeamFigures({ seam, match, limits }: { seam: MatchSeam; match: M
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   const plain = (value: number): string => value.toFixed(1);
   return (
-    <>
-      <Readings>
+    <Readings>
         {seam.stepMm !== null && <Reading label="Step" {...measureText(Math.abs(seam.stepMm), 'length', units)} note={`${GRADE_WORDS[seam.grades.step]}${Math.abs(seam.stepMm) > 0.05 ? `; ${seam.stepMm > 0 ? a.piece : b.piece} stands higher, ${mm(seam.stepAtMm, 0)} from the left` : ''}`} explain={() => explain('Step', 'The largest difference of the two levels where both are wet.', limits.stepMm, [{ label: a.piece, value: a.levelMm.map((level) => mm(level)).join(', ') }, { label: b.piece, value: [...b.levelMm].reverse().map((level) => mm(level)).join(', ') }], mm)} />}
         <Reading label="Gap of the beds" {...measureText(seam.gapMm, 'length', units)} note={`${GRADE_WORDS[seam.grades.gap]}; ${mm(seam.gapRmsMm)} on the whole`} explain={() => explain('Gap of the beds', 'The largest difference of the two beds where either is under water.', limits.gapMm, [{ label: 'Where', value: `${mm(seam.gapAtMm, 0)} from the left` }, { label: 'Root mean square', value: mm(seam.gapRmsMm) }], mm)} />
         <Reading label="Banks lie apart" {...measureText(seam.bankOffsetMm, 'length', units)} note={`${Math.round(seam.wetOverlap * 100)} % of the water meets water`} />
         <Reading label="Colour" digits={seam.deltaE.toFixed(1)} note={GRADE_WORDS[seam.grades.colour]} explain={() => explain('Colour', 'CIEDE2000 between the predicted colours of the deepest water on both sides.', limits.deltaE, [], plain)} />
-      </Readings>
-      {seam.stepMm !== null && Math.abs(seam.stepMm) > limits.stepMm[0] && <CloseIt seam={seam} match={match} />}
-    </>
-  );
-}
-
-/** What brings the lower piece up, or the higher one down. */
-function CloseIt({ seam, match }: { seam: MatchSeam; match: MatchSet }) {
-  const units = useUnits();
-  const { request, plan } = useDeskPlan();
-  const rise = Math.abs(seam.stepMm ?? 0);
-  const [low, high] = (seam.stepMm ?? 0) > 0 ? [match.edges[seam.b]!, match.edges[seam.a]!] : [match.edges[seam.a]!, match.edges[seam.b]!];
-  const surface = plan?.pieces.find(({ tag }) => tag === low.piece || low.piece.startsWith(`${tag} #`))?.water.surfaceCm2;
-  const more = surface && request ? topUp(surface, Math.max(rise, LEAST_FILM_MM), pouredDensity(request.product), request.product.shrinkage) : null;
-  const mm = formatMeasure(rise, 'length', units);
-  return (
-    <div className={styles.close}>
-      <h3>What closes it</h3>
-      <ul>
-        <li>{`Shim ${low.piece} by ${mm} at this edge.`}</li>
-        {more && <li>{`Or top ${low.piece} up: ${formatMeasure(more.grams, 'mass', units)} of clear mix over its whole surface${rise < LEAST_FILM_MM ? `, which raises it ${formatMeasure(LEAST_FILM_MM, 'length', units)}: a thinner film does not flow out` : ''}.`}</li>}
-        <li>{`Or sand ${high.piece} down by ${mm}, wet and with a mask, and restore its gloss.`}</li>
-      </ul>
-    </div>
+    </Readings>
   );
 }

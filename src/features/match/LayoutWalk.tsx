@@ -1,0 +1,83 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { EdgeName } from '@/core/bed/schema';
+import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
+import { GRADES, type SeamLimits } from '@/core/seams/schema';
+import { compareEdges, seamScore } from '@/core/seams/seam';
+import type { LaidTile } from '@/core/seams/table';
+import { placeName } from '@/core/seams/tableRules';
+import { TABLE_SIDES, type TableSide, type TableWish } from '@/core/seams/tableSchema';
+import { layoutJoints, type TableStock } from '@/core/seams/tableTiles';
+import { tileCut, wayThrough } from '@/core/seams/walk';
+import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
+import { useLiveDesk } from '../desk/DeskContext';
+import { pictureBed } from '../desk/useBed';
+import { SeamPanel } from './SeamPanel';
+import match from './MatchStage.module.css';
+import styles from './TableView.module.css';
+
+interface LayoutWalkProps {
+  wish: TableWish;
+  stock: TableStock;
+  laid: readonly LaidTile[];
+  match: MatchSet;
+  limits: SeamLimits;
+}
+
+/** A layout at eye level: along its water from where it comes in, step by step, and every seam of it that does not close. */
+export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalkProps) {
+  const { designs, levelMm } = useLiveDesk();
+  const joints = useMemo(() => layoutJoints(laid, stock), [laid, stock]);
+  const seams = useMemo(() => joints.map(({ a, b }): MatchSeam => {
+    const seam = compareEdges(set.edges[a]!, set.edges[b]!, limits);
+    return { ...seam, a, b, score: seamScore(seam, limits) };
+  }), [joints, set, limits]);
+  const ends = wish.openings.slice(1);
+  const [end, setEnd] = useState(0);
+  const [at, setAt] = useState(0);
+  const start = wish.openings[0] ?? { ...(laid[0] ?? { column: 0, row: 0 }), side: 0 as const };
+  const steps = useMemo(() => wayThrough(laid, (tile, side) => stock.tiles[tile]!.wet[side], start, ends[end] ?? null), [laid, stock, start, ends, end]);
+  const edgeOf = (place: number, side: TableSide): MatchSet['edges'][number] => set.edges[stock.edges[laid[place]!.tile * 4 + side]!]!;
+  const pieces = steps.map(({ laid: place, from, to }, i): WalkPiece => {
+    const { tile } = laid[place]!;
+    const design = designs.find(({ id }) => id === stock.designIds[tile])?.data;
+    const [first, last] = [edgeOf(place, from), edgeOf(place, to)];
+    return {
+      key: `${i}`, name: stock.tiles[tile]!.tag, look: first.look, landColour: design?.landColour ?? '#999999', liftMm: [0, 0],
+      levelMm: [first.levelMm[1], last.levelMm[1]],
+      cut: design ? tileCut(pictureBed(design, false).grid, design.outline, TABLE_SIDES[from] as EdgeName, TABLE_SIDES[to] as EdgeName) : { lengthMm: stock.sizeMm, stepMm: stock.sizeMm, heightMm: new Float32Array(2) },
+    };
+  });
+  const walked = steps.slice(1).map((step, i) => {
+    const index = joints.findIndex(({ placeA, placeB }) => (placeA === step.laid && placeB === steps[i]!.laid) || (placeB === step.laid && placeA === steps[i]!.laid));
+    const seam = seams[index]!;
+    // The step is told from left to right of the walk.
+    return { index, grade: seam.grade, reason: seam.reason, stepMm: seam.stepMm };
+  });
+  const here = walked[Math.min(at, walked.length - 1)];
+  const counts = GRADES.map((grade) => `${seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`).join(', ');
+  return (
+    <div className={styles.walk}>
+      <p className={styles.quiet}>
+        {`${seams.length} seams in this layout: ${counts}. `}
+        {ends.length > 1 && (
+          <label>
+            Walk to{' '}
+            <select value={end} onChange={(event) => (setEnd(Number(event.target.value)), setAt(0))}>
+              {ends.map((opening, i) => (
+                <option key={`${opening.column}${opening.row}${opening.side}`} value={i}>{`the ${TABLE_SIDES[opening.side]} edge, ${placeName(opening)}`}</option>
+              ))}
+            </select>
+          </label>
+        )}
+      </p>
+      {pieces.length > 0 && <WaterlineWalk label="Along the water at eye level" pieces={pieces} joints={walked} levelMm={levelMm} at={Math.min(at, walked.length - 1)} onAt={setAt} />}
+      {here && (
+        <section aria-label="The seam" className={match.middle}>
+          <SeamPanel match={set} seam={seams[here.index]!} limits={limits} joints={joints} />
+        </section>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,241 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import { useMemo, useRef, useState } from 'react';
+import type { EdgeName } from '@/core/bed/schema';
+import { edgeCsv, parseEdgeCsv } from '@/core/formats/edgeCsv';
+import { edgeReadingsText, parseEdgeReadings } from '@/core/formats/readings';
+import type { MatchSet } from '@/core/seams/matchSet';
+import type { MeasuredEdge } from '@/core/seams/schema';
+import { editText, preferredUnit } from '@/core/units/formatMeasure';
+import { parseMeasure } from '@/core/units/parseMeasure';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { saveFile } from '@/ui/saveFile';
+import { useDesk } from '../desk/DeskContext';
+import styles from './MatchStage.module.css';
+import own from './MeasureView.module.css';
+
+/** One edge of one copy on the bench list. */
+interface BenchRow {
+  designId: string;
+  copy: number;
+  edge: EdgeName;
+  name: string;
+  lengthMm: number;
+  measured: MeasuredEdge | null;
+  /** What it is measured against: the water as planned. */
+  plannedMm: readonly [number, number, number];
+}
+
+const NOTHING: MeasuredEdge = { bed: [], levels: null };
+const ENDS: Partial<Record<EdgeName, string>> = { north: 'west → east', south: 'west → east', east: 'south → north', west: 'south → north' };
+
+/** Measuring in the order of the bench: piece after piece, edge after edge; Enter goes on to the next. Measured beats drawn. */
+export function MeasureView({ match }: { match: MatchSet | null }) {
+  const { desk } = useDesk();
+  const [only, setOnly] = useState('');
+  const rows = useMemo(() => benchRows(match, desk), [match, desk]);
+  const shown = rows.filter(({ designId }) => only === '' || designId === only);
+  const names = desk.designs.filter(({ id }) => rows.some(({ designId }) => designId === id));
+  const measured = rows.filter((row) => row.measured !== null).length;
+  if (match && rows.length === 0) return <p className={styles.teach}>No edge of this set has water to measure.</p>;
+  return (
+    <div className={own.view}>
+      <div className={own.head}>
+        <p className={styles.small}>
+          Stand the piece on a flat table and measure up from the table: the water at both ends and the middle of the edge, and the bed where you like. Enter goes on to the next field, an empty field forgets the reading. {`${measured} of ${rows.length} edges are measured.`}
+        </p>
+        <label>
+          Show{' '}
+          <select value={only} onChange={(event) => setOnly(event.target.value)}>
+            <option value="">all pieces</option>
+            {names.map(({ id, data }) => (
+              <option key={id} value={id}>
+                {data.tag}
+              </option>
+            ))}
+          </select>
+        </label>
+        <CsvDoor />
+      </div>
+      <BenchTable rows={shown} />
+    </div>
+  );
+}
+
+function benchRows(match: MatchSet | null, { designs, pieces }: ReturnType<typeof useDesk>['desk']): BenchRow[] {
+  return designs.flatMap(({ id, data }) => {
+    const edges = (match?.edges ?? []).filter((edge, i, all) => edge.designId === id && edge.wet && all.findIndex((other) => other.designId === id && other.edge === edge.edge) === i);
+    return Array.from({ length: data.copies }, (_, i) => i + 1).flatMap((copy) =>
+      edges.map(({ edge, lengthMm, levelMm }): BenchRow => ({ designId: id, copy, edge, lengthMm, plannedMm: levelMm, name: `${data.tag} #${copy}`, measured: pieces.find((piece) => piece.data.designId === id && piece.data.copy === copy)?.data.edges?.[edge] ?? null })),
+    );
+  });
+}
+
+function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
+  const { desk, door } = useDesk();
+  const units = useUnits();
+  const table = useRef<HTMLTableElement>(null);
+  const put = ({ designId, copy, edge, name }: BenchRow, make: (now: MeasuredEdge) => MeasuredEdge): void =>
+    void door.run(({ pieces }) => {
+      const now = pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ?? NOTHING;
+      return { do: 'measure', setId: desk.set.id, pieces: [{ designId, copy, edges: { [edge]: make(now) } }], label: `Measure the ${edge} edge of ${name}` };
+    });
+  const next = (from: HTMLInputElement, back: boolean): void => {
+    const fields = [...(table.current?.querySelectorAll('input') ?? [])];
+    fields[fields.indexOf(from) + (back ? -1 : 1)]?.focus();
+  };
+  return (
+    <div className={own.scroll}>
+      <table ref={table} className={own.table}>
+        <thead>
+          <tr>
+            <th scope="col">Piece</th>
+            <th scope="col">Edge</th>
+            <th scope="col">{`Level at its start, ${units.length}`}</th>
+            <th scope="col">middle</th>
+            <th scope="col">end</th>
+            <th scope="col">{`Bed: along height; along height …`}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr key={`${row.name} ${row.edge}`} data-first={rows[i - 1]?.name !== row.name || undefined}>
+              <th scope="row">{rows[i - 1]?.name !== row.name ? row.name : ''}</th>
+              <td className={own.edge}>
+                {row.edge} <small>{ENDS[row.edge]}</small>
+              </td>
+              {(['start', 'middle', 'end'] as const).map((place, k) => (
+                <td key={place}>
+                  <Level row={row} k={k} label={`${row.name} ${row.edge}, level at the ${place}`} put={put} next={next} />
+                </td>
+              ))}
+              <td>
+                <BedCell row={row} put={put} next={next} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+interface CellProps {
+  row: BenchRow;
+  put: (row: BenchRow, make: (now: MeasuredEdge) => MeasuredEdge) => void;
+  next: (from: HTMLInputElement, back: boolean) => void;
+}
+
+/** What a field holds while it is typed in, and what is wrong with it. */
+function useTyped(stored: string, take: (text: string) => string | null): { props: React.InputHTMLAttributes<HTMLInputElement>; complaint: string | null; commit: () => boolean } {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [complaint, setComplaint] = useState<string | null>(null);
+  const commit = (): boolean => {
+    if (typed === null || typed === stored) return true;
+    const wrong = take(typed.trim());
+    setComplaint(wrong);
+    if (wrong === null) setTyped(null);
+    return wrong === null;
+  };
+  return { props: { value: typed ?? stored, onChange: (event) => setTyped(event.target.value), onBlur: commit, 'aria-invalid': complaint !== null, autoComplete: 'off' }, complaint, commit };
+}
+
+function Level({ row, k, label, put, next }: CellProps & { k: number; label: string }) {
+  const units = useUnits();
+  const stored = row.measured?.levels ? editText(row.measured.levels[k]!, 'length', units) : '';
+  const { props, complaint, commit } = useTyped(stored, (text) => {
+    if (text === '') {
+      put(row, (now) => ({ ...now, levels: null }));
+      return null;
+    }
+    const parsed = parseMeasure(text, 'length', preferredUnit('length', units));
+    if (!parsed.ok) return parsed.message;
+    if (parsed.value < 0 || parsed.value > 300) return 'Between 0 and 300 mm';
+    put(row, (now) => ({ ...now, levels: withLevel(now.levels, k, parsed.value) }));
+    return null;
+  });
+  return (
+    <>
+      <input {...props} aria-label={label} inputMode="decimal" className={own.level} placeholder={editText(row.plannedMm[k]!, 'length', units)} onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))} />
+      {complaint && (
+        <small role="alert" className={own.wrong}>
+          {complaint}
+        </small>
+      )}
+    </>
+  );
+}
+
+/** The first level typed stands for the whole edge until the others are. */
+function withLevel(now: MeasuredEdge['levels'], k: number, value: number): [number, number, number] {
+  const next: [number, number, number] = now ? [...now] : [value, value, value];
+  next[k] = value;
+  // The middle goes along while it was only taken over from the start.
+  if (now && k === 2 && now[1] === now[0]) next[1] = (now[0] + value) / 2;
+  return next;
+}
+
+function BedCell({ row, put, next }: CellProps) {
+  const units = useUnits();
+  const stored = edgeReadingsText(row.measured?.bed ?? [], units).split('\n').join('; ');
+  const { props, complaint, commit } = useTyped(stored, (text) => {
+    const parsed = parseEdgeReadings(text.split(';').map((pair) => pair.trim()).filter(Boolean).join('\n'), units, row.lengthMm);
+    if (parsed.errors.length > 0) return parsed.errors[0]!.message.replace(/^Line (\d+)/, 'Reading $1');
+    put(row, (now) => ({ ...now, bed: parsed.readings }));
+    return null;
+  });
+  return (
+    <>
+      <input {...props} aria-label={`${row.name} ${row.edge}, bed`} className={own.bed} placeholder="70 8.2; 40 17" onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))} />
+      {complaint && (
+        <small role="alert" className={own.wrong}>
+          {complaint}
+        </small>
+      )}
+    </>
+  );
+}
+
+/** Readings of the whole set out to a file, or in from one: all of its lines, or none. */
+function CsvDoor() {
+  const { desk, door } = useDesk();
+  const [told, setTold] = useState<{ good: boolean; lines: string[] } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const read = async (chosen: File): Promise<void> => {
+    const { copies, errors } = parseEdgeCsv(await chosen.text(), desk.designs);
+    if (errors.length > 0) return setTold({ good: false, lines: [`${chosen.name} was not taken in:`, ...errors.slice(0, 6).map(({ message }) => message), ...(errors.length > 6 ? [`and ${errors.length - 6} more`] : [])] });
+    const outcome = await door.run(() => ({ do: 'measure', setId: desk.set.id, pieces: copies, label: `Take in ${chosen.name}`.slice(0, 80) }), `${chosen.name} taken in`);
+    setTold(outcome.ok ? { good: true, lines: [`Readings of ${copies.length} ${copies.length === 1 ? 'piece' : 'pieces'} taken in.`] } : null);
+  };
+  return (
+    <div className={own.csv}>
+      <Button size="small" onClick={() => saveFile(`${desk.set.data.name.replace(/[^\w-]+/g, '-')}-edges.csv`, edgeCsv(desk.pieces, desk.designs), 'text/csv')}>
+        Save as CSV
+      </Button>
+      <Button size="small" onClick={() => file.current?.click()}>
+        Take in a CSV…
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv,text/plain"
+        aria-label="A CSV of edge readings"
+        className="visually-hidden"
+        tabIndex={-1}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = '';
+          if (chosen) void read(chosen);
+        }}
+      />
+      {told && (
+        <div role={told.good ? 'status' : 'alert'} className={own.told} data-good={told.good || undefined}>
+          {told.lines.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+'use client';
+
+import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
+import type { StandingJoint } from '@/core/seams/mends';
+import type { SeamLimits } from '@/core/seams/schema';
+import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
+import { SeamPicture } from '@/ui/waterline/SeamPicture';
+import { EdgeMeasures } from './EdgeMeasures';
+import { SeamFigures } from './SeamFigures';
+import { WaysToClose } from './WaysToClose';
+import styles from './MatchStage.module.css';
+
+export const seamName = ({ edges }: MatchSet, { a, b }: Pick<MatchSeam, 'a' | 'b'>): string => `${edges[a]!.piece} ${edges[a]!.edge} and ${edges[b]!.piece} ${edges[b]!.edge}`;
+
+interface SeamPanelProps {
+  match: MatchSet;
+  seam: MatchSeam;
+  limits: SeamLimits;
+  /** The arrangement that the seam is part of. */
+  joints: readonly StandingJoint[] | null;
+  /** Which copies meet here, where the arrangement knows: of the first edge and of the second. */
+  copies?: readonly [number, number] | undefined;
+}
+
+/** One seam at eye level: the two edges face to face, its figures, what closes it, and what was measured. */
+export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProps) {
+  const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
+  return (
+    <>
+      <h2 className={styles.heading}>{seamName(match, seam)}</h2>
+      <p className={styles.verdict}>
+        <GradeMark grade={seam.grade} /> {seam.grade === 'closes' ? 'It closes.' : `It ${GRADE_WORDS[seam.grade]}: ${seam.reason}.`}
+      </p>
+      <SeamPicture a={a} b={b} seam={seam} />
+      <SeamFigures seam={seam} match={match} limits={limits} />
+      <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />
+      <EdgeMeasures key={`${a.piece}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />
+      {seam.b !== seam.a && <EdgeMeasures key={`${b.piece}${b.edge}${copies?.[1] ?? ''}.`} edge={b} first={copies?.[1]} />}
+    </>
+  );
+}

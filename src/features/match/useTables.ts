@@ -1,0 +1,42 @@
+import { useMemo } from 'react';
+import { emptyWish } from '@/core/seams/table';
+import type { KeptTable, TableWish } from '@/core/seams/tableSchema';
+import { useDesk } from '../desk/DeskContext';
+
+/** What a new table starts with: a creek that comes in at the west and goes out at the east. */
+export const newTable = (id: string, name: string): KeptTable => ({
+  id, name, laid: null,
+  wish: { ...emptyWish(4, 3), openings: [{ column: 0, row: 1, side: 3 }, { column: 3, row: 1, side: 1 }] },
+});
+
+const FIRST: readonly KeptTable[] = [newTable('table-1', 'Table 1')];
+
+export interface Tables {
+  tables: readonly KeptTable[];
+  /** Changes one table; `null` removes it. */
+  change: (id: string, make: (table: KeptTable) => KeptTable | null, label: string) => void;
+  /** Changes what is wanted; a layout that was kept for the old wish goes unless it still holds. */
+  wish: (id: string, make: (wish: TableWish) => TableWish, label: string, holds?: boolean) => void;
+  add: (table: KeptTable) => void;
+}
+
+/** The tables of the set on the desk. Before the first change there is one to start with. */
+export function useTables(): Tables {
+  const { desk, door } = useDesk();
+  const kept = desk.set.data.tables;
+  return useMemo(() => {
+    const put = (make: (tables: readonly KeptTable[]) => KeptTable[], label: string): void =>
+      void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, tables: make(set.data.tables ?? FIRST) }, label }), label);
+    const change: Tables['change'] = (id, make, label) =>
+      put((tables) => tables.flatMap((table) => {
+        const next = table.id === id ? make(table) : table;
+        return next ? [next] : [];
+      }), label);
+    return {
+      tables: kept && kept.length > 0 ? kept : FIRST,
+      change,
+      wish: (id, make, label, holds = false) => change(id, (table) => ({ ...table, wish: make(table.wish), laid: holds ? table.laid : null }), label),
+      add: (table) => put((tables) => [...tables, table], `Add ${table.name}`),
+    };
+  }, [kept, door]);
+}

@@ -18,7 +18,10 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'scan', path: '/sets/heron-slack/shape', first: showScan },
   { name: 'measured-copy', path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
   { name: 'how-it-came-about', path: '/sets/heron-slack/pour?batch=hs-batch-3', first: (page) => page.getByRole('button', { name: 'Part A' }).click() },
-  { name: 'match', path: '/sets/heron-slack/match', first: (page) => page.getByRole('button', { name: /SH-A east and SH-B west/ }).click() },
+  { name: 'match', path: '/sets/heron-slack/match', size: { width: 1280, height: 1000 }, first: (page) => page.getByRole('button', { name: /SH-A #2 west and SH-B #1 east/ }).first().click() },
+  { name: 'match-row', path: '/sets/heron-slack/match?show=row', size: { width: 1280, height: 1000 }, first: (page) => page.getByText('joint 1 of 3').waitFor() },
+  { name: 'match-table', path: '/sets/heron-slack/match?show=table', size: { width: 1280, height: 1000 }, first: layClubNight },
+  { name: 'match-standards', path: '/sets/heron-slack/match?show=standards', first: openStandard },
   { name: 'tint', path: '/sets/heron-slack/tint' },
   { name: 'pour', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
@@ -28,6 +31,18 @@ const SHOTS: { name: string; path: string; size?: { width: number; height: numbe
   { name: 'shelf', path: '/shelf' },
   { name: 'shape-lamp', path: '/sets/heron-slack/shape', theme: 'dark', first: (page) => page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click() },
 ];
+
+async function layClubNight(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Lay it' }).click();
+  await page.getByText(/joint 1 of/).waitFor();
+  await page.evaluate(() => window.scrollTo(0, 230));
+}
+
+async function openStandard(page: Page): Promise<void> {
+  await page.getByText('keeps to it').first().waitFor();
+  await page.getByText('Creek mouth', { exact: true }).first().click();
+  await page.evaluate(() => window.scrollTo(0, 230));
+}
 
 async function showPond(page: Page): Promise<void> {
   await page.getByRole('button', { name: /HS-6 Sluice pond/ }).first().click();

@@ -1,6 +1,7 @@
 // npm test: types, lint, unit tests, build, browser tests; ends with one line that adds up all tests.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { findChromium, installPackages, run } from './ready.mjs';
+import { spawn } from 'node:child_process';
+import { findChromium, installChromium, installPackagesApart } from './ready.mjs';
 
 process.env.NEXT_TELEMETRY_DISABLED = '1';
 const JEST = '.test-tmp/jest.json';
@@ -8,11 +9,18 @@ const PLAYWRIGHT = '.test-tmp/playwright.json';
 const totals = { passed: 0, failed: 0 };
 const broken = [];
 
+/** One stage in the foreground; what was started before goes on beside it. */
 function stage(name, command, args, env = {}) {
   console.log(`\n== ${name}`);
-  const ok = run(command, args, { env: { ...process.env, ...env } }) === 0;
-  if (!ok) broken.push(name);
-  return ok;
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: 'inherit', shell: process.platform === 'win32', env: { ...process.env, ...env } });
+    const end = (ok) => {
+      if (!ok) broken.push(name);
+      resolve(ok);
+    };
+    child.on('error', () => end(false));
+    child.on('close', (code) => end(code === 0));
+  });
 }
 
 const readReport = (path) => {
@@ -23,15 +31,18 @@ const readReport = (path) => {
   }
 };
 
-installPackages();
-const chromium = findChromium();
+const chromiumReady = installChromium();
+const packagesReady = installPackagesApart();
 rmSync('.test-tmp', { recursive: true, force: true });
 mkdirSync('.test-tmp');
 
-stage('types', 'npx', ['tsc', '--noEmit']);
-stage('lint', 'npx', ['eslint', '.']);
-stage('unit tests', 'npx', ['jest', '--json', `--outputFile=${JEST}`]);
-if (stage('build', 'npx', ['next', 'build'])) stage('browser tests', 'npx', ['playwright', 'test'], { CHROMIUM_PATH: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT });
+await stage('types', 'npx', ['tsc', '--noEmit']);
+await stage('lint', 'npx', ['eslint', '.']);
+if (!(await packagesReady)) broken.push('packages with native code');
+await stage('unit tests', 'npx', ['jest', '--json', `--outputFile=${JEST}`]);
+const built = await stage('build', 'npx', ['next', 'build']);
+await chromiumReady;
+if (built) await stage('browser tests', 'npx', ['playwright', 'test'], { CHROMIUM_PATH: findChromium(), PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT });
 
 const jest = readReport(JEST);
 totals.passed += jest?.numPassedTests ?? 0;

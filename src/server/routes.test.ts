@@ -88,9 +88,9 @@ describe('answers of the edit door', () => {
     expect((await fromDesk(measure(70))).status).toBe(200);
     expect(batchPlan(SET, BATCH)!.plan!.pieces.map(({ tag }) => tag)).toContain('HS-5 #1');
     await fromDesk({ do: 'remove', kind: 'design', id: 'hs-5', version: 1 });
-    expect(deskView(SET)!.pieces.map(({ data }) => data.designId)).toEqual(['hs-4']);
+    expect(deskView(SET)!.pieces.map(({ data }) => data.designId)).not.toContain('hs-5');
     await fromDesk({ do: 'undo', scope: `set:${SET}` });
-    expect(deskView(SET)!.pieces).toHaveLength(2);
+    expect(deskView(SET)!.pieces.map(({ data }) => data.designId)).toContain('hs-5');
   });
   test('a set that removes itself leaves no view, and everything comes back', async () => {
     const { status, body } = await fromDesk({ do: 'remove', kind: 'set', id: SET, version: set().version });

@@ -89,6 +89,47 @@ describe('the edit door', () => {
   });
 });
 
+describe('measuring many pieces at once', () => {
+  const measure = (pieces: object[], setId = 'heron-slack'): object => ({ do: 'measure', setId, pieces, label: 'Measure two tiles' });
+  const edgesOf = (designId: string, copy: number): unknown => desk().pieces.find(({ data }) => data.designId === designId && data.copy === copy)?.data;
+  const north = { north: { bed: [], levels: [14.8, 14.8, 14.8] } };
+  test('is one edit, and one undo takes all of it back', () => {
+    const before = desk().pieces.length;
+    run(measure([{ designId: 'hs-1', copy: 2, edges: north }, { designId: 'hs-2', copy: 1, shimsMm: [0.5, 0.5, 0.5, 0.5] }]));
+    expect(edgesOf('hs-1', 2)).toMatchObject({ edges: north });
+    expect(edgesOf('hs-2', 1)).toMatchObject({ shimsMm: [0.5, 0.5, 0.5, 0.5] });
+    expect(desk().history.undo).toBe('Measure two tiles');
+    run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(desk().pieces).toHaveLength(before);
+  });
+  test('adds to what is known, and a copy of which nothing is left goes', () => {
+    run(measure([{ designId: 'hs-1', copy: 2, edges: north }]));
+    run(measure([{ designId: 'hs-1', copy: 2, edges: { south: { bed: [{ atMm: 70, heightMm: 8 }], levels: null } }, shimsMm: [1, 0, 0, 1] }]));
+    expect(edgesOf('hs-1', 2)).toMatchObject({ edges: { ...north, south: { levels: null } }, shimsMm: [1, 0, 0, 1] });
+    run(measure([{ designId: 'hs-1', copy: 2, edges: { north: { bed: [], levels: null }, south: { bed: [], levels: null } }, shimsMm: null }]));
+    expect(edgesOf('hs-1', 2)).toBeUndefined();
+  });
+  test.each<[string, object, string, RegExp]>([
+    ['a copy that there is not', { designId: 'hs-1', copy: 9, edges: north }, 'pieces.1.copy', /HS-1 has 4 copies; there is no #9/],
+    ['an edge that there is not', { designId: 'b-32', copy: 1, edges: north }, 'pieces.1.edges.north', /B-32 has no north edge/],
+    ['a design that is gone', { designId: 'gone', copy: 1, edges: north }, 'pieces.1.designId', /no longer there/],
+  ])('%s is refused at its field, and nothing is written', async (_, wrong, field, words) => {
+    const { status, body } = await edit(measure([{ designId: 'hs-1', copy: 3, edges: north }, wrong]));
+    expect([status, body.fields[0]?.field]).toEqual([422, field]);
+    expect(body.fields[0]!.message).toMatch(words);
+    expect(edgesOf('hs-1', 3)).toBeUndefined();
+  });
+});
+
+test('a set keeps its tables, its row and its standards; a bed is drawn to its standard in every plan', () => {
+  const { set } = desk();
+  const row = { pins: [{ piece: 'SH-A #1', place: 0 }], apart: [['SH-A #1', 'SH-B #1']] };
+  run({ do: 'put', kind: 'set', id: 'heron-slack', version: set.version, data: { ...set.data, row } });
+  expect(desk().set.data).toMatchObject({ row, tables: [{ id: 'club-night' }, { id: 'hill' }], standards: [{ id: 'creek-mouth', blendMm: 12 }] });
+  expect(wholeSetRequest(desk())!.pieces.find(({ tag }) => tag === 'HS-1')!.joints!.map(({ edge }) => edge)).toEqual(['south', 'north']);
+  expect(desk().designs.every(({ data }) => data.joints === undefined)).toBe(true);
+});
+
 describe('pouring', () => {
   const batch = (): DeskView['batches'][number] => desk().batches[2]!;
   const pour = (layer: number, cups: number): object => ({ do: 'pour', batchId: batch().id, version: batch().version, pour: { layer, pouredAt: '2026-11-28T10:00', temperatureC: 20, note: '', cups: Array.from({ length: cups }, (_, i) => ({ number: i + 1, partAGrams: 20, partBGrams: 17, note: '' })) } });

@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
 import { LRUCache } from 'lru-cache';
-import { bedKey, surveyBed, type SurveyedBed } from '../core/plan';
+import { bedKey, type SurveyedBed } from '../core/plan';
 import { piecesToMake, type MakeResult } from '../core/seams/makeList';
-import { matchSet, type MatchRequest, type MatchSet } from '../core/seams/matchSet';
+import { matchBed, matchSet, type MatchRequest, type MatchSet } from '../core/seams/matchSet';
 import { layTable, type TableResult } from '../core/seams/table';
 import type { TableWish } from '../core/seams/tableSchema';
 import { meetsOf, settled, type TableStock } from '../core/seams/tableTiles';
@@ -22,7 +22,7 @@ export const matcher = {
       request,
       (design) => {
         const key = bedKey(design);
-        const bed = beds.get(key) ?? surveyBed(design);
+        const bed = beds.get(key) ?? matchBed(design);
         beds.set(key, bed);
         return bed;
       },

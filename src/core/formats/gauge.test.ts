@@ -27,7 +27,7 @@ test('the drawing runs along the profile and back over the straight side', () =>
     return sum + x * nextY - nextX * y;
   }, 0)) / 2;
   const bed = standardHeights(creek);
-  expect(heightMm).toBe(43);
+  expect(heightMm).toBe(18);
   expect(area).toBeCloseTo(bed.slice(1).reduce((sum, z, i) => sum + ((z + bed[i]!) / 2) * 0.5, 0), 0);
 });
 test.each(GAUGE_SIDES)('%s: a plate to print is a closed solid of the drawing’s area times its thickness', async (side) => {

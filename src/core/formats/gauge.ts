@@ -3,7 +3,7 @@ import { standardHeights } from '../seams/seamEdge';
 import { binaryStl, type Corner } from './stl';
 import { drawingSheet, escaped } from './svg';
 
-/** How far the body of a gauge stands over the bank (female: under the deepest), to hold it by. */
+/** How far the body of a male gauge stands over the bank, to hold it by. A female one stands on its straight side, which is the underside. */
 const GRIP_MM = 25;
 export const GAUGE_SIDES = ['male', 'female'] as const;
 export type GaugeSide = (typeof GAUGE_SIDES)[number];
@@ -31,7 +31,7 @@ const n = (mm: number): string => String(Math.round(mm * 1000) / 1000);
 export function gaugeDrawing(standard: EdgeStandard, side: GaugeSide, kerfMm: number): GaugeDrawing {
   const profile = gaugeProfile(standard, side, kerfMm);
   const { edgeMm } = standard;
-  const heightMm = standard.bankMm + GRIP_MM;
+  const heightMm = side === 'male' ? standard.bankMm + GRIP_MM : standard.bankMm + kerfMm / 2;
   const last = profile.length - 1;
   // y runs downwards: the male's grip is above, its profile below; the female stands on its straight side.
   const edge = Array.from(profile, (mm, i) => `${n((edgeMm * i) / last)} ${n(side === 'male' ? mm : heightMm - mm)}`);

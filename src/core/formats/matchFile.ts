@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { checkDesign } from '../bed/checkDesign';
 import { withJoints } from '../bed/joints';
 import { pieceDesignSchema } from '../bed/schema';
-import { LEVEL_BENCH, levelMmSchema, surveyBed, tiltSchema } from '../plan';
+import { LEVEL_BENCH, levelMmSchema, tiltSchema } from '../plan';
 import { matchSet, type MatchEdge, type MatchPiece, type MatchRequest, type MatchSet } from '../seams/matchSet';
 import { edgeStandardSchema } from '../bed/edgeStandardSchema';
 import { piecesToMake } from '../seams/makeList';
@@ -43,10 +43,10 @@ export function matchReport(file: MatchFile): object {
     return { tag: before === 0 ? design.tag : `${design.tag} (${i + 1})`, designId: design.tag, copy: null, copies: design.copies, copyNumbers: Array.from({ length: design.copies }, (_, k) => before + k + 1), design: withJoints(design, file.standards), edges };
   });
   const request: MatchRequest = { pieces, levelMm: file.levelMm, limits: file.limits, standards: file.standards, tilt: file.tilt, doses: [], row: file.row };
-  const match = matchSet(request, (design) => surveyBed(design));
+  const match = matchSet(request);
   const name = (index: number): { piece: string; edge: string } => ({ piece: match.edges[index]!.piece, edge: match.edges[index]!.edge });
   const { row } = match;
-  const stock = file.table || file.tables.length > 0 ? tableStock(pieces, match, file.limits) : null;
+  const stock = file.table || file.tables.length > 0 ? tableStock(pieces, match) : null;
   return {
     format: 'aguada.match',
     version: 1,

@@ -4,7 +4,8 @@ import { outlineEdges } from '../bed/outline';
 import { edgePlace, surfaceAtMm, tiltedSurface } from '../bed/tilt';
 import type { EdgeName, PieceDesign } from '../bed/schema';
 import { volumeMl } from '../bed/volumeCurve';
-import { levelBed, type SurveyedBed } from '../plan/beds';
+import { cellFor } from '../bed/grid';
+import { levelBed, surveyBed, type SurveyedBed } from '../plan/beds';
 import type { Tilt } from '../plan/request';
 import type { RecipeDose } from '../tint/doses';
 import { waterLook } from '../tint/waterLook';
@@ -67,8 +68,14 @@ export interface MatchSet {
   problems: string[];
 }
 
+/** Cells of a bed of which only the edges matter: half a millimetre apart on a 140 mm tile. */
+const MATCH_CELLS = 90_000;
+
+/** The bed of a design as fine as a match needs it. */
+export const matchBed = (design: PieceDesign): SurveyedBed => surveyBed(design, cellFor(design.outline, MATCH_CELLS));
+
 /** Every edge of a set, every seam that could be made of two wet ones, and the best row of its boards. */
-export function matchSet(request: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed, tick: (share: number) => void = () => undefined): MatchSet {
+export function matchSet(request: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed = matchBed, tick: (share: number) => void = () => undefined): MatchSet {
   const edges = request.pieces.flatMap((piece) => edgesOf(piece, request, bedOf));
   const seams: MatchSeam[] = [];
   for (let a = 0; a < edges.length; a++) {

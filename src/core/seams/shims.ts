@@ -47,7 +47,7 @@ function heights(thicknessesMm: readonly number[], most: number): Shim[] {
 }
 
 /** More ways for a board to lie than this make the programme slow: then fewer strips are thought of. */
-const MOST_WAYS = 700;
+const MOST_WAYS = 350;
 
 /** Ways for a stiff board to lie on shims: all corners alike, or any corners that lie in one plane (else it rocks). */
 function waysToLie(options: readonly Shim[], perCorner: boolean): CornerShims[] {

@@ -1,8 +1,6 @@
 import { outlineSize } from '../bed/outline';
 import type { EdgeName } from '../bed/schema';
 import type { MatchPiece, MatchSet } from './matchSet';
-import type { SeamLimits } from './schema';
-import { compareEdges, seamScore } from './seam';
 import type { LaidTile, SidesMeet, TableLayout, TableTile } from './table';
 import { bestCopies, laidSeams, type SideScore } from './tableCopies';
 import type { TablePlace, TableSide } from './tableSchema';
@@ -25,7 +23,7 @@ export interface TableStock {
 const SIDES: readonly EdgeName[] = ['south', 'east', 'north', 'west'];
 
 /** Takes the tiles of a set for a grid of the size that most of them have. Null when there are none. */
-export function tableStock(pieces: readonly MatchPiece[], { edges }: MatchSet, limits: SeamLimits): TableStock | null {
+export function tableStock(pieces: readonly MatchPiece[], { edges, seams }: Pick<MatchSet, 'edges' | 'seams'>): TableStock | null {
   const square = pieces.flatMap((piece) => {
     const { widthMm, lengthMm } = outlineSize(piece.design.outline);
     return piece.design.kind === 'tile' && piece.design.outline.kind === 'rectangle' && Math.abs(widthMm - lengthMm) < 0.5 ? [{ piece, sizeMm: widthMm }] : [];
@@ -40,14 +38,16 @@ export function tableStock(pieces: readonly MatchPiece[], { edges }: MatchSet, l
     ...square.filter(({ sizeMm }) => Math.round(sizeMm) !== size).map(({ piece, sizeMm }) => `${piece.tag} is ${Math.round(sizeMm)} mm wide, the grid’s tiles ${size} mm.`),
   ];
   const edgeAt = fitting.map(({ tag }) => SIDES.map((side) => edges.findIndex(({ piece, edge }) => piece === tag && edge === side)));
+  const pairOf = (x: number, y: number): number => Math.min(x, y) * edges.length + Math.max(x, y);
+  // Every seam of water against water has been judged already; any other pair may not stand together.
+  const known = new Map(seams.map((seam) => [pairOf(seam.a, seam.b), seam]));
   const meets = new Uint8Array((fitting.length * 4) ** 2);
   const scores = new Float32Array(meets.length).fill(WORST);
   fitting.forEach((_, a) => SIDES.forEach((__, sideA) => fitting.forEach((___, b) => SIDES.forEach((____, sideB) => {
-    const [x, y] = [edges[edgeAt[a]![sideA]!], edges[edgeAt[b]![sideB]!]];
-    if (!x || !y) return;
-    const seam = compareEdges(x, y, limits);
+    const seam = known.get(pairOf(edgeAt[a]![sideA]!, edgeAt[b]![sideB]!));
+    if (!seam) return;
     const at = ((a * 4 + sideA) * fitting.length + b) * 4 + sideB;
-    scores[at] = seamScore(seam, limits);
+    scores[at] = seam.score;
     if (seam.grade !== 'shows') meets[at] = 1;
   }))));
   const tiles = fitting.map(({ tag, copies }, i): TableTile => ({ tag, copies, turnable: true, ...habits(fitting[i]!), wet: SIDES.map((_, side) => edges[edgeAt[i]![side]!]?.wet ?? false) as unknown as TableTile['wet'] }));

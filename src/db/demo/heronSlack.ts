@@ -1,13 +1,14 @@
 import { minuteOfDay, toWallTime, wallMinutes, weekdayOf, type WallTime } from '@/core/cure/wallTime';
 import { planBatch } from '@/core/plan';
 import { batchRequest } from '@/core/records/buildRequest';
-import type { Batch, PourRecord, WaterSet } from '@/core/records/schema';
+import type { Batch, PieceRecord, PourRecord, WaterSet } from '@/core/records/schema';
 import type { DeskView } from '@/core/records/views';
 import type { Database } from '../dataFile';
 import { shippedId, SETTINGS_ID } from '../defaults';
 import { edit, type EditWriter } from '../journal';
 import { getRecord, listRecords } from '../records';
-import { HERON_SLACK_DESIGNS } from './heronSlackDesigns';
+import { CREEK_MOUTH, HERON_SLACK_DESIGNS } from './heronSlackDesigns';
+import { HERON_SLACK_TABLES } from './heronSlackTables';
 
 export const HERON_SLACK_ID = 'heron-slack';
 const DAY = 1440;
@@ -24,9 +25,19 @@ function heronSlackSet(now: number): WaterSet {
     productId: shippedId('Coating epoxy'),
     recipeId: 'creek-green',
     benchWindows: [evening(1), evening(3), { weekday: 5, fromMinute: 9 * 60, toMinute: 18 * 60 }, { weekday: 6, fromMinute: 10 * 60, toMinute: 17 * 60 }],
+    standards: [CREEK_MOUTH],
+    shimsMm: [0.25, 0.5, 1],
+    tableMm: 1800,
+    tables: HERON_SLACK_TABLES,
     job: { customer: 'The Mudlarks, a made-up club', due: toWallTime(now + 18 * DAY).slice(0, 10), budget: 140 },
   };
 }
+
+/** What a rule on its edge found on two finished boards: one stands low at its west end, the other's water leans. */
+const SHORE_EDGES: Record<'a2' | 'b1', NonNullable<PieceRecord['edges']>> = {
+  a2: { west: { bed: [{ atMm: 60, heightMm: 7.7 }, { atMm: 150, heightMm: 10.3 }], levels: [14.1, 14.1, 14.2] }, east: { bed: [], levels: [14.4, 14.4, 14.4] } },
+  b1: { west: { bed: [], levels: [15, 15, 15] }, east: { bed: [], levels: [14.6, 15, 15.3] } },
+};
 
 /** What a pin and a rule found on the carved creek pool: a little deeper than drawn to the east. */
 const CREEK_POOL_READINGS = [
@@ -65,6 +76,8 @@ export function writeHeronSlack(writer: EditWriter, now: WallTime): void {
   writer.add('set', HERON_SLACK_ID, set);
   for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
   writer.add('piece', 'hs-4-1', { designId: 'hs-4', copy: 1, measured: { atLevelMm: 15, readings: CREEK_POOL_READINGS, fillMl: null } }, HERON_SLACK_ID);
+  writer.add('piece', 'sh-a-2', { designId: 'sh-a', copy: 2, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: SHORE_EDGES.a2 }, HERON_SLACK_ID);
+  writer.add('piece', 'sh-b-1', { designId: 'sh-b', copy: 1, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: SHORE_EDGES.b1 }, HERON_SLACK_ID);
   const desk = deskOf(writer, set, now);
   const saturday = lastSaturday(minutes);
   const firstSaturday = saturday - 7 * DAY;

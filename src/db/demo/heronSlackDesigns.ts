@@ -1,3 +1,4 @@
+import type { EdgeStandard } from '@/core/bed/edgeStandardSchema';
 import type { PieceDesign } from '@/core/bed/schema';
 
 const LEVEL_MM = 15;
@@ -7,23 +8,27 @@ const base = { kind: 'base', landMm: 18, drawnLevelMm: LEVEL_MM, bedColour: '#a9
 const creek = { kind: 'channel', widthMm: 58, depthMm: 6.8, section: 'trapezoid', bankSlope: 1.2 } as const;
 const south = { edge: 'south', positionMm: 70 } as const;
 
+/** Where the creek leaves a tile: every edge that has water keeps to it. */
+export const CREEK_MOUTH: EdgeStandard = { id: 'creek-mouth', name: 'Creek mouth', edgeMm: 140, portMm: 70, widthMm: 58, depthMm: 6.8, section: 'trapezoid', bankSlope: 1.2, levelMm: LEVEL_MM, bankMm: 18, toleranceMm: 0.5, blendMm: 12 };
+const mouths = (...edges: ('south' | 'east' | 'north' | 'west')[]): PieceDesign['edgeStandards'] => Object.fromEntries(edges.map((edge) => [edge, CREEK_MOUTH.id]));
+
 /** The pieces of Heron Slack, a made-up tidal creek. */
 export const HERON_SLACK_DESIGNS: readonly (PieceDesign & { id: string })[] = [
-  { ...tile, id: 'hs-1', tag: 'HS-1', name: 'Creek straight', copies: 4, features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 } }] },
+  { ...tile, id: 'hs-1', tag: 'HS-1', name: 'Creek straight', copies: 4, edgeStandards: mouths('south', 'north'), features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 } }] },
   {
-    ...tile, id: 'hs-2', tag: 'HS-2', name: 'Creek bend', copies: 3,
+    ...tile, id: 'hs-2', tag: 'HS-2', name: 'Creek bend', copies: 3, edgeStandards: mouths('south', 'west'),
     features: [{ ...creek, id: 'creek', from: south, to: { edge: 'west', positionMm: 70 } }, { kind: 'rock', id: 'stone', xMm: 62, yMm: 52, diameterMm: 15, heightMm: 9.5, form: 'dome' }],
   },
   {
-    ...tile, id: 'hs-3', tag: 'HS-3', name: 'Creek fork', copies: 1,
+    ...tile, id: 'hs-3', tag: 'HS-3', name: 'Creek fork', copies: 1, edgeStandards: mouths('south', 'north', 'east'),
     features: [{ kind: 'fork', id: 'fork', stem: south, left: { edge: 'north', positionMm: 70 }, right: { edge: 'east', positionMm: 70 }, xMm: 70, yMm: 48, widthMm: 58, armWidthMm: 58, depthMm: 6.8, section: 'trapezoid', bankSlope: 1.2 }],
   },
   {
-    ...tile, id: 'hs-4', tag: 'HS-4', name: 'Creek pool', copies: 1,
+    ...tile, id: 'hs-4', tag: 'HS-4', name: 'Creek pool', copies: 1, edgeStandards: mouths('south', 'north'),
     features: [{ ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 } }, { kind: 'pool', id: 'pool', xMm: 70, yMm: 68, widthMm: 104, lengthMm: 88, depthMm: 9.4, section: 'bowl', bankSlope: 0 }],
   },
   {
-    ...tile, id: 'hs-5', tag: 'HS-5', name: 'Creek narrows', copies: 1, grainMm: 0.8,
+    ...tile, id: 'hs-5', tag: 'HS-5', name: 'Creek narrows', copies: 1, grainMm: 0.8, edgeStandards: mouths('south', 'north'), flowsFrom: 'south',
     features: [
       { ...creek, id: 'creek', from: south, to: { edge: 'north', positionMm: 70 }, via: [{ xMm: 52, yMm: 46, widthMm: 36, depthMm: 5 }, { xMm: 88, yMm: 96, widthMm: 44, depthMm: 8 }] },
       { kind: 'rock', id: 'boulder', xMm: 78, yMm: 100, diameterMm: 20, heightMm: 11, form: 'irregular', seed: 12, wildness: 0.35 },

@@ -35,7 +35,7 @@ function Gauge({ standard, side }: { standard: EdgeStandard; side: GaugeSide }) 
       <h2>{side === 'male' ? 'Male: pressed into the channel it touches bed and banks' : 'Female: the bed itself, to draw along and to hold against a cut'}</h2>
       {stretches.map(({ fromMm, toMm }, i) => (
         <div key={fromMm} className={styles.gauge}>
-          <svg width={`${toMm - fromMm}mm`} height={`${drawing.heightMm + 2}mm`} viewBox={`${fromMm} -1 ${toMm - fromMm} ${drawing.heightMm + 2}`} style={{ overflow: 'hidden' }} role="img" aria-label={`${drawing.label.text}${stretches.length > 1 ? `, part ${i + 1} of ${stretches.length}` : ''}, true size`}>
+          <svg width={`${toMm - fromMm + 2}mm`} height={`${drawing.heightMm + 2}mm`} viewBox={`${fromMm - 1} -1 ${toMm - fromMm + 2} ${drawing.heightMm + 2}`} style={{ overflow: 'hidden' }} role="img" aria-label={`${drawing.label.text}${stretches.length > 1 ? `, part ${i + 1} of ${stretches.length}` : ''}, true size`}>
             <path d={drawing.path} className={styles.line} />
             <text x={(fromMm + toMm) / 2} y={drawing.label.yMm} textAnchor="middle" className={styles.words}>
               {`${drawing.label.text}${stretches.length > 1 ? ` · part ${i + 1} of ${stretches.length}` : ''}`}

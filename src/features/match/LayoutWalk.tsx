@@ -2,18 +2,19 @@
 
 import { useMemo, useState } from 'react';
 import type { EdgeName } from '@/core/bed/schema';
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
+import { seamBetween } from '@/core/seams/matchRow';
+import type { MatchSet } from '@/core/seams/matchSet';
 import { GRADES, type SeamLimits } from '@/core/seams/schema';
-import { compareEdges, seamScore } from '@/core/seams/seam';
 import type { LaidTile } from '@/core/seams/table';
 import { placeName } from '@/core/seams/tableRules';
 import { TABLE_SIDES, type TableSide, type TableWish } from '@/core/seams/tableSchema';
 import { layoutJoints, type TableStock } from '@/core/seams/tableTiles';
 import { tileCut, wayThrough } from '@/core/seams/walk';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
 import { useLiveDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/useBed';
-import { SeamPanel } from './SeamPanel';
+import { SeamPanel, walkJoint } from './SeamPanel';
 import match from './MatchStage.module.css';
 import styles from './TableView.module.css';
 
@@ -28,16 +29,16 @@ interface LayoutWalkProps {
 /** A layout at eye level: along its water from where it comes in, step by step, and every seam of it that does not close. */
 export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalkProps) {
   const { designs, levelMm } = useLiveDesk();
+  const units = useUnits();
   const joints = useMemo(() => layoutJoints(laid, stock), [laid, stock]);
-  const seams = useMemo(() => joints.map(({ a, b }): MatchSeam => {
-    const seam = compareEdges(set.edges[a]!, set.edges[b]!, limits);
-    return { ...seam, a, b, score: seamScore(seam, limits) };
-  }), [joints, set, limits]);
+  const seams = useMemo(() => joints.map(({ a, b }) => seamBetween(set.edges, a, b, limits)), [joints, set, limits]);
   const ends = wish.openings.slice(1);
   const [end, setEnd] = useState(0);
   const [at, setAt] = useState(0);
-  const start = wish.openings[0] ?? { ...(laid[0] ?? { column: 0, row: 0 }), side: 0 as const };
-  const steps = useMemo(() => wayThrough(laid, (tile, side) => stock.tiles[tile]!.wet[side], start, ends[end] ?? null), [laid, stock, start, ends, end]);
+  const steps = useMemo(() => {
+    const [start = { ...(laid[0] ?? { column: 0, row: 0 }), side: 0 as const }, ...others] = wish.openings;
+    return wayThrough(laid, (tile, side) => stock.tiles[tile]!.wet[side], start, others[end] ?? null);
+  }, [laid, stock, wish, end]);
   const edgeOf = (place: number, side: TableSide): MatchSet['edges'][number] => set.edges[stock.edges[laid[place]!.tile * 4 + side]!]!;
   const pieces = steps.map(({ laid: place, from, to }, i): WalkPiece => {
     const { tile } = laid[place]!;
@@ -51,9 +52,7 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
   });
   const walked = steps.slice(1).map((step, i) => {
     const index = joints.findIndex(({ placeA, placeB }) => (placeA === step.laid && placeB === steps[i]!.laid) || (placeB === step.laid && placeA === steps[i]!.laid));
-    const seam = seams[index]!;
-    // The step is told from left to right of the walk.
-    return { index, grade: seam.grade, reason: seam.reason, stepMm: seam.stepMm };
+    return { index, ...walkJoint(seams[index]!, units) };
   });
   const here = walked[Math.min(at, walked.length - 1)];
   const counts = GRADES.map((grade) => `${seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`).join(', ');

@@ -65,7 +65,7 @@ function Made({ result, tables, stock }: { result: MakeResult; tables: readonly 
     <>
       <p>
         <strong>{make === 0 ? 'Nothing: what is at hand will do.' : `Make ${make} ${make === 1 ? 'piece' : 'pieces'}: ${pieces.filter((piece) => piece.make > 0).map((piece) => `${piece.make} × ${stock.tiles[piece.tile]!.tag}`).join(', ')}.`}</strong>{' '}
-        {exact ? 'Fewer will not do.' : `Perhaps not the fewest; none has fewer than ${bound}.`}
+        {make === 0 ? '' : exact ? 'Fewer will not do.' : `Perhaps not the fewest; none has fewer than ${bound}.`}
       </p>
       <p className={styles.quiet}>{`Needed in all: ${pieces.map((piece) => `${piece.needed} × ${stock.tiles[piece.tile]!.tag}`).join(', ')}.`}</p>
     </>

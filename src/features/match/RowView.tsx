@@ -14,7 +14,7 @@ import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/useBed';
 import { RowShims } from './RowShims';
-import { SeamPanel } from './SeamPanel';
+import { SeamPanel, walkJoint } from './SeamPanel';
 import { useRowWish } from './useRowWish';
 import type { Matching } from './useMatch';
 import styles from './MatchStage.module.css';
@@ -74,6 +74,7 @@ interface WalkProps {
 }
 
 function Walk({ match, row, request, at, onAt }: WalkProps) {
+  const units = useUnits();
   const pieces = useMemo(() => row.result.places.map(({ board, turned }): WalkPiece => {
     const { name, west, east } = row.boards[board]!;
     const [left, right] = (turned ? [east, west] : [west, east]).map((index) => match.edges[index]!) as [MatchSet['edges'][number], MatchSet['edges'][number]];
@@ -88,7 +89,7 @@ function Walk({ match, row, request, at, onAt }: WalkProps) {
       levelMm: [left.levelMm[1], right.levelMm[1]],
     };
   }), [match, row, request]);
-  return <WaterlineWalk label="The row of boards at eye level" pieces={pieces} joints={row.seams} levelMm={request.levelMm} at={at} onAt={onAt} />;
+  return <WaterlineWalk label="The row of boards at eye level" pieces={pieces} joints={row.seams.map((seam) => walkJoint(seam, units))} levelMm={request.levelMm} at={at} onAt={onAt} />;
 }
 
 interface OrderProps {
@@ -174,7 +175,7 @@ function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: R
       <p>
         <label>
           Keep apart{' '}
-          <select value={first} onChange={(event) => setFirst(event.target.value)}>
+          <select aria-label="Keep a board apart" value={first} onChange={(event) => setFirst(event.target.value)}>
             <option value="">a board…</option>
             {names.map((name) => (
               <option key={name}>{name}</option>
@@ -183,7 +184,7 @@ function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: R
         </label>{' '}
         <label>
           and{' '}
-          <select value="" disabled={first === ''} onChange={(event) => (put({ ...wish, apart: [...wish.apart, [first, event.target.value]] }, `Keep ${first} and ${event.target.value} apart`), setFirst(''))}>
+          <select aria-label="Keep it apart from" value="" disabled={first === ''} onChange={(event) => (put({ ...wish, apart: [...wish.apart, [first, event.target.value]] }, `Keep ${first} and ${event.target.value} apart`), setFirst(''))}>
             <option value="">another…</option>
             {names.filter((name) => name !== first && !wish.apart.some((pair) => pair.includes(first) && pair.includes(name))).map((name) => (
               <option key={name}>{name}</option>

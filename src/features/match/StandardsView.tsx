@@ -1,7 +1,6 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import Link from 'next/link';
 import { useState } from 'react';
 import type { EdgeName, PieceDesign } from '@/core/bed/schema';
@@ -87,8 +86,8 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
               const id = design?.data.edgeStandards?.[edge.edge] ?? '';
               return (
                 <li key={`${edge.piece}${edge.edge}`}>
-                  <span>{`${edge.piece} ${edge.edge}`}</span>
-                  <select aria-label={`Standard of ${edge.piece} ${edge.edge}`} value={standards.some((standard) => standard.id === id) ? id : ''} onChange={(event) => give(edge, event.target.value)}>
+                  <span>{`${design?.data.tag ?? edge.piece} ${edge.edge}`}</span>
+                  <select aria-label={`Standard of ${design?.data.tag ?? edge.piece} ${edge.edge}`} value={standards.some((standard) => standard.id === id) ? id : ''} onChange={(event) => give(edge, event.target.value)}>
                     <option value="">none</option>
                     {standards.map((standard) => (
                       <option key={standard.id} value={standard.id} disabled={Math.abs(standard.edgeMm - edge.lengthMm) > 1}>
@@ -178,11 +177,9 @@ function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: 
           </span>
         ))}
         <Link href={`/gauges/${desk.set.id}/${standard.id}`}>Print both at true size</Link>
-        <IconButton size="small" aria-label={`Remove ${standard.name}`} title={`Remove ${standard.name}`} onClick={() => put((set) => ({ ...set, standards: (set.standards ?? []).filter(({ id }) => id !== standard.id) }), `Remove ${standard.name}`)}>
-          <svg width="14" height="14" viewBox="0 0 14 14" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" aria-hidden>
-            <path d="M2 7h10" />
-          </svg>
-        </IconButton>
+        <button type="button" className={own.remove} onClick={() => put((set) => ({ ...set, standards: (set.standards ?? []).filter(({ id }) => id !== standard.id) }), `Remove ${standard.name}`)}>
+          {`Remove ${standard.name}`}
+        </button>
       </p>
     </details>
   );

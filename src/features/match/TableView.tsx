@@ -24,7 +24,7 @@ const MOST_ACROSS = 20;
 
 /** Tiles on tables: where water comes in and goes out, what it must reach; layouts from the stock; what to make for all of them. */
 export function TableView({ matching: { match: set, request } }: { matching: Matching }) {
-  const stock = useMemo(() => set && tableStock(request.pieces, set, request.limits), [set, request]);
+  const stock = useMemo(() => set && tableStock(request.pieces, set), [set, request]);
   const tables = useTables();
   const [openId, setOpenId] = useState<string | null>(null);
   const table = tables.tables.find(({ id }) => id === openId) ?? tables.tables[0]!;
@@ -69,7 +69,9 @@ interface OneTableProps {
   limits: Matching['request']['limits'];
 }
 
-type Search = { at: 'idle' } | { at: 'searching'; steps: number } | { at: 'done'; result: TableResult };
+/** Seeds that are tried for a layout that is not the same again. */
+const TRIES = 8;
+type Search = { at: 'idle' } | { at: 'searching'; steps: number } | { at: 'done'; result: TableResult; again: boolean };
 
 function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
   const { desk } = useDesk();
@@ -83,7 +85,10 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
   useEffect(() => () => job.current?.end(), []);
   const problems = checkWish(wish, stock.tiles);
   const kept = useMemo(() => table.laid && laidOf(table.laid, stock), [table.laid, stock]);
-  const laid = found.layouts[found.at] ?? kept ?? [];
+  const fixed = useMemo(() => laidOf(wish.fixed, stock), [wish.fixed, stock]);
+  // Without a layout at least the tiles that are kept lie on the table.
+  const whole = found.layouts[found.at] ?? kept;
+  const laid = whole ?? fixed ?? [];
   const forget = (): void => {
     job.current?.end();
     setSearch({ at: 'idle' });
@@ -93,7 +98,7 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
     if (!holds) forget();
     tables.wish(id, make, label, holds);
   };
-  const lay = (): void => {
+  const lay = (tries = TRIES): void => {
     job.current?.end();
     seed.current++;
     setSearch({ at: 'searching', steps: 0 });
@@ -101,8 +106,12 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
     job.current = started;
     started.result.then((result) => {
       if (job.current !== started) return;
-      setSearch({ at: 'done', result });
-      if (result.kind === 'found') setFound(({ layouts }) => ({ layouts: [...layouts, result.layout.laid], at: layouts.length }));
+      const key = result.kind === 'found' ? JSON.stringify(plain(result.layout.laid)) : null;
+      const known = found.layouts.findIndex((layout) => JSON.stringify(plain(layout)) === key);
+      if (known >= 0 && tries > 1) return lay(tries - 1);
+      setSearch({ at: 'done', result, again: known >= 0 });
+      if (known >= 0) setFound({ ...found, at: known });
+      else if (result.kind === 'found') setFound({ layouts: [...found.layouts, result.layout.laid], at: found.layouts.length });
     }, reportError);
   };
   const stop = (): void => {
@@ -152,7 +161,7 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
           {search.at === 'searching' ? (
             <Button onClick={stop}>Stop searching</Button>
           ) : (
-            <Button variant="contained" disabled={problems.length > 0} onClick={lay}>
+            <Button variant="contained" disabled={problems.length > 0} onClick={() => lay()}>
               {found.layouts.length > 0 || kept ? 'Another layout' : 'Lay it'}
             </Button>
           )}
@@ -169,9 +178,9 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
           )}
         </div>
         <p role="status" className={styles.status}>
-          {search.at === 'searching' ? `Searching… ${search.steps.toLocaleString('en')} placements tried` : search.at === 'done' ? resultWords(search.result, stock) : ''}
+          {search.at === 'searching' ? `Searching… ${search.steps.toLocaleString('en')} placements tried` : search.at === 'done' ? `${search.again ? `No other layout in ${TRIES} tries. ` : ''}${resultWords(search.result, stock)}` : ''}
         </p>
-        {laid.length > 0 && (
+        {whole && (
           <p className={styles.keep}>
             {isKept ? (
               <>
@@ -191,7 +200,7 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
         )}
       </div>
       <TableGrid wish={wish} stock={stock} laid={laid} brush={brush} onWish={(make, label, holds) => change(table.id, make, label, holds)} />
-      {laid.length > 1 && <LayoutWalk key={JSON.stringify(plain(laid))} wish={wish} stock={stock} laid={laid} match={set} limits={limits} />}
+      {whole && whole.length > 1 && <LayoutWalk key={JSON.stringify(plain(laid))} wish={wish} stock={stock} laid={laid} match={set} limits={limits} />}
     </section>
   );
 }

@@ -25,8 +25,8 @@ export interface WalkPiece {
 /** The joint between a piece and the next. */
 export interface WalkJoint {
   grade: Grade;
-  /** By how much the left water stands over the right; null where not both are wet. */
-  stepMm: number | null;
+  /** What is amiss, short enough to stand over the joint, and in full. */
+  figure: string;
   reason: string;
 }
 
@@ -83,7 +83,7 @@ export function WaterlineWalk({ label, pieces, joints, levelMm, at, onAt }: Wate
           ))}
           <line className={styles.level} x1="0" x2={whole} y1={y(levelMm)} y2={y(levelMm)} />
           {joints.map((joint, i) => (
-            <Joint key={placed[i]!.piece.key} joint={joint} x={placed[i]!.left + placed[i]!.width} left={y(placed[i]!.piece.levelMm[1])} right={y(placed[i + 1]!.piece.levelMm[0])} table={table} here={i === at} names={`${placed[i]!.piece.name} and ${placed[i + 1]!.piece.name}`} text={joint.stepMm === null ? '' : formatMeasure(Math.abs(joint.stepMm), 'length', units)} onPick={() => onAt(i)} />
+            <Joint key={placed[i]!.piece.key} joint={joint} x={placed[i]!.left + placed[i]!.width} left={y(placed[i]!.piece.levelMm[1])} right={y(placed[i + 1]!.piece.levelMm[0])} table={table} here={i === at} names={`${placed[i]!.piece.name} and ${placed[i + 1]!.piece.name}`} onPick={() => onAt(i)} />
           ))}
         </svg>
       </div>
@@ -148,19 +148,18 @@ interface JointProps {
   table: number;
   here: boolean;
   names: string;
-  text: string;
   onPick: () => void;
 }
 
 /** How far the two waters of a joint stand apart, to scale, with the figure over it. */
-function Joint({ joint: { grade, reason }, x, left, right, table, here, names, text, onPick }: JointProps) {
+function Joint({ joint: { grade, figure, reason }, x, left, right, table, here, names, onPick }: JointProps) {
   return (
     <g className={styles.joint} data-grade={grade} data-here={here || undefined} role="button" tabIndex={-1} aria-label={`${names}: ${reason}`} aria-pressed={here} onClick={onPick}>
       <rect x={x - 34} y="2" width="68" height={table} className={styles.hit} />
       <path className={styles.seam} d={`M${x} ${HEAD - 18}V${table}`} />
       <path className={styles.step} d={`M${x - 17} ${left}H${x}V${right}H${x + 17}`} />
       <text className={styles.figure} x={x} y={HEAD - 24} textAnchor="middle">
-        {grade === 'closes' ? 'closes' : text === '' ? 'land' : text}
+        {figure}
       </text>
       {here && <path className={styles.feet} d={`M${x - 6} ${table + 6}l6 -5l6 5`} />}
     </g>

@@ -147,8 +147,11 @@ test('a creek is laid across a table with a fork; kept, printed; one that needs 
 
 test('a second table is added, and what to make for both is worked out; wishes that contradict are named', async ({ page }) => {
   await makeSet(page, 'Make Test', '15');
-  await addPiece(page, 'Tile, straight channel');
-  await addPiece(page, 'Tile, curved channel');
+  for (const tile of ['Tile, straight channel', 'Tile, curved channel']) {
+    await addPiece(page, tile);
+    await fillMeasure(page, /^Copies/, '1');
+  }
+  await expect(page.getByText('2 tiles')).toBeVisible();
   await page.getByRole('link', { name: 'Match', exact: true }).click();
   await part(page, 'Tiles on a table');
   const table = page.getByRole('region', { name: 'Table', exact: true });

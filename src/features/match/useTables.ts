@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { emptyWish } from '@/core/seams/table';
 import type { KeptTable, TableWish } from '@/core/seams/tableSchema';
 import { useDesk } from '../desk/DeskContext';
@@ -24,19 +24,27 @@ export interface Tables {
 export function useTables(): Tables {
   const { desk, door } = useDesk();
   const kept = desk.set.data.tables;
+  // What was pressed shows at once; the view that comes back takes its place when nothing newer is on its way.
+  const [ahead, setAhead] = useState<readonly KeptTable[] | null>(null);
+  const newest = useRef(0);
+  const { run } = door;
+  const shown = ahead ?? (kept && kept.length > 0 ? kept : FIRST);
   return useMemo(() => {
-    const put = (make: (tables: readonly KeptTable[]) => KeptTable[], label: string): void =>
-      void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, tables: make(set.data.tables ?? FIRST) }, label }), label);
+    const put = (make: (tables: readonly KeptTable[]) => KeptTable[], label: string): void => {
+      const mine = ++newest.current;
+      setAhead(make(shown));
+      void run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, tables: make(set.data.tables && set.data.tables.length > 0 ? set.data.tables : FIRST) }, label }), label).then(() => mine === newest.current && setAhead(null));
+    };
     const change: Tables['change'] = (id, make, label) =>
       put((tables) => tables.flatMap((table) => {
         const next = table.id === id ? make(table) : table;
         return next ? [next] : [];
       }), label);
     return {
-      tables: kept && kept.length > 0 ? kept : FIRST,
+      tables: shown,
       change,
       wish: (id, make, label, holds = false) => change(id, (table) => ({ ...table, wish: make(table.wish), laid: holds ? table.laid : null }), label),
       add: (table) => put((tables) => [...tables, table], `Add ${table.name}`),
     };
-  }, [kept, door]);
+  }, [shown, run]);
 }

@@ -94,6 +94,9 @@ test('an edge standard is taken, given, drawn to, and cut as gauges', async ({ p
   await own.click();
   await fillMeasure(page, /^Depth, mm/, '4');
   await expect(who.getByText(/Carved .*mm low, \d+\smm from the left; drawn to it all the same/)).toBeVisible();
+  await fillMeasure(page, /^Width at the level/, '160');
+  await expect(standards.getByText('Its water reaches past the end of the edge', { exact: false })).toBeVisible();
+  await page.getByRole('textbox', { name: /^Width at the level/ }).press('Escape');
   for (const [name, file] of [['male, SVG', 'T-1-north-male.svg'], ['female, STL', 'T-1-north-female.stl']] as const) {
     const saved = page.waitForEvent('download');
     await standards.getByRole('button', { name, exact: true }).click();
@@ -185,4 +188,7 @@ test('readings come in from a CSV, all of them or none', async ({ page }) => {
   await expect(page.getByRole('textbox', { name: 'HS-2 #3 south, bed' })).toHaveValue('70, 8.4');
   await part(page, 'Seams');
   await expect(page.getByRole('button', { name: /HS-1 north and HS-2 #3 south/ })).toContainText('the levels differ by 1.1 mm');
+  await page.getByLabel('Hold this edge').selectOption('HS-1 north');
+  await page.getByLabel('against this one').selectOption('SH-A east');
+  await expect(page.getByText('It shows: the edges are 140 and 300 mm long: only equal ones can meet.')).toBeVisible();
 });

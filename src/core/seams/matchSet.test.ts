@@ -8,6 +8,7 @@ import { rowEnds } from './matchRow';
 import { mendSeam, type StandingJoint } from './mends';
 import { NO_WISH, SEAM_LIMITS } from './schema';
 import { LEAST_FILM_MM, shimRow, topUp, type EndLevels } from './shims';
+import { layoutJoints, meetsOf, tableStock } from './tableTiles';
 
 const bedOf = (design: PieceDesign) => surveyBed(design, 1);
 const board = (tag: string, waterlineMm: number, change: Partial<MatchPiece> = {}): MatchPiece => {
@@ -191,4 +192,31 @@ test('a top-up is area × rise × density, and too thin below a film', () => {
   expect(topUp(80, 1.2, 1.09, 0.015).grams).toBeCloseTo((80 * 0.12 * 1.09) / 0.985, 9);
   expect(topUp(80, LEAST_FILM_MM - 0.1, 1, 0).tooThin).toBe(true);
   expect(topUp(80, LEAST_FILM_MM, 1, 0).tooThin).toBe(false);
+});
+
+describe('tiles for a table', () => {
+  const tile = (tag: string, sizeMm: number, change: Partial<PieceDesign> = {}): MatchPiece => {
+    const outline = { kind: 'rectangle', widthMm: sizeMm, lengthMm: sizeMm } as const;
+    const channel = { ...newFeature('channel', testDesign([], { outline })), from: { edge: 'south' as const, positionMm: sizeMm / 2 }, to: { edge: 'north' as const, positionMm: sizeMm / 2 }, widthMm: 40, depthMm: 5 };
+    const design = testDesign([channel as PieceDesign['features'][number]], { tag, outline, ...change });
+    return { tag, designId: tag, copy: null, copies: 2, design, edges: {} };
+  };
+  test('are those of the size that most have; the others are told what to change', () => {
+    const pieces = [tile('A', 100), tile('B', 100, { flowsFrom: 'north' }), tile('C', 120), { ...tile('D', 100), design: testDesign([], { tag: 'D', outline: { kind: 'rectangle', widthMm: 100, lengthMm: 140 } }) }];
+    const stock = tableStock(pieces, matchSet(request(pieces), bedOf))!;
+    expect(stock.tiles.map(({ tag, wet, from }) => [tag, wet, from])).toEqual([['A', [true, false, true, false], undefined], ['B', [true, false, true, false], 2]]);
+    expect(stock.leftOut).toEqual(['D is not square: give it sides of 100 mm to lay it here.', 'C is 120 mm wide: make it 100 mm, as most tiles are, to lay it here.']);
+  });
+  test('only sides whose seam passes may meet, and the joints of a layout are edges of the set', () => {
+    const low = { bed: [], levels: [11, 11, 11] as [number, number, number] };
+    const pieces = [tile('A', 100), { ...tile('A #2', 100), copies: 1, edges: { north: low } }];
+    const match = matchSet(request(pieces), bedOf);
+    const stock = tableStock(pieces, match)!;
+    const meet = meetsOf(stock);
+    expect([meet(0, 0, 0, 2), meet(0, 0, 1, 2), meet(0, 0, 1, 0), meet(0, 1, 0, 3)]).toEqual([true, false, true, false]);
+    const [joint] = layoutJoints([{ column: 0, row: 0, tile: 0, quarters: 0 }, { column: 0, row: 1, tile: 1, quarters: 0 }], stock);
+    expect([match.edges[joint!.a], match.edges[joint!.b]].map((edge) => `${edge!.piece} ${edge!.edge}`)).toEqual(['A north', 'A #2 south']);
+    expect([joint!.placeA, joint!.placeB]).toEqual([0, 1]);
+  });
+  test('a set without square tiles has no table', () => expect(tableStock([board('B', 60)], matchSet(request([board('B', 60)]), bedOf))).toBeNull());
 });

@@ -91,9 +91,9 @@ function wantsUnmet({ forks, ponds, anyFork, anyPond }: TableWish, tiles: readon
 export function layTable(wish: TableWish, tiles: readonly TableTile[], meet: SidesMeet, options: TableOptions = {}): TableResult {
   const { seed = 1, mostExtras = 0 } = options;
   const kinds = classesOf(tiles, meet);
-  const wishes = spelledOut(wish, seeded(seed));
+  const { wishes, all } = spelledOut(wish, seeded(seed));
   const progress = { done: 0 };
-  let gaveUp = false;
+  let gaveUp = !all;
   for (let extras = 0; extras <= mostExtras; extras++) {
     for (const one of wishes) {
       const laid = layOne(one, kinds, extras, progress, { ...options, mostSteps: Math.max(4000, (options.mostSteps ?? 400_000) / wishes.length) });
@@ -104,13 +104,23 @@ export function layTable(wish: TableWish, tiles: readonly TableTile[], meet: Sid
   return gaveUp ? { kind: 'gave up' } : { kind: 'none' };
 }
 
-/** A fork or a pond anywhere is one at this place, or at that, and so on: each tried in turn. */
-function spelledOut(wish: TableWish, random: () => number): TableWish[] {
+/** More wishes than this are not tried one by one. */
+const MOST_SPELLED = 900;
+
+/** A fork or a pond anywhere is one at this place, or at that, and so on: each tried in turn, on a large table only some. */
+function spelledOut(wish: TableWish, random: () => number): { wishes: TableWish[]; all: boolean } {
   const { columns, rows, blocked } = wish;
   const free = Array.from({ length: columns * rows }, (_, i) => ({ column: i % columns, row: Math.floor(i / columns) })).filter((place) => !blocked.some(samePlace(place)));
   const shuffled = free.map((place) => ({ place, key: random() })).sort((a, b) => a.key - b.key).map(({ place }) => place);
   const forked = wish.anyFork && wish.forks.length === 0 ? shuffled.map((place) => ({ ...wish, forks: [place] })) : [wish];
-  return wish.anyPond && wish.ponds.length === 0 ? forked.flatMap((one) => shuffled.map((place) => ({ ...one, ponds: [place] }))) : forked;
+  const both = wish.anyPond && wish.ponds.length === 0;
+  const count = forked.length * (both ? shuffled.length : 1);
+  if (!both) return { wishes: forked, all: true };
+  // Beyond the limit every so manieth pair, so that forks and ponds both come from all over the table.
+  const stride = Math.max(1, Math.ceil(count / MOST_SPELLED));
+  const wishes: TableWish[] = [];
+  for (let i = 0; i < count; i += stride) wishes.push({ ...forked[i % forked.length]!, ponds: [shuffled[Math.floor(i / forked.length)]!] });
+  return { wishes, all: stride === 1 };
 }
 
 /** One wish with so many extras at most: what is laid, null when there is nothing, or neither in the steps allowed. */
@@ -138,8 +148,8 @@ const keepsTogether = (wish: TableWish, tiles: readonly TableTile[], placed: Pla
 export function countsToLay(wish: TableWish, kinds: TileKinds, mostTiles: number, mostSteps: number, tick: (steps: number) => void = () => undefined): { counts: number[][]; all: boolean } {
   const unlimited: TileKinds = { ...kinds, tiles: kinds.tiles.map((tile) => ({ ...tile, copies: mostTiles })) };
   const seen = new Map<string, number[]>();
-  let all = true;
-  const wishes = spelledOut(wish, seeded(1));
+  const { wishes, all: every } = spelledOut(wish, seeded(1));
+  let all = every;
   for (const one of wishes) {
     const search = new TableSearch(one, unlimited, 0, mostTiles, seeded(1), { left: mostSteps / wishes.length, done: 0, tick });
     const result = search.solve((placed) => {

@@ -34,8 +34,8 @@ export function tableStock(pieces: readonly MatchPiece[], { edges, seams }: Pick
   if (size === undefined) return null;
   const fitting = square.filter(({ sizeMm }) => Math.round(sizeMm) === size).map(({ piece }) => piece);
   const leftOut = [
-    ...pieces.filter(({ design }) => design.kind === 'tile' && !square.some(({ piece }) => piece.design === design)).map(({ tag }) => `${tag} is not square.`),
-    ...square.filter(({ sizeMm }) => Math.round(sizeMm) !== size).map(({ piece, sizeMm }) => `${piece.tag} is ${Math.round(sizeMm)} mm wide, the grid’s tiles ${size} mm.`),
+    ...pieces.filter(({ design }) => design.kind === 'tile' && !square.some(({ piece }) => piece.design === design)).map(({ tag }) => `${tag} is not square: give it sides of ${size} mm to lay it here.`),
+    ...square.filter(({ sizeMm }) => Math.round(sizeMm) !== size).map(({ piece, sizeMm }) => `${piece.tag} is ${Math.round(sizeMm)} mm wide: make it ${size} mm, as most tiles are, to lay it here.`),
   ];
   const edgeAt = fitting.map(({ tag }) => SIDES.map((side) => edges.findIndex(({ piece, edge }) => piece === tag && edge === side)));
   const pairOf = (x: number, y: number): number => Math.min(x, y) * edges.length + Math.max(x, y);

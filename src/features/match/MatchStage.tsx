@@ -3,10 +3,11 @@
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
+import type { MatchSet } from '@/core/seams/matchSet';
 import { useDesk } from '../desk/DeskContext';
 import { MeasureView } from './MeasureView';
 import { RowView } from './RowView';
-import { SeamsView } from './SeamsView';
+import { MEANT_OVERLAP, SeamsView } from './SeamsView';
 import { StandardsView } from './StandardsView';
 import { TableView } from './TableView';
 import { useMatch, type Matching } from './useMatch';
@@ -40,6 +41,7 @@ export function MatchStage() {
           {views.map(({ show, name }) => (
             <Link key={show} href={`/sets/${desk.set.id}/match${show === 'seams' ? '' : `?show=${show}`}`} aria-current={show === view ? 'page' : undefined} scroll={false}>
               {name}
+              <Count view={show} match={match} />
             </Link>
           ))}
         </nav>
@@ -47,6 +49,18 @@ export function MatchStage() {
       </div>
       <Part view={view} matching={matching} />
     </div>
+  );
+}
+
+/** How many seams that are meant to meet show, and how many edges depart from their standard. */
+function Count({ view, match }: { view: View; match: MatchSet | null }) {
+  const count = !match ? 0 : view === 'seams' ? match.seams.filter(({ grade, wetOverlap }) => grade === 'shows' && wetOverlap >= MEANT_OVERLAP).length : view === 'standards' ? match.edges.filter(({ departs }) => departs).length : 0;
+  if (count === 0) return null;
+  return (
+    <span className={styles.count}>
+      {count}
+      <span className="visually-hidden">{view === 'seams' ? ' that show' : ' that depart'}</span>
+    </span>
   );
 }
 

@@ -14,7 +14,7 @@ import styles from './MatchStage.module.css';
 const MOST_ROWS = 60;
 
 /** Edges of which most of the water meets water are meant to meet; the others would only by mistake. */
-const MEANT_OVERLAP = 0.5;
+export const MEANT_OVERLAP = 0.5;
 
 /** A seam by its edges: stays the same when the set is matched anew. */
 const keyOf = ({ edges }: MatchSet, { a, b }: MatchSeam): string => [a, b].map((index) => `${edges[index]!.piece} ${edges[index]!.edge}`).sort().join(' | ');

@@ -5,12 +5,11 @@ import Link from 'next/link';
 import { useState } from 'react';
 import type { EdgeName, PieceDesign } from '@/core/bed/schema';
 import type { WaterSet } from '@/core/records/schema';
-import { waterSetSchema } from '@/core/records/schema';
-import { complaintAt, replaceAt } from '@/core/records/replaceAt';
+import { replaceAt } from '@/core/records/replaceAt';
 import { DEFAULT_KERF_MM, gaugeDrawing, gaugeStl, gaugeSvg, GAUGE_SIDES, type GaugeSide } from '@/core/formats/gauge';
 import type { MatchEdge, MatchSet } from '@/core/seams/matchSet';
 import { standardFrom } from '@/core/seams/seamEdge';
-import type { EdgeStandard } from '@/core/bed/edgeStandardSchema';
+import { edgeStandardSchema, type EdgeStandard } from '@/core/bed/edgeStandardSchema';
 import { SEAM_LIMITS, seamLimitsSchema, type SeamLimits } from '@/core/seams/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
@@ -142,7 +141,8 @@ function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: 
   const { desk } = useDesk();
   const at = (key: string): (string | number)[] => ['standards', index, key];
   const edit = (key: string, value: unknown): void => put((set) => replaceAt(set, at(key), value), `Change ${standard.name}`);
-  const validate = (key: string) => (value: unknown): string | null => complaintAt(waterSetSchema, desk.set.data, at(key), value);
+  // What a change makes wrong elsewhere in the standard is told at the field that was changed.
+  const validate = (key: string) => (value: unknown): string | null => edgeStandardSchema.safeParse(replaceAt(standard, [key], value)).error?.issues[0]?.message ?? null;
   const [thicknessMm, setThicknessMm] = useState(3);
   const kerfMm = standard.kerfMm ?? DEFAULT_KERF_MM;
   const file = (side: GaugeSide, kind: string): string => `${standard.name.replace(/[^\w-]+/g, '-')}-${side}.${kind}`;

@@ -6,7 +6,7 @@ import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
 import { damRuns, DEFAULT_DAM } from '@/core/bed/dams';
 import { outlineEdges } from '@/core/bed/outline';
 import { madeByOf } from '@/core/bed/measured';
-import { FEATURE_NAMES, MADE_BY, pieceDesignSchema, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
+import { FEATURE_NAMES, MADE_BY, pieceDesignSchema, type EdgeName, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
 import { newFeature } from '@/core/bed/starters';
 import { transformDesign, TRANSFORMS } from '@/core/bed/transform';
 import type { Problem } from '@/core/checks/problem';
@@ -52,6 +52,9 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         {measure('Height of the land', ['landMm'], data.landMm, 0.5)}
         {measure('Grains of the bed (0: smooth)', ['grainMm'], data.grainMm ?? 0, 0.1)}
         <ChoiceField label="The bed is made" value={madeByOf(data)} choices={MADE} onCommit={(madeBy) => put(['madeBy'], madeBy, `Change how ${data.tag} is made`)} />
+        {outlineEdges(data.outline).length > 1 && (
+          <ChoiceField label="Its water reads" value={data.flowsFrom ?? ''} choices={[{ value: '', label: 'from both ends' }, ...outlineEdges(data.outline).map((edge) => ({ value: edge, label: `in at the ${edge} only` }))]} onCommit={(edge) => change(({ flowsFrom: _, ...newest }) => (edge === '' ? newest : { ...newest, flowsFrom: edge as EdgeName }), `Change which way ${data.tag} reads`)} />
+        )}
         <ColourPair data={data} put={put} />
       </div>
       {data.drawnLevelMm !== levelMm && (

@@ -13,19 +13,8 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { saveFile } from '@/ui/saveFile';
 import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
+import { benchRows, withLevel, type BenchRow } from './benchList';
 import own from './MeasureView.module.css';
-
-/** One edge of one copy on the bench list. */
-interface BenchRow {
-  designId: string;
-  copy: number;
-  edge: EdgeName;
-  name: string;
-  lengthMm: number;
-  measured: MeasuredEdge | null;
-  /** What it is measured against: the water as planned. */
-  plannedMm: readonly [number, number, number];
-}
 
 const NOTHING: MeasuredEdge = { bed: [], levels: null };
 const ENDS: Partial<Record<EdgeName, string>> = { north: 'west → east', south: 'west → east', east: 'south → north', west: 'south → north' };
@@ -61,15 +50,6 @@ export function MeasureView({ match }: { match: MatchSet | null }) {
       <BenchTable rows={shown} />
     </div>
   );
-}
-
-function benchRows(match: MatchSet | null, { designs, pieces }: ReturnType<typeof useDesk>['desk']): BenchRow[] {
-  return designs.flatMap(({ id, data }) => {
-    const edges = (match?.edges ?? []).filter((edge, i, all) => edge.designId === id && edge.wet && all.findIndex((other) => other.designId === id && other.edge === edge.edge) === i);
-    return Array.from({ length: data.copies }, (_, i) => i + 1).flatMap((copy) =>
-      edges.map(({ edge, lengthMm, levelMm }): BenchRow => ({ designId: id, copy, edge, lengthMm, plannedMm: levelMm, name: `${data.tag} #${copy}`, measured: pieces.find((piece) => piece.data.designId === id && piece.data.copy === copy)?.data.edges?.[edge] ?? null })),
-    );
-  });
 }
 
 function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
@@ -165,15 +145,6 @@ function Level({ row, k, label, put, next }: CellProps & { k: number; label: str
       )}
     </>
   );
-}
-
-/** The first level typed stands for the whole edge until the others are. */
-function withLevel(now: MeasuredEdge['levels'], k: number, value: number): [number, number, number] {
-  const next: [number, number, number] = now ? [...now] : [value, value, value];
-  next[k] = value;
-  // The middle goes along while it was only taken over from the start.
-  if (now && k === 2 && now[1] === now[0]) next[1] = (now[0] + value) / 2;
-  return next;
 }
 
 function BedCell({ row, put, next }: CellProps) {

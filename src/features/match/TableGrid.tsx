@@ -6,11 +6,8 @@ import { TABLE_SIDES, type TablePlace, type TableSide, type TableWish } from '@/
 import type { TableStock } from '@/core/seams/tableTiles';
 import { useLiveDesk } from '../desk/DeskContext';
 import { BedThumb } from '../tint/BedThumb';
+import { brushed, toggledOpening, type Brush } from './tableWish';
 import styles from './TableView.module.css';
-
-/** What a press on a place says of it. */
-export type Brush = 'pass' | 'fork' | 'pond' | 'blocked' | 'keep';
-const LISTS = { pass: 'pass', fork: 'forks', pond: 'ponds', blocked: 'blocked' } as const;
 
 interface TableGridProps {
   wish: TableWish;
@@ -34,8 +31,7 @@ export function TableGrid({ wish, stock, laid, brush, onWish }: TableGridProps) 
     onWish((newest) => brushed(newest, place, brush), 'Change what the table wants');
   };
   const toggle = (place: TablePlace, side: TableSide): void => {
-    const same = (opening: TableWish['openings'][number]): boolean => samePlace(place)(opening) && opening.side === side;
-    onWish((newest) => ({ ...newest, openings: newest.openings.some(same) ? newest.openings.filter((opening) => !same(opening)) : [...newest.openings, { ...place, side }] }), 'Change where water leaves the table');
+    onWish((newest) => toggledOpening(newest, place, side), 'Change where water leaves the table');
   };
   const edge = (column: number, row: number, side: TableSide): React.ReactNode => {
     const number = wish.openings.findIndex((opening) => opening.column === column && opening.row === row && opening.side === side);
@@ -58,14 +54,6 @@ export function TableGrid({ wish, stock, laid, brush, onWish }: TableGridProps) 
       <span />
     </div>
   );
-}
-
-/** A place takes what the brush says, or loses it; it holds one kind of wish at a time. */
-function brushed(wish: TableWish, place: TablePlace, brush: Exclude<Brush, 'keep'>): TableWish {
-  const had = wish[LISTS[brush]].some(samePlace(place));
-  const without = (list: readonly TablePlace[]): TablePlace[] => list.filter((other) => !samePlace(place)(other));
-  const bare = { ...wish, pass: without(wish.pass), forks: without(wish.forks), ponds: without(wish.ponds), blocked: without(wish.blocked), fixed: wish.fixed.filter((other) => !samePlace(place)(other)) };
-  return had ? bare : { ...bare, [LISTS[brush]]: [...bare[LISTS[brush]], place] };
 }
 
 const STATES = [['blocked', 'blocked', 'blocked'], ['forks', 'fork', 'a fork is wanted'], ['ponds', 'pond', 'a pond is wanted'], ['pass', 'pass', 'water must reach it']] as const;

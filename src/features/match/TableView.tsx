@@ -12,14 +12,14 @@ import { layInWorker } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
 import { LayoutWalk } from './LayoutWalk';
 import { MakeListPanel } from './MakeListPanel';
-import { TableGrid, type Brush } from './TableGrid';
+import { TableGrid } from './TableGrid';
+import { laidOf, MOST_EXTRAS, plain, resized, resultWords, type Brush } from './tableWish';
 import { TileStock } from './TileStock';
 import type { Matching } from './useMatch';
 import { newTable, useTables, type Tables } from './useTables';
 import match from './MatchStage.module.css';
 import styles from './TableView.module.css';
 
-const MOST_EXTRAS = 6;
 const MOST_ACROSS = 20;
 
 /** Tiles on tables: where water comes in and goes out, what it must reach; layouts from the stock; what to make for all of them. */
@@ -203,30 +203,6 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
       {whole && whole.length > 1 && <LayoutWalk key={JSON.stringify(plain(laid))} wish={wish} stock={stock} laid={laid} match={set} limits={limits} />}
     </section>
   );
-}
-
-const plain = (laid: readonly LaidTile[]): unknown => [...laid].map(({ column, row, tile, quarters }) => [row, column, tile, quarters]).sort();
-
-/** A kept layout by the tiles of today's stock; null when one of its pieces is gone. */
-function laidOf(laid: NonNullable<KeptTable['laid']>, { tiles }: TableStock): LaidTile[] | null {
-  const places = laid.map(({ piece, ...place }) => ({ ...place, tile: tiles.findIndex(({ tag }) => tag === piece) }));
-  return places.every(({ tile }) => tile >= 0) ? places : null;
-}
-
-/** A wish without what lies outside its size, or at an edge that is none any more. */
-function resized(wish: KeptTable['wish']): KeptTable['wish'] {
-  const { columns, rows } = wish;
-  const inside = ({ column, row }: { column: number; row: number }): boolean => column < columns && row < rows;
-  const onEdge = ({ column, row, side }: KeptTable['wish']['openings'][number]): boolean => (side === 0 ? row === 0 : side === 2 ? row === rows - 1 : side === 3 ? column === 0 : column === columns - 1);
-  return { ...wish, blocked: wish.blocked.filter(inside), pass: wish.pass.filter(inside), forks: wish.forks.filter(inside), ponds: wish.ponds.filter(inside), fixed: wish.fixed.filter(inside), openings: wish.openings.filter((opening) => inside(opening) && onEdge(opening)) };
-}
-
-function resultWords(result: TableResult, { tiles }: TableStock): string {
-  if (result.kind === 'none') return `It cannot be laid, not even with ${MOST_EXTRAS} pieces more. Free a place, or move an opening.`;
-  if (result.kind === 'gave up') return 'No layout found in the time allowed; there may be one. Try again, or ask for less.';
-  const { extras, laid } = result.layout;
-  if (extras.length === 0) return `${laid.length} tiles, all in stock.`;
-  return `${laid.length} tiles. It needs ${extras.map(({ tile, count }) => `${count} more ${tiles[tile]!.tag}`).join(' and ')}${result.fewest ? '; fewer will not do' : ''}.`;
 }
 
 const BRUSHES: readonly { value: Brush; label: string }[] = [

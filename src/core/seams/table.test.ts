@@ -251,6 +251,12 @@ describe('a table that cannot be laid, and is too large to be sure', () => {
   const wish: TableWish = { ...emptyWish(8, 6), blocked: [], pass: [], openings: [{ column: 0, row: 1, side: 3 }] };
   const tiles = [{ ...bend, copies: 40 }, { ...straight, copies: 40 }];
   test('out of steps it says so, and not that there is none', () => expect(layTable(wish, tiles, all, { mostSteps: 5000 })).toEqual({ kind: 'gave up' }));
+  test('further apart than there are tiles: a proof at once, on any size of table', () => {
+    const wide: TableWish = { ...emptyWish(20, 20), anyFork: true, openings: [{ column: 0, row: 1, side: 3 }, { column: 19, row: 18, side: 1 }] };
+    const told: number[] = [];
+    expect(layTable(wide, [{ ...fork, copies: 20 }, { ...straight, copies: 10 }], all, { mostExtras: 6, tick: (steps) => told.push(steps) })).toEqual({ kind: 'none' });
+    expect(told).toEqual([]);
+  });
   test('it tells how far it is, and can be stopped there', () => {
     const told: number[] = [];
     layTable(wish, tiles, all, { mostSteps: 9000, tick: (steps) => told.push(steps) });

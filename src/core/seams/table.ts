@@ -127,6 +127,7 @@ function spelledOut(wish: TableWish, random: () => number): { wishes: TableWish[
 function layOne(wish: TableWish, kinds: TileKinds, extras: number, progress: { done: number }, { seed = 1, mostSteps = 400_000, tick = () => undefined }: TableOptions): LaidTile[] | null | 'gave up' {
   // No layout has more tiles than there are: with few of them the search is soon at its end.
   const most = Math.min(wish.columns * wish.rows - wish.blocked.length, kinds.tiles.reduce((sum, { copies, wet }) => sum + (wet.some(Boolean) ? copies : 0), 0) + extras);
+  if (leastTiles(wish) > most) return null;
   // Short layouts first: a search that may sprawl over the whole table gets lost on it.
   for (const mostTiles of tileLimits(wish, most)) {
     const budget: Budget = { left: mostTiles === most ? mostSteps : mostSteps / 8, done: progress.done, tick };
@@ -163,14 +164,19 @@ export function countsToLay(wish: TableWish, kinds: TileKinds, mostTiles: number
   return { counts: [...seen.values()], all };
 }
 
-/** How many tiles may be laid, try after try: from what must be laid at least up to the most there can be. */
+/** No layout has fewer tiles: every wanted place has one, and water that hangs together reaches from any of them to any other. */
+function leastTiles(wish: TableWish): number {
+  const wanted = wantedPlaces(wish);
+  const distinct = new Set(wanted.map(({ column, row }) => row * wish.columns + column)).size;
+  const furthest = wanted.reduce((most, a) => wanted.reduce((far, b) => Math.max(far, Math.abs(a.column - b.column) + Math.abs(a.row - b.row) + 1), most), 1);
+  return Math.max(distinct, furthest);
+}
+
+/** How many tiles may be laid, try after try: from the least there can be up to the most. */
 function tileLimits(wish: TableWish, most: number): number[] {
-  const { openings, columns, rows } = wish;
-  const wanted = new Set(wantedPlaces(wish).map(({ column, row }) => row * columns + column)).size;
-  const across = openings.length > 1 ? Math.max(...openings.map((a) => Math.max(...openings.map((b) => Math.abs(a.column - b.column) + Math.abs(a.row - b.row))))) + 1 : 1;
-  const least = Math.max(wanted, across);
+  const least = leastTiles(wish);
   const limits: number[] = [];
-  for (let limit = least; limit < most && limit < least + columns + rows; limit += 2) limits.push(limit);
+  for (let limit = least; limit < most && limit < least + wish.columns + wish.rows; limit += 2) limits.push(limit);
   return [...limits, most];
 }
 

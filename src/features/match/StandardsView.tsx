@@ -139,6 +139,7 @@ function Limits({ put }: { put: (change: (set: WaterSet) => WaterSet, label: str
 
 function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: number; put: (change: (set: WaterSet) => WaterSet, label: string) => void }) {
   const { desk } = useDesk();
+  const units = useUnits();
   const at = (key: string): (string | number)[] => ['standards', index, key];
   const edit = (key: string, value: unknown): void => put((set) => replaceAt(set, at(key), value), `Change ${standard.name}`);
   // What a change makes wrong elsewhere in the standard is told at the field that was changed.
@@ -158,6 +159,14 @@ function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: 
         <MeasureField label="Banks, run per rise" quantity="number" step={0.1} value={standard.bankSlope} validate={validate('bankSlope')} onCommit={(value) => edit('bankSlope', value)} />
         <MeasureField label="Edge is long" quantity="length" step={1} value={standard.edgeMm} validate={validate('edgeMm')} onCommit={(value) => edit('edgeMm', value)} />
       </div>
+      {Math.abs(standard.levelMm - desk.set.data.levelMm) > 0.05 && (
+        <p className={own.level}>
+          {`It is agreed for a level of ${formatMeasure(standard.levelMm, 'length', units)}; the set stands at ${formatMeasure(desk.set.data.levelMm, 'length', units)}. `}
+          <button type="button" className={own.take} onClick={() => put((set) => replaceAt(set, ['standards', index], { ...standard, levelMm: set.levelMm, bankMm: standard.bankMm + set.levelMm - standard.levelMm }), `Bring ${standard.name} to the level`)}>
+            Bring it to the set’s level
+          </button>
+        </p>
+      )}
       <GaugePicture standard={standard} />
       <div className={styles.fields}>
         <MeasureField label="The gauge’s cut is wide" quantity="length" step={0.05} value={kerfMm} validate={(value) => (value < 0 || value > 3 ? 'Between 0 and 3 mm' : null)} onCommit={(value) => edit('kerfMm', value)} />
@@ -194,7 +203,7 @@ function GaugePicture({ standard }: { standard: EdgeStandard }) {
     <svg className={own.picture} viewBox={`-2 ${heightMm - standard.bankMm - 6} ${widthMm + 4} ${standard.bankMm + 8}`} role="img" aria-label={`${standard.name}: water ${water} mm wide and ${standard.depthMm} mm deep`}>
       {water > 0 && <path d={`M${Math.max(0, portMm - water / 2)} ${level}H${Math.min(widthMm, portMm + water / 2)}V${heightMm}H${Math.max(0, portMm - water / 2)}Z`} className={own.water} />}
       <path d={path} className={own.body} />
-      <path d={`M0 ${level}H${widthMm}`} className={own.level} />
+      <path d={`M0 ${level}H${widthMm}`} className={own.levelLine} />
     </svg>
   );
 }

@@ -27,6 +27,8 @@ export function TableView({ matching: { match: set, request } }: { matching: Mat
   const stock = useMemo(() => set && tableStock(request.pieces, set), [set, request]);
   const tables = useTables();
   const [openId, setOpenId] = useState<string | null>(null);
+  // Layouts that were found stay while other tables are looked at.
+  const [founds, setFounds] = useState<Readonly<Record<string, Found>>>({});
   const table = tables.tables.find(({ id }) => id === openId) ?? tables.tables[0]!;
   if (!set) return <p className={match.teach}>Matching the tiles…</p>;
   if (!stock) return <p className={match.teach}>A table is laid with square tiles of one size. This set has none yet; add some on the Shape stage.</p>;
@@ -52,7 +54,7 @@ export function TableView({ matching: { match: set, request } }: { matching: Mat
           </button>
         )}
       </nav>
-      <OneTable key={table.id} table={table} tables={tables} stock={stock} match={set} limits={request.limits} />
+      <OneTable key={table.id} table={table} tables={tables} stock={stock} match={set} limits={request.limits} found={founds[table.id] ?? NONE_FOUND} setFound={(found) => setFounds((all) => ({ ...all, [table.id]: found }))} />
       <div className={styles.below}>
         <TileStock stock={stock} />
         <MakeListPanel tables={tables.tables} stock={stock} />
@@ -61,25 +63,32 @@ export function TableView({ matching: { match: set, request } }: { matching: Mat
   );
 }
 
+/** Layouts found since the wish last changed, and which of them is on the table. */
+interface Found {
+  layouts: LaidTile[][];
+  at: number;
+}
+const NONE_FOUND: Found = { layouts: [], at: -1 };
+
 interface OneTableProps {
   table: KeptTable;
   tables: Tables;
   stock: TableStock;
   match: MatchSet;
   limits: Matching['request']['limits'];
+  found: Found;
+  setFound: (found: Found) => void;
 }
 
 /** Seeds that are tried for a layout that is not the same again. */
 const TRIES = 8;
 type Search = { at: 'idle' } | { at: 'searching'; steps: number } | { at: 'done'; result: TableResult; again: boolean };
 
-function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
+function OneTable({ table, tables, stock, match: set, limits, found, setFound }: OneTableProps) {
   const { desk } = useDesk();
   const { wish } = table;
   const [brush, setBrush] = useState<Brush>('pass');
   const [search, setSearch] = useState<Search>({ at: 'idle' });
-  /** Layouts found since the wish last changed, and which of them is on the table. */
-  const [found, setFound] = useState<{ layouts: LaidTile[][]; at: number }>({ layouts: [], at: -1 });
   const job = useRef<{ end: () => void } | null>(null);
   const seed = useRef(0);
   useEffect(() => () => job.current?.end(), []);
@@ -92,7 +101,7 @@ function OneTable({ table, tables, stock, match: set, limits }: OneTableProps) {
   const forget = (): void => {
     job.current?.end();
     setSearch({ at: 'idle' });
-    setFound({ layouts: [], at: -1 });
+    setFound(NONE_FOUND);
   };
   const change: Tables['wish'] = (id, make, label, holds = false) => {
     if (!holds) forget();

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { buildBed } from './buildBed';
-import { checkReadings, madeByOf, strayOf, volumeUncertaintyMl } from './measured';
+import { checkReadings, largestStrays, madeByOf, strayOf, volumeUncertaintyMl } from './measured';
 import type { Measured } from './measuredSchema';
 import { MADE_BY, type Feature, type PieceDesign } from './schema';
 import { newFeature } from './starters';
-import { testDesign } from './testShapes';
+import { formulaGrid, testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 const pool: Feature = { kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 100, lengthMm: 80, depthMm: 7, section: 'trapezoid', bankSlope: 1 };
@@ -75,4 +75,12 @@ test('a bed cut to a template strays less than one carved by hand, a printed one
   expect(spread[2]!).toBeLessThan(spread[1]! / 2);
   expect(madeByOf(testDesign([pool]))).toBe('by hand');
   expect(madeByOf(testDesign([newFeature('scan', testDesign())]))).toBe('scanned');
+});
+
+test('the places where a measured bed strays most, deeper and shallower', () => {
+  const outline = { kind: 'rectangle', widthMm: 40, lengthMm: 20 } as const;
+  const drawn = formulaGrid(outline, 1, () => 10);
+  const real = formulaGrid(outline, 1, (x, y) => 10 - (Math.abs(x - 30.5) < 0.1 && Math.abs(y - 4.5) < 0.1 ? 2 : 0) + (Math.abs(x - 3.5) < 0.1 && Math.abs(y - 15.5) < 0.1 ? 1.5 : 0));
+  expect(largestStrays(drawn, real)).toEqual({ deeper: { deeperMm: 2, xMm: 30.5, yMm: 4.5 }, shallower: { deeperMm: -1.5, xMm: 3.5, yMm: 15.5 } });
+  expect(largestStrays(drawn, drawn).deeper.deeperMm).toBe(0);
 });

@@ -7,7 +7,7 @@ export function replaceAt<T>(data: T, path: Path, value: unknown): T {
   const [key, ...rest] = path;
   if (key === undefined) return value as T;
   if (Array.isArray(data)) return data.map((item: unknown, i) => (i === key ? replaceAt(item, rest, value) : item)) as T;
-  return { ...data, [key]: replaceAt((data as Record<string, unknown>)[key], rest, value) };
+  return { ...data, [key]: replaceAt((data as Record<string, unknown> | undefined)?.[key], rest, value) };
 }
 
 /** What a schema says against a value put in place of another, at that very field or below; null when it takes it. */

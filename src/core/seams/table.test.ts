@@ -229,6 +229,34 @@ test('kept tiles, forks, ponds and one-way tiles on small tables: as brute force
   }), { numRuns: 60 });
 });
 
+test('larger tables at random: whatever is found keeps everything, and names no more extras than it uses', () => {
+  const kinds: TableTile[] = [straight, bend, { ...fork, copies: 2 }, end, { ...straight, tag: 'rapid', copies: 2, from: 0 }, { ...bend, tag: 'pond', copies: 1, pond: true }];
+  const meets = fc.constantFrom<SidesMeet>(all, (a, _, b) => !(a === 0 && b === 1) && !(a === 1 && b === 0));
+  const size = fc.record({ columns: fc.integer({ min: 3, max: 6 }), rows: fc.integer({ min: 2, max: 4 }) });
+  const random = size.chain(({ columns, rows }) => {
+    const place = fc.record({ column: fc.nat(columns - 1), row: fc.nat(rows - 1) });
+    return fc.record({
+      wish: fc.record({ blocked: fc.array(place, { maxLength: 2 }), pass: fc.array(place, { maxLength: 2 }), forks: fc.array(place, { maxLength: 1 }), anyPond: fc.boolean(), south: fc.nat(columns - 1), inRow: fc.nat(rows - 1), outRow: fc.nat(rows - 1), third: fc.boolean() }).map(({ south, inRow, outRow, third, ...rest }): TableWish => ({
+        ...emptyWish(columns, rows), ...rest, openings: [{ column: 0, row: inRow, side: 3 }, { column: columns - 1, row: outRow, side: 1 }, ...(third ? [{ column: south, row: 0, side: 0 as const }] : [])],
+      })),
+      meet: meets, seed: fc.integer({ min: 1, max: 1000 }),
+    });
+  });
+  let found = 0;
+  fc.assert(fc.property(random, ({ wish, meet, seed }) => {
+    if (checkWish(wish, kinds).length > 0) return;
+    const result = layTable(wish, kinds, meet, { seed, mostExtras: 2, mostSteps: 30_000 });
+    if (result.kind !== 'found') return;
+    found++;
+    expect(faults(wish, kinds, meet, result.layout)).toEqual([]);
+    for (const { tile, count } of result.layout.extras) expect(result.layout.laid.filter((place) => place.tile === tile)).toHaveLength(kinds[tile]!.copies + count);
+    // Copies put in better places still keep everything.
+    const better = bestCopies(result.layout, kinds, meet, (a, sideA, b, sideB) => ((a * 7 + sideA) * 5 + b * 3 + sideB) % 11, wish.fixed, seed);
+    expect(faults(wish, kinds, meet, better)).toEqual([]);
+  }), { numRuns: 120 });
+  expect(found).toBeGreaterThan(20);
+});
+
 test('contradictory wishes are named', () => {
   expect(checkWish({ ...across, pass: [{ column: 9, row: 0 }] }, [straight])[0]).toBe('There is no place at column 10, row 1.');
   expect(checkWish({ ...across, blocked: [{ column: 0, row: 1 }] }, [straight])[0]).toBe('Water is wanted at column 1, row 2, which is blocked.');

@@ -3,10 +3,10 @@ import { checkDesign } from '../bed/checkDesign';
 import { withJoints } from '../bed/joints';
 import { pieceDesignSchema } from '../bed/schema';
 import { LEVEL_BENCH, levelMmSchema, tiltSchema } from '../plan';
-import { matchSet, type MatchEdge, type MatchPiece, type MatchRequest, type MatchSet } from '../seams/matchSet';
+import { matchSet, type MatchPiece, type MatchRequest, type MatchSet } from '../seams/matchSet';
 import { edgeStandardSchema } from '../bed/edgeStandardSchema';
 import { piecesToMake } from '../seams/makeList';
-import { rowEnds, type MatchRow } from '../seams/matchRow';
+import type { MatchRow } from '../seams/matchRow';
 import { measuredEdgesSchema, GRADES, NO_WISH, rowWishSchema, SEAM_LIMITS, seamLimitsSchema } from '../seams/schema';
 import { shimRow } from '../seams/shims';
 import { checkWish, layTable } from '../seams/table';
@@ -57,7 +57,7 @@ export function matchReport(file: MatchFile): object {
       worst: row.result.worst, sum: row.result.sum, exact: row.result.exact, bound: row.result.bound, passing: row.result.passing, all: row.result.all, lengthMm: row.lengthMm,
       seams: row.seams.map(({ a, b, grade, reason, stepMm, gapMm }) => ({ a: name(a), b: name(b), grade, reason, stepMm, gapMm })),
       spoiler: row.spoiler && { ...row.spoiler, board: row.boards[row.spoiler.board]!.name },
-      shims: shimReport(row, match.edges, file),
+      shims: shimReport(row, file),
     },
     ...(file.table && { table: layoutOf(file.table, stock, match) }),
     ...(file.tables.length > 0 && { make: makeReport(file.tables, stock) }),
@@ -66,8 +66,8 @@ export function matchReport(file: MatchFile): object {
 }
 
 /** Shims by board and corner, by how much and which strips. */
-function shimReport(row: MatchRow, edges: readonly MatchEdge[], { shimsMm, shimCorners }: MatchFile): object {
-  const { shims, worstMm, beforeMm, mostStrips } = shimRow(rowEnds(edges, row), shimsMm, { perCorner: shimCorners });
+function shimReport(row: MatchRow, { shimsMm, shimCorners }: MatchFile): object {
+  const { shims, worstMm, beforeMm, mostStrips } = shimRow(row.ends, shimsMm, { perCorner: shimCorners });
   return { beforeMm, worstMm, mostStrips, boards: shims.map((corners, i) => ({ piece: row.boards[row.result.places[i]!.board]!.name, ...corners })) };
 }
 

@@ -35,8 +35,12 @@ export interface Spoiler {
 /** A row of boards: who stands where, and the seams between them. */
 export interface MatchRow {
   boards: RowBoard[];
+  /** The order is chosen for the boards themselves; shims are laid under an order, they do not make another. */
   result: RowResult;
+  /** The seams as the boards stand, shims and all. */
   seams: MatchSeam[];
+  /** Levels along both ends of each standing board without shims. */
+  ends: EndLevels[];
   lengthMm: number;
   spoiler: Spoiler | null;
 }
@@ -80,8 +84,8 @@ function rulesOf({ pins, apart }: RowWish, boards: readonly Board[]): { rules: R
   };
 }
 
-/** The best row of a set's boards, which stand with their west and east edges to each other. */
-export function matchRow({ pieces, limits, row: wish }: MatchRequest, edges: readonly MatchEdge[], tick: (share: number) => void): { row: MatchRow | null; problems: string[] } {
+/** The best row of a set's boards, which stand with their west and east edges to each other. `bare` are the edges without shims. */
+export function matchRow({ pieces, limits, row: wish }: MatchRequest, edges: readonly MatchEdge[], bare: readonly MatchEdge[], tick: (share: number) => void): { row: MatchRow | null; problems: string[] } {
   const boards = boardsOf(pieces, edges);
   if (boards.length < 2) return { row: null, problems: [] };
   if (boards.length > MOST_BOARDS) return { row: null, problems: [`${boards.length} boards are too many for one row; at most ${MOST_BOARDS}.`] };
@@ -89,24 +93,25 @@ export function matchRow({ pieces, limits, row: wish }: MatchRequest, edges: rea
   const problems = [...gone, ...checkRowRules(boards.length, rules)];
   if (problems.length > 0) return { row: null, problems };
   const known = new Map<number, MatchSeam>();
-  const between = (left: RowPlace, right: RowPlace): MatchSeam => {
-    const a = boards[left.board]![left.turned ? 'west' : 'east'];
-    const b = boards[right.board]![right.turned ? 'east' : 'west'];
-    const key = a * edges.length + b;
-    const seam = known.get(key) ?? seamBetween(edges, a, b, limits);
+  const facing = (left: RowPlace, right: RowPlace): readonly [number, number] => [boards[left.board]![left.turned ? 'west' : 'east'], boards[right.board]![right.turned ? 'east' : 'west']];
+  const cost = (left: RowPlace, right: RowPlace): number => {
+    const [a, b] = facing(left, right);
+    const key = a * bare.length + b;
+    const seam = known.get(key) ?? seamBetween(bare, a, b, limits);
     known.set(key, seam);
-    return seam;
+    return seam.score;
   };
-  const cost = (left: RowPlace, right: RowPlace): number => between(left, right).score;
-  const result = bestRow(boards.length, cost, PASSES, rules, (share) => tick(share * 0.9));
-  if (!result) return { row: null, problems: ['With these rules no order is left. Take out a pin, or let two boards be neighbours again.'] };
-  const spoiler = result.worst > 1 ? findSpoiler(boards, edges, limits, cost) : null;
+  const best = bestRow(boards.length, cost, PASSES, rules, (share) => tick(share * 0.9));
+  if (!best) return { row: null, problems: ['With these rules no order is left. Take out a pin, or let two boards be neighbours again.'] };
+  const result = { ...best, places: leastTurned(best.places, rules) };
+  const spoiler = result.worst > 1 ? findSpoiler(boards, bare, limits, cost) : null;
   return {
     problems: [],
     row: {
       boards: boards.map(({ name, lengthMm, west, east }) => ({ name, lengthMm, west, east })),
       result, spoiler,
-      seams: result.places.slice(1).map((place, i) => between(result.places[i]!, place)),
+      ends: endsOf(bare, boards, result.places),
+      seams: result.places.slice(1).map((place, i) => seamBetween(edges, ...facing(result.places[i]!, place), limits)),
       lengthMm: boards.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
     },
   };
@@ -154,12 +159,18 @@ function worstWithout(count: number, left: number, cost: (a: RowPlace, b: RowPla
   return bestRow(rest.length, (a, b) => cost(real(a), real(b)), PASSES)?.worst ?? Infinity;
 }
 
-/** Levels along both ends of every standing board of a row, from the front of the table to its back. Seen from the middle of a piece, the front lies at the left of its left end and at the right of its right end. */
-export function rowEnds(edges: readonly Pick<SeamEdge, 'levelMm'>[], { boards, result }: Pick<MatchRow, 'boards' | 'result'>): EndLevels[] {
-  return result.places.map(({ board, turned }) => {
+/** A row reads the same from behind: of both ways the one with fewer boards turned, where no rule says how they stand. */
+function leastTurned(places: RowPlace[], { pins = [], facing = [] }: RowRules): RowPlace[] {
+  const turned = places.filter((place) => place.turned).length;
+  if (pins.length > 0 || facing.some((way) => way !== null) || turned * 2 <= places.length) return places;
+  return [...places].reverse().map(({ board, turned: was }) => ({ board, turned: !was }));
+}
+
+/** From the front of the table to its back: seen from the middle of a piece, the front lies at the left of its left end and at the right of its right end. */
+function endsOf(edges: readonly Pick<SeamEdge, 'levelMm'>[], boards: readonly RowBoard[], places: readonly RowPlace[]): EndLevels[] {
+  return places.map(({ board, turned }) => {
     const { west, east } = boards[board]!;
     const [left, right] = (turned ? [east, west] : [west, east]).map((index) => edges[index]!.levelMm) as [SeamEdge['levelMm'], SeamEdge['levelMm']];
     return { left, right: [right[2], right[1], right[0]] };
   });
 }
-

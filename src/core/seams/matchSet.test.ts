@@ -4,7 +4,6 @@ import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { LEVEL_BENCH, surveyBed } from '../plan';
 import { matchSet, type MatchPiece, type MatchRequest } from './matchSet';
-import { rowEnds } from './matchRow';
 import { mendSeam, type StandingJoint } from './mends';
 import { NO_WISH, SEAM_LIMITS } from './schema';
 import { LEAST_FILM_MM, shimRow, topUp, type EndLevels } from './shims';
@@ -69,13 +68,25 @@ describe('a set', () => {
     expect(row!.result.places.map(({ board: index }) => row!.boards[index]!.name)).toEqual(['A #3', 'A #2', 'A #1']);
     expect(matchSet(request([board('A', 60, { copies: 2 })], { row: { pins: [{ piece: 'Z #1', place: 0 }], apart: [] } }), bedOf).problems).toEqual(['A rule speaks of Z #1, which is not in this row. Take it out.']);
   });
+  test('shims are laid under the best order, and do not make another of it', () => {
+    const low = board('B', 60, { edges: { west: { bed: [], levels: [14, 14, 14] }, east: { bed: [], levels: [14, 14, 14] } } });
+    const [bare, shimmed] = [low, { ...low, shimsMm: [1, 1, 1, 1] as [number, number, number, number] }].map((piece) => matchSet(request([board('A', 60), piece, board('C', 62)]), bedOf).row!);
+    expect(shimmed!.result).toEqual(bare!.result);
+    expect(shimmed!.ends).toEqual(bare!.ends);
+    expect(Math.max(...bare!.seams.map(({ stepMm }) => Math.abs(stepMm!)))).toBeCloseTo(1, 6);
+    expect(Math.max(...shimmed!.seams.map(({ stepMm }) => Math.abs(stepMm!)))).toBeCloseTo(0, 6);
+  });
+  test('of a row and the same row from behind, the one with fewer boards turned', () => {
+    const { row } = matchSet(request([board('A', 60), board('B', 60), board('C', 60)]), bedOf);
+    expect(row!.result.places.map(({ turned }) => turned)).toEqual([false, false, false]);
+  });
   test('the ends of a standing board, from the front of the table to its back', () => {
     // Water stands high at the north: at the back while the board stands as drawn, at the front when turned.
     const tilted = board('A', 60, { edges: { west: { bed: [], levels: [15, 15.2, 15.4] }, east: { bed: [], levels: [15, 15.2, 15.4] } } });
-    const { row, edges } = matchSet(request([tilted, board('B', 60)], { row: { pins: [{ piece: 'A #1', place: 0 }], apart: [] } }), bedOf);
+    const { row } = matchSet(request([tilted, board('B', 60)], { row: { pins: [{ piece: 'A #1', place: 0 }], apart: [] } }), bedOf);
     const [place] = row!.result.places;
     const rising = [15, 15.2, 15.4];
-    const [first] = rowEnds(edges, row!);
+    const [first] = row!.ends;
     expect(first).toEqual({ left: place!.turned ? [...rising].reverse() : rising, right: place!.turned ? [...rising].reverse() : rising });
   });
   test('rules that contradict each other are told, and there is no row', () => {

@@ -41,7 +41,7 @@ export interface MatchRequest {
   row: RowWish;
 }
 
-/** An edge of the set, its profile, and how it keeps to its standard. */
+/** An edge of the set as its piece stands, shims and all; its profile, and how it keeps to its standard. */
 export interface MatchEdge extends SeamEdge {
   designId: string;
   copy: number | null;
@@ -76,7 +76,9 @@ export const matchBed = (design: PieceDesign): SurveyedBed => surveyBed(design, 
 
 /** Every edge of a set, every seam that could be made of two wet ones, and the best row of its boards. */
 export function matchSet(request: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed = matchBed, tick: (share: number) => void = () => undefined): MatchSet {
-  const edges = request.pieces.flatMap((piece) => edgesOf(piece, request, bedOf));
+  const bare = request.pieces.flatMap((piece) => edgesOf(piece, request, bedOf));
+  const shims = new Map(request.pieces.map(({ tag, shimsMm }) => [tag, shimsMm]));
+  const edges = bare.map((edge) => onShims(edge, shims.get(edge.piece)));
   const seams: MatchSeam[] = [];
   for (let a = 0; a < edges.length; a++) {
     if ((a & 15) === 0) tick((0.3 * a) / edges.length);
@@ -87,7 +89,7 @@ export function matchSet(request: MatchRequest, bedOf: (design: PieceDesign) => 
   }
   seams.sort((x, y) => y.score - x.score);
   tick(0.3);
-  const { row, problems } = matchRow(request, edges, (share) => tick(0.3 + 0.7 * share));
+  const { row, problems } = matchRow(request, edges, bare, (share) => tick(0.3 + 0.7 * share));
   return { edges, seams, row, problems };
 }
 
@@ -96,7 +98,7 @@ function seamOf(edges: readonly MatchEdge[], a: number, b: number, limits: SeamL
   return { a, b, ...seam, score: seamScore(seam, limits) };
 }
 
-function edgesOf({ tag, designId, copy, design, edges: measured, shimsMm }: MatchPiece, { levelMm, standards, tilt, doses }: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed): MatchEdge[] {
+function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, { levelMm, standards, tilt, doses }: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed): MatchEdge[] {
   const bed = levelBed(bedOf(design), design, levelMm);
   const deepest = Math.max(0.1, levelMm - bed.curve.lowestMm);
   const look = waterLook(design, doses, deepest);
@@ -107,9 +109,8 @@ function edgesOf({ tag, designId, copy, design, edges: measured, shimsMm }: Matc
   const carved = design.joints ? bedOf(withoutJoints(design)).drawn : bed.drawn;
   return outlineEdges(design.outline).map((edge): MatchEdge => {
     const own = measured[edge] ?? null;
-    const drawnMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), own);
-    const drawnLevels = edgeLevels(design.outline, edge, own?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
-    const { heightMm, levelMm: levels } = onShims({ edge, heightMm: drawnMm, levelMm: drawnLevels }, shimsMm);
+    const heightMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), own);
+    const levels = edgeLevels(design.outline, edge, own?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
     const wanted = standards.find(({ id }) => id === design.edgeStandards?.[edge]) ?? null;
     return {
       piece: tag, designId, copy, edge, heightMm, levelMm: levels, measured: own !== null, look,
@@ -117,7 +118,7 @@ function edgesOf({ tag, designId, copy, design, edges: measured, shimsMm }: Matc
       wet: heightMm.some((height) => height < levels[1]),
       standard: wanted?.name ?? null,
       drawnTo: design.joints?.some((joint) => joint.edge === edge) ?? false,
-      departs: wanted && departure(own || carved === bed.drawn ? drawnMm : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null), wanted),
+      departs: wanted && departure(own || carved === bed.drawn ? heightMm : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null), wanted),
     };
   });
 }

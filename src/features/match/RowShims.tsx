@@ -2,12 +2,12 @@
 
 import Button from '@mui/material/Button';
 import { useMemo, useState } from 'react';
-import { rowEnds, type MatchRow } from '@/core/seams/matchRow';
+import type { MatchRow } from '@/core/seams/matchRow';
 import type { MatchSet } from '@/core/seams/matchSet';
 import type { CornerHeights } from '@/core/seams/schema';
 import { shimRow, type CornerShims } from '@/core/seams/shims';
-import { addShims, asDrawn } from '@/core/seams/standing';
-import { formatMeasure, preferredUnit } from '@/core/units/formatMeasure';
+import { asDrawn } from '@/core/seams/standing';
+import { editText, preferredUnit } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
@@ -22,8 +22,9 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
   const units = useUnits();
   const [perCorner, setPerCorner] = useState(false);
   const strips = useMemo(() => desk.set.data.shimsMm ?? [], [desk.set.data.shimsMm]);
-  const plan = useMemo(() => shimRow(rowEnds(match.edges, row), strips, { perCorner }), [match, row, strips, perCorner]);
-  const mm = (value: number): string => formatMeasure(value, 'length', units);
+  const plan = useMemo(() => shimRow(row.ends, strips, { perCorner }), [row, strips, perCorner]);
+  // Strips come in quarters of a millimetre: their thickness is not to be rounded.
+  const mm = (value: number): string => `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
   const parse = (text: string): ReturnType<typeof parseMeasure>[] => text.split(/[,;]\s*|\s{2,}/).filter((part) => part.trim() !== '').map((part) => parseMeasure(part, 'length', preferredUnit('length', units)));
   const complaint = (text: string): string | null => {
     const values = parse(text);
@@ -40,10 +41,12 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
     return { name, designId: match.edges[west]!.designId, copy: Number(/#(\d+)$/.exec(name)?.[1] ?? 1), corners, strips: plan.shims[i]! };
   }).filter(({ corners }) => corners.some((height) => height > 0));
   const standing = desk.pieces.filter(({ data }) => data.shimsMm && row.boards.some(({ west }) => match.edges[west]!.designId === data.designId));
+  const isLaid = standing.length === laid.length && laid.every(({ designId, copy, corners }) => standing.some(({ data }) => data.designId === designId && data.copy === copy && corners.every((height, i) => Math.abs(height - data.shimsMm![i]!) < 1e-6)));
+  // What lay there before gives way: the plan is for the bare boards.
   const lay = (): void =>
-    void door.run(({ pieces }) => ({
+    void door.run(() => ({
       do: 'measure', setId: desk.set.id, label: 'Lay shims under the row',
-      pieces: laid.map(({ designId, copy, corners }) => ({ designId, copy, shimsMm: addShims(pieces.find(({ data }) => data.designId === designId && data.copy === copy)?.data.shimsMm, corners) })),
+      pieces: [...standing.filter(({ data }) => !laid.some(({ designId, copy }) => data.designId === designId && data.copy === copy)).map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })), ...laid.map(({ designId, copy, corners }) => ({ designId, copy, shimsMm: corners }))],
     }), 'Shims laid under the row');
   const takeOut = (): void => void door.run(({ pieces }) => ({ do: 'measure', setId: desk.set.id, label: 'Take all shims out', pieces: pieces.filter(({ id }) => standing.some((piece) => piece.id === id)).map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })) }), 'Shims taken out');
   const tag = (designId: string): string => desk.designs.find(({ id }) => id === designId)?.data.tag ?? '';
@@ -67,20 +70,26 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
             ))}
           </ul>
           <p className={styles.small}>{`The worst step falls from ${mm(plan.beforeMm)} to ${mm(plan.worstMm)}. No other laying of up to ${plan.mostStrips === 1 ? 'one strip' : `${plan.mostStrips} strips`} under a corner leaves less.`}</p>
-          <Button variant="outlined" size="small" onClick={lay}>
-            Lay these shims
-          </Button>
+          {isLaid ? (
+            <p className={styles.small}>They lie there.</p>
+          ) : (
+            <Button variant="outlined" size="small" onClick={lay}>
+              Lay these shims
+            </Button>
+          )}
         </>
       ) : (
         <p className={styles.small}>{`No shim helps: the worst step stays ${mm(plan.beforeMm)}.`}</p>
       ))}
       {standing.length > 0 && (
         <>
-          <ul className={own.laid}>
-            {standing.map(({ id, data }) => (
-              <li key={id}>{`${tag(data.designId)} #${data.copy} stands on ${shimWords(data.shimsMm as CornerHeights, mm)}.`}</li>
-            ))}
-          </ul>
+          {!isLaid && (
+            <ul className={own.laid}>
+              {standing.map(({ id, data }) => (
+                <li key={id}>{`${tag(data.designId)} #${data.copy} stands on ${shimWords(data.shimsMm as CornerHeights, mm)}.`}</li>
+              ))}
+            </ul>
+          )}
           <button type="button" className={own.quiet} onClick={takeOut}>
             Take all shims out
           </button>

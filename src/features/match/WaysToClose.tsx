@@ -7,7 +7,7 @@ import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import type { CornerHeights, SeamLimits } from '@/core/seams/schema';
 import { LEAST_FILM_MM, topUp } from '@/core/seams/shims';
 import { addShims, atEdge } from '@/core/seams/standing';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { editText, formatMeasure, preferredUnit } from '@/core/units/formatMeasure';
 import { GradeMark } from '@/ui/mark/GradeMark';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk, useDeskPlan } from '../desk/DeskContext';
@@ -54,6 +54,7 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
     return surface && request ? topUp(surface, byMm[0], pouredDensity(request.product), request.product.shrinkage).grams : null;
   };
   const mm = (value: number): string => formatMeasure(value, 'length', units);
+  const exact = (value: number): string => `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
   return (
     <section aria-label="What closes it" className={styles.close}>
       <h3>{mends.length > 0 ? 'What closes it' : 'Shims'}</h3>
@@ -79,7 +80,7 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
         })}
         {shimmed.map((piece) => (
           <li key={piece.name}>
-            <p>{`${piece.name} stands on shims: ${shimWords(piece.shimsMm, mm)}.`}</p>
+            <p>{`${piece.name} stands on shims: ${shimWords(piece.shimsMm, exact)}.`}</p>
             <button type="button" onClick={() => takeOut(piece)}>
               {`Take the shims out from under ${piece.name}`}
             </button>

@@ -106,6 +106,7 @@ test('an edge standard is taken, given, drawn to, and cut as gauges', async ({ p
   // The tile holds less water now that its south end is drawn shallower.
   await page.getByRole('link', { name: 'Shape', exact: true }).click();
   await expect.poll(async () => Number(await reading(page, 'Water in each').innerText())).toBeLessThan(Number(before));
+  await expect(page.getByRole('note', { name: 'Edges off their standard' })).toContainText(/The south edge is carved .*mm lower than T-1 north, \d+\smm from its left; its last 12\smm are drawn to it\./);
   await page.goBack();
   await page.getByText('T-1 north', { exact: true }).first().click();
   await page.getByRole('link', { name: 'Print both at true size' }).click();
@@ -151,8 +152,9 @@ test('a creek is laid across a table with a fork; kept, printed; one that needs 
 
 test('a second table is added, and what to make for both is worked out; wishes that contradict are named', async ({ page }) => {
   await makeSet(page, 'Make Test', '15');
-  for (const tile of ['Tile, straight channel', 'Tile, curved channel']) {
+  for (const [tile, name] of [['Tile, straight channel', 'Creek straight'], ['Tile, curved channel', 'Creek bend']] as const) {
     await addPiece(page, tile);
+    await expect(page.getByRole('region', { name: `Measures of ${name}` })).toBeVisible();
     await fillMeasure(page, /^Copies/, '1');
   }
   await expect(page.getByText('2 tiles')).toBeVisible();
@@ -191,5 +193,5 @@ test('readings come in from a CSV, all of them or none', async ({ page }) => {
   await expect(page.getByRole('button', { name: /HS-1 north and HS-2 #3 south/ })).toContainText('the levels differ by 1.1 mm');
   await page.getByLabel('Hold this edge').selectOption('HS-1 north');
   await page.getByLabel('against this one').selectOption('SH-A east');
-  await expect(page.getByText('It shows: the edges are 140 and 300 mm long: only equal ones can meet.')).toBeVisible();
+  await expect(page.getByText('It shows: the edges are 140 mm and 300 mm long: only equal ones can meet.')).toBeVisible();
 });

@@ -120,7 +120,7 @@ export function matchRow({ pieces, limits, row: wish }: MatchRequest, edges: rea
 /** The seam of any two edges of a set, by index; of unequal ones it says so. */
 export function seamBetween(edges: readonly MatchEdge[], a: number, b: number, limits: MatchRequest['limits']): MatchSeam {
   const seam = compareEdges(edges[a]!, edges[b]!, limits);
-  return canMeet(edges[a]!, edges[b]!) ? { a, b, ...seam, score: seamScore(seam, limits) } : { a, b, ...seam, score: NEVER, grade: 'shows', reason: `the edges are ${edges[a]!.lengthMm.toFixed(0)} and ${edges[b]!.lengthMm.toFixed(0)} mm long: only equal ones can meet` };
+  return canMeet(edges[a]!, edges[b]!) ? { a, b, ...seam, score: seamScore(seam, limits) } : { a, b, ...seam, score: NEVER, grade: 'shows', why: 'unequal', reason: `the edges are ${edges[a]!.lengthMm.toFixed(0)} and ${edges[b]!.lengthMm.toFixed(0)} mm long: only equal ones can meet` };
 }
 
 /** The board that passes with the fewest others, and the height that would mend most. */

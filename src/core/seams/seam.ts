@@ -19,7 +19,8 @@ export interface Seam {
   deltaE: number;
   grades: { step: Grade; gap: Grade; colour: Grade };
   grade: Grade;
-  /** What decides the grade, in words. */
+  /** What decides the grade, and in words. */
+  why: 'closes' | 'step' | 'gap' | 'colour' | 'land' | 'unequal';
   reason: string;
 }
 
@@ -108,18 +109,37 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
     gapRmsMm: either > 0 ? Math.sqrt(squares / either) : 0, wetOverlap: either > 0 ? both / either : 1, bankOffsetMm, deltaE: colour, grades,
     grade: worse(worse(grades.step, grades.gap), grades.colour),
   };
-  return { ...seam, reason: reasonOf(seam, oneDry) };
+  const why = whyOf(seam, oneDry);
+  return { ...seam, why, reason: seamReason({ ...seam, why }, inMm) };
 }
 
 const colourOf = ({ look: { colours: list, stepMm } }: SeamEdge, depthMm: number): string => list[Math.min(list.length - 1, Math.round(depthMm / stepMm))] ?? '#000000';
 
-function reasonOf({ stepMm, gapMm, gapAtMm, deltaE: colour, grades, grade }: Omit<Seam, 'reason'>, oneDry: boolean): string {
-  if (oneDry) return 'water meets land';
+function whyOf({ grades, grade }: Pick<Seam, 'grades' | 'grade'>, oneDry: boolean): Seam['why'] {
+  if (oneDry) return 'land';
   if (grade === 'closes') return 'closes';
-  if (grades.step === grade) return `the levels differ by ${Math.abs(stepMm ?? 0).toFixed(1)} mm`;
-  if (grades.gap === grade) return `the beds differ by ${gapMm.toFixed(1)} mm, ${gapAtMm.toFixed(0)} mm from the left`;
-  return `the colours differ by ${colour.toFixed(1)}`;
+  return grades.step === grade ? 'step' : grades.gap === grade ? 'gap' : 'colour';
 }
+
+/** What decides the grade of a seam, in words, with lengths as `say` writes them. */
+export function seamReason({ why, stepMm, gapMm, gapAtMm, deltaE: colour }: Pick<Seam, 'why' | 'stepMm' | 'gapMm' | 'gapAtMm' | 'deltaE'>, say: (mm: number, decimals: number) => string): string {
+  switch (why) {
+    case 'land':
+      return 'water meets land';
+    case 'unequal':
+      return 'the edges are not equally long: only equal ones can meet';
+    case 'closes':
+      return 'closes';
+    case 'step':
+      return `the levels differ by ${say(Math.abs(stepMm ?? 0), 1)}`;
+    case 'gap':
+      return `the beds differ by ${say(gapMm, 1)}, ${say(gapAtMm, 0)} from the left`;
+    case 'colour':
+      return `the colours differ by ${colour.toFixed(1)}`;
+  }
+}
+
+const inMm = (mm: number, decimals: number): string => `${mm.toFixed(decimals)} mm`;
 
 /** One number to order seams by: 1 where it just closes, 2 where it just passes; the worst of step, gap and colour. */
 export function seamScore(seam: Pick<Seam, 'stepMm' | 'gapMm' | 'deltaE' | 'grades' | 'wetOverlap'>, limits: SeamLimits): number {

@@ -14,7 +14,8 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
 import { useLiveDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/useBed';
-import { SeamPanel, walkJoint } from './SeamPanel';
+import { SeamPanel } from './SeamPanel';
+import { walkJoint } from './seamWords';
 import match from './MatchStage.module.css';
 import styles from './TableView.module.css';
 
@@ -52,7 +53,7 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
   });
   const walked = steps.slice(1).map((step, i) => {
     const index = joints.findIndex(({ placeA, placeB }) => (placeA === step.laid && placeB === steps[i]!.laid) || (placeB === step.laid && placeA === steps[i]!.laid));
-    return { index, ...walkJoint(seams[index]!, units) };
+    return { index, ...walkJoint(set, seams[index]!, units) };
   });
   const here = walked[Math.min(at, walked.length - 1)];
   const counts = GRADES.map((grade) => `${seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`).join(', ');

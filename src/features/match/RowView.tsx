@@ -14,7 +14,8 @@ import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/useBed';
 import { RowShims } from './RowShims';
-import { SeamPanel, walkJoint } from './SeamPanel';
+import { SeamPanel } from './SeamPanel';
+import { seamWords, walkJoint } from './seamWords';
 import { useRowWish } from './useRowWish';
 import type { Matching } from './useMatch';
 import styles from './MatchStage.module.css';
@@ -37,7 +38,7 @@ export function RowView({ matching: { match, request } }: { matching: Matching }
     <>
       <Walk match={match} row={row} request={request} at={here} onAt={setAt} />
       <div className={own.columns}>
-        <Order row={row} at={here} onAt={setAt} wish={wish} put={put} />
+        <Order match={match} row={row} at={here} onAt={setAt} wish={wish} put={put} />
         <section aria-label="The seam" className={styles.middle}>
           <SeamPanel match={match} seam={seam} limits={request.limits} joints={joints} copies={[copyOf(names[here]!), copyOf(names[here + 1]!)]} />
         </section>
@@ -89,10 +90,11 @@ function Walk({ match, row, request, at, onAt }: WalkProps) {
       levelMm: [left.levelMm[1], right.levelMm[1]],
     };
   }), [match, row, request]);
-  return <WaterlineWalk label="The row of boards at eye level" pieces={pieces} joints={row.seams.map((seam) => walkJoint(seam, units))} levelMm={request.levelMm} at={at} onAt={onAt} />;
+  return <WaterlineWalk label="The row of boards at eye level" pieces={pieces} joints={row.seams.map((seam) => walkJoint(match, seam, units))} levelMm={request.levelMm} at={at} onAt={onAt} />;
 }
 
 interface OrderProps {
+  match: MatchSet;
   row: MatchRow;
   at: number;
   onAt: (joint: number) => void;
@@ -101,7 +103,7 @@ interface OrderProps {
 }
 
 /** The order of the boards, with what pins them, what keeps them apart, and which one spoils most. */
-function Order({ row, at, onAt, wish, put }: OrderProps) {
+function Order({ match, row, at, onAt, wish, put }: OrderProps) {
   const { desk, door } = useDesk();
   const units = useUnits();
   const table = desk.set.data.tableMm;
@@ -125,7 +127,7 @@ function Order({ row, at, onAt, wish, put }: OrderProps) {
             {i > 0 && (
               <button type="button" className={styles.joint} aria-pressed={at === i - 1} onClick={() => onAt(i - 1)}>
                 <GradeMark grade={row.seams[i - 1]!.grade} />
-                <span>{row.seams[i - 1]!.reason}</span>
+                <span>{seamWords(match, row.seams[i - 1]!, units)}</span>
               </button>
             )}
             <div className={styles.board}>

@@ -4,7 +4,8 @@ import { useMemo, useState, type KeyboardEvent } from 'react';
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import { GRADES } from '@/core/seams/schema';
 import { GRADE_WORDS } from '@/ui/mark/GradeMark';
-import { seamName } from './SeamPanel';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { seamName, seamWords } from './seamWords';
 import styles from './SeamMatrix.module.css';
 
 const CELL = 17;
@@ -20,6 +21,7 @@ interface SeamMatrixProps {
 
 /** Every wet edge against every other (and against itself, turned round): how apart two short strokes stand says how the seam is. */
 export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
+  const units = useUnits();
   const edges = useMemo(() => match.edges.flatMap(({ wet }, i) => (wet ? [i] : [])).slice(0, MOST_EDGES), [match]);
   const place = useMemo(() => new Map(edges.map((edge, i) => [edge, i])), [edges]);
   const at = useMemo(() => {
@@ -63,7 +65,7 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
           ))}
           {[...at].map(([key, seam]) => {
             const [row, column] = key.split(',').map(Number) as [number, number];
-            return <Cell key={key} seam={seam} x={LABEL + column * CELL} y={LABEL + row * CELL} chosen={seam === chosen} title={`${seamName(match, seam)}: ${seam.reason}`} onPick={() => (setCursor([row, column]), onChoose(seam))} />;
+            return <Cell key={key} seam={seam} x={LABEL + column * CELL} y={LABEL + row * CELL} chosen={seam === chosen} title={`${seamName(match, seam)}: ${seamWords(match, seam, units)}`} onPick={() => (setCursor([row, column]), onChoose(seam))} />;
           })}
         </svg>
       </div>

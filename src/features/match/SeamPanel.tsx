@@ -3,23 +3,14 @@
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import type { StandingJoint } from '@/core/seams/mends';
 import type { SeamLimits } from '@/core/seams/schema';
-import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { SeamPicture } from '@/ui/waterline/SeamPicture';
-import type { WalkJoint } from '@/ui/waterline/WaterlineWalk';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { EdgeMeasures } from './EdgeMeasures';
 import { SeamFigures } from './SeamFigures';
+import { seamName, seamWords } from './seamWords';
 import { WaysToClose } from './WaysToClose';
 import styles from './MatchStage.module.css';
-
-export const seamName = ({ edges }: MatchSet, { a, b }: Pick<MatchSeam, 'a' | 'b'>): string => `${edges[a]!.piece} ${edges[a]!.edge} and ${edges[b]!.piece} ${edges[b]!.edge}`;
-
-/** A seam as a walk shows it: over the joint stands what decides its grade. */
-export function walkJoint({ grade, grades, reason, stepMm, gapMm, deltaE, wetOverlap }: MatchSeam, units: UnitPreferences): WalkJoint {
-  const mm = (value: number): string => formatMeasure(Math.abs(value), 'length', units);
-  const figure = grade === 'closes' ? 'closes' : wetOverlap === 0 ? 'land' : grades.step === grade ? mm(stepMm ?? 0) : grades.gap === grade ? `bed ${mm(gapMm)}` : `colour ${deltaE.toFixed(1)}`;
-  return { grade, figure, reason };
-}
 
 interface SeamPanelProps {
   match: MatchSet;
@@ -33,14 +24,16 @@ interface SeamPanelProps {
 
 /** One seam at eye level: the two edges face to face, its figures, what closes it, and what was measured. */
 export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProps) {
+  const units = useUnits();
+  const words = seamWords(match, seam, units);
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   return (
     <>
       <h2 className={styles.heading}>{copies ? [a, b].map(({ piece, edge }, i) => `${piece.replace(/ #\d+$/, '')} #${copies[i]} ${edge}`).join(' and ') : seamName(match, seam)}</h2>
       <p className={styles.verdict}>
-        <GradeMark grade={seam.grade} /> {seam.grade === 'closes' ? 'It closes.' : `It ${GRADE_WORDS[seam.grade]}: ${seam.reason}.`}
+        <GradeMark grade={seam.grade} /> {seam.grade === 'closes' ? 'It closes.' : `It ${GRADE_WORDS[seam.grade]}: ${words}.`}
       </p>
-      <SeamPicture a={a} b={b} seam={seam} />
+      <SeamPicture a={a} b={b} seam={seam} words={words} />
       <SeamFigures seam={seam} match={match} limits={limits} />
       <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />
       <EdgeMeasures key={`${a.piece}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />

@@ -5,8 +5,10 @@ import { seamBetween } from '@/core/seams/matchRow';
 import { GRADES, type Grade, type SeamLimits } from '@/core/seams/schema';
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import { GradeMark } from '@/ui/mark/GradeMark';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { SeamMatrix } from './SeamMatrix';
-import { seamName, SeamPanel } from './SeamPanel';
+import { SeamPanel } from './SeamPanel';
+import { seamName, seamWords } from './seamWords';
 import type { Matching } from './useMatch';
 import styles from './MatchStage.module.css';
 
@@ -82,6 +84,7 @@ type Shown = Grade | 'meant' | 'all';
 const SHOWN: readonly { value: Shown; label: string }[] = [{ value: 'meant', label: 'meant to meet' }, { value: 'all', label: 'all of them' }, ...GRADES.map((value) => ({ value, label: `that ${value === 'passes' ? 'pass' : value === 'closes' ? 'close' : 'show'}` }))];
 
 function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
+  const units = useUnits();
   const [only, setOnly] = useState<Shown>('meant');
   const counts = useMemo(() => Object.fromEntries(GRADES.map((grade) => [grade, seams.filter((seam) => seam.grade === grade).length])) as Record<Grade, number>, [seams]);
   const meant = useMemo(() => seams.filter(({ wetOverlap }) => wetOverlap >= MEANT_OVERLAP), [seams]);
@@ -107,7 +110,7 @@ function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
                 <GradeMark grade={seam.grade} />
                 <span>
                   {seamName(match, seam)}
-                  <small>{seam.reason}</small>
+                  <small>{seamWords(match, seam, units)}</small>
                 </span>
               </button>
             </li>

@@ -6,7 +6,9 @@ import type { MatchSet } from '@/core/seams/matchSet';
 import { checkWish, type LaidTile, type TableResult } from '@/core/seams/table';
 import type { KeptTable } from '@/core/seams/tableSchema';
 import { tableStock, type TableStock } from '@/core/seams/tableTiles';
+import { formatMeasure } from '@/core/units/formatMeasure';
 import { MeasureField } from '@/ui/measure/MeasureField';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { layInWorker } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
@@ -86,6 +88,8 @@ type Search = { at: 'idle' } | { at: 'searching'; steps: number } | { at: 'done'
 
 function OneTable({ table, tables, stock, match: set, limits, found, setFound }: OneTableProps) {
   const { desk } = useDesk();
+  const units = useUnits();
+  const mm = (value: number): string => formatMeasure(value, 'length', units, 0);
   const { wish } = table;
   const [brush, setBrush] = useState<Brush>('pass');
   const [search, setSearch] = useState<Search>({ at: 'idle' });
@@ -136,8 +140,8 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
       quantity="length"
       step={stock.sizeMm}
       value={wish[key] * stock.sizeMm}
-      hint={`${wish[key]} ${wish[key] === 1 ? 'place' : 'places'} of ${stock.sizeMm} mm`}
-      validate={(value) => (value >= stock.sizeMm - 0.5 && value <= MOST_ACROSS * stock.sizeMm + stock.sizeMm ? null : `Between ${stock.sizeMm} and ${MOST_ACROSS * stock.sizeMm} mm`)}
+      hint={`${wish[key]} ${wish[key] === 1 ? 'place' : 'places'} of ${mm(stock.sizeMm)}`}
+      validate={(value) => (value >= stock.sizeMm - 0.5 && value <= MOST_ACROSS * stock.sizeMm + stock.sizeMm ? null : `Between ${mm(stock.sizeMm)} and ${mm(MOST_ACROSS * stock.sizeMm)}`)}
       onCommit={(value) => change(table.id, (newest) => resized({ ...newest, [key]: Math.min(MOST_ACROSS, Math.max(1, Math.floor((value + 0.5) / stock.sizeMm))) }), `Change the size of ${table.name}`)}
     />
   );

@@ -27,6 +27,7 @@ import { BenchLevel } from './BenchLevel';
 import { DesignList } from './DesignList';
 import { MeasuredCopy } from './MeasuredCopy';
 import { Measures } from './Measures';
+import { EdgeNotes } from './EdgeNotes';
 import { PoolList } from './PoolList';
 import { TiltReadings } from './TiltReadings';
 import styles from './ShapeStage.module.css';
@@ -131,6 +132,7 @@ function PieceNumbers({ design, copy }: CopyProps) {
         {brim && reading('Would run over at', 'brim', brim.levelMm, 'length', { note: `${piece.pools.length > 1 ? `${piece.pools.length} pools; first ` : ''}${spillWords(brim)}` })}
         {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units) })}
       </Readings>
+      <EdgeNotes design={design} />
       <PoolList design={design} piece={piece} setLevelMm={request.set.levelMm} />
       {piece.tilt && <TiltReadings piece={piece} tilt={piece.tilt} explain={() => explainPiece('tilt', piece.tag, { request, plan, prefs: units })} />}
       <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />

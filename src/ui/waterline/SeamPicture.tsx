@@ -14,10 +14,12 @@ interface SeamPictureProps {
   a: SeamEdge;
   b: SeamEdge;
   seam: Seam;
+  /** What decides its grade, for those who cannot see the picture. */
+  words: string;
 }
 
 /** Two edges face to face at eye level: the first filled, the second as a line over it, both from the first one's left. */
-export function SeamPicture({ a, b, seam }: SeamPictureProps) {
+export function SeamPicture({ a, b, seam, words }: SeamPictureProps) {
   const units = useUnits();
   const count = Math.min(a.heightMm.length, b.heightMm.length);
   const facing = Array.from({ length: count }, (_, i) => b.heightMm[b.heightMm.length - 1 - i]!);
@@ -36,7 +38,7 @@ export function SeamPicture({ a, b, seam }: SeamPictureProps) {
   const mark = seam.grade === 'closes' ? null : seam.grades.step === seam.grade ? seam.stepAtMm : seam.gapAtMm;
   return (
     <figure className={styles.seam}>
-      <svg viewBox={`-2 -6 ${WIDTH + 4} ${Number(y(bottom)) + 10}`} role="img" aria-label={`${a.piece} ${a.edge} against ${b.piece} ${b.edge}: ${seam.reason}`}>
+      <svg viewBox={`-2 -6 ${WIDTH + 4} ${Number(y(bottom)) + 10}`} role="img" aria-label={`${a.piece} ${a.edge} against ${b.piece} ${b.edge}: ${words}`}>
         <path d={`${surface(a.levelMm)}V${y(bottom)}H0Z`} fill={deepest} opacity="0.85" />
         <path d={`M0 ${y(bottom)}L${line(a.heightMm)}L${end} ${y(bottom)}Z`} className={styles.body} />
         <path d={`M${line(facing)}`} className={styles.other} />

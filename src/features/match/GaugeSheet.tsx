@@ -2,7 +2,7 @@
 
 import type { EdgeStandard } from '@/core/bed/edgeStandardSchema';
 import { DEFAULT_KERF_MM, gaugeDrawing, GAUGE_SIDES, pageStretches, type GaugeSide } from '@/core/formats/gauge';
-import { Sheet } from './Sheet';
+import { PrintFrame } from '@/ui/print/PrintFrame';
 import styles from './Sheet.module.css';
 
 /** What fits across an A4 or Letter page with its margins. */
@@ -13,17 +13,21 @@ const BAR_MM = 50;
 /** Both gauges of a standard at true size, in stretches where they are longer than the page; a bar to check the print by. */
 export function GaugeSheet({ setId, setName, standard }: { setId: string; setName: string; standard: EdgeStandard }) {
   return (
-    <Sheet back={`/sets/${setId}/match?show=standards`} backTo="Back to the standards">
-      <h1>{`${standard.name}: cutting gauges`}</h1>
-      <p>{`${setName}. Print at 100 %, without fitting to the page, and lay a ruler on the bar before you cut. The cut is taken as ${standard.kerfMm ?? DEFAULT_KERF_MM} mm wide. Blades: cut away from your hand.`}</p>
-      <svg className={styles.bar} width={`${BAR_MM + 2}mm`} height="8mm" viewBox={`-1 -2 ${BAR_MM + 2} 8`} role="img" aria-label="A bar of 50 mm to check the print by">
-        <path d={`M0 0H${BAR_MM}M0 -1.5V1.5M${BAR_MM} -1.5V1.5M10 -1V1M20 -1V1M30 -1V1M40 -1V1`} className={styles.line} />
-        <text x="0" y="5.4" className={styles.words}>{`${BAR_MM} mm`}</text>
-      </svg>
-      {GAUGE_SIDES.map((side) => (
-        <Gauge key={side} standard={standard} side={side} />
-      ))}
-    </Sheet>
+    <PrintFrame label="Sheet" back={`/sets/${setId}/match?show=standards`} backTo="Back to the standards">
+      {() => (
+        <main className={styles.sheet}>
+          <h1>{`${standard.name}: cutting gauges`}</h1>
+          <p>{`${setName}. Print at 100 %, without fitting to the page, and lay a ruler on the bar before you cut. The cut is taken as ${standard.kerfMm ?? DEFAULT_KERF_MM} mm wide. Blades: cut away from your hand.`}</p>
+          <svg className={styles.bar} width={`${BAR_MM + 2}mm`} height="8mm" viewBox={`-1 -2 ${BAR_MM + 2} 8`} role="img" aria-label="A bar of 50 mm to check the print by">
+            <path d={`M0 0H${BAR_MM}M0 -1.5V1.5M${BAR_MM} -1.5V1.5M10 -1V1M20 -1V1M30 -1V1M40 -1V1`} className={styles.line} />
+            <text x="0" y="5.4" className={styles.words}>{`${BAR_MM} mm`}</text>
+          </svg>
+          {GAUGE_SIDES.map((side) => (
+            <Gauge key={side} standard={standard} side={side} />
+          ))}
+        </main>
+      )}
+    </PrintFrame>
   );
 }
 

@@ -1,8 +1,6 @@
 'use client';
 
-import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { useState } from 'react';
 import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
 import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
@@ -10,46 +8,33 @@ import type { BatchPlanView } from '@/core/records/views';
 import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import { DROP_TOLERANCE } from '@/core/tint/doses';
 import { closedRuns } from '@/core/bed/dams';
+import { PrintFrame } from '@/ui/print/PrintFrame';
 import { copyNames, damWords, groupPours } from './summarise';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
 export function PourCard({ setId, batch, request, plan, units, printedAt }: BatchPlanView) {
-  const [paper, setPaper] = useState<'A4' | 'Letter'>('A4');
   const back = `/sets/${setId}/pour?batch=${batch.id}`;
   if (!request || !plan) return <Unprintable back={back} message="This batch has no pieces yet." />;
   const stop = batch.data.planned ? undefined : plan.problems.find(({ severity }) => severity === 'stop');
   if (stop) return <Unprintable back={back} message={stop.message} />;
   return (
-    <div className={styles.page}>
-      <style>{`@page { size: ${paper === 'A4' ? 'A4' : 'letter'}; margin: 13mm; }`}</style>
-      <nav className={styles.tools} aria-label="Card">
-        <Link href={back}>Back to the batch</Link>
-        <span className={styles.papers} role="group" aria-label="Paper">
-          {(['A4', 'Letter'] as const).map((size) => (
-            <button key={size} type="button" aria-pressed={paper === size} onClick={() => setPaper(size)}>
-              {size}
-            </button>
+    <PrintFrame label="Card" back={back} backTo="Back to the batch" tools={<a href={`/export/${setId}/${batch.id}/pour-card.csv`}>Save as CSV</a>}>
+      {(paper) => (
+        <main className={styles.card} data-paper={paper}>
+          <CardHead name={batch.data.name} request={request} plan={plan} units={units} printedAt={printedAt} />
+          <Dams plan={plan} units={units} />
+          {plan.layers.map((layer) => (
+            <Layer key={layer.number} layer={layer} of={plan.layers.length} request={request} units={units} />
           ))}
-        </span>
-        <a href={`/export/${setId}/${batch.id}/pour-card.csv`}>Save as CSV</a>
-        <Button variant="contained" onClick={() => window.print()}>
-          Print
-        </Button>
-      </nav>
-      <main className={styles.card} data-paper={paper}>
-        <CardHead name={batch.data.name} request={request} plan={plan} units={units} printedAt={printedAt} />
-        <Dams plan={plan} units={units} />
-        {plan.layers.map((layer) => (
-          <Layer key={layer.number} layer={layer} of={plan.layers.length} request={request} units={units} />
-        ))}
-        <ul className={styles.cautions} aria-label="Cautions">
-          {pourCautions(request.product).map((text) => (
-            <li key={text}>{text}</li>
-          ))}
-        </ul>
-      </main>
-    </div>
+          <ul className={styles.cautions} aria-label="Cautions">
+            {pourCautions(request.product).map((text) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ul>
+        </main>
+      )}
+    </PrintFrame>
   );
 }
 

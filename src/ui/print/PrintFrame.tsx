@@ -3,15 +3,27 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
-import styles from './Sheet.module.css';
+import styles from './PrintFrame.module.css';
 
-/** A sheet to print on A4 or Letter: the way back, the paper, the button; none of them is printed. */
-export function Sheet({ back, backTo, children }: { back: string; backTo: string; children: ReactNode }) {
-  const [paper, setPaper] = useState<'A4' | 'Letter'>('A4');
+export type Paper = 'A4' | 'Letter';
+
+interface PrintFrameProps {
+  /** What is printed, for those who cannot see it. */
+  label: string;
+  back: string;
+  backTo: string;
+  /** Other ways to take it along, beside the button. */
+  tools?: ReactNode;
+  children: (paper: Paper) => ReactNode;
+}
+
+/** Something to print on A4 or Letter: the way back, the paper, the button; none of them is printed. */
+export function PrintFrame({ label, back, backTo, tools, children }: PrintFrameProps) {
+  const [paper, setPaper] = useState<Paper>('A4');
   return (
     <div className={styles.page}>
       <style>{`@page { size: ${paper === 'A4' ? 'A4' : 'letter'}; margin: 13mm; }`}</style>
-      <nav className={styles.tools} aria-label="Sheet">
+      <nav className={styles.tools} aria-label={label}>
         <Link href={back}>{backTo}</Link>
         <span className={styles.papers} role="group" aria-label="Paper">
           {(['A4', 'Letter'] as const).map((size) => (
@@ -20,11 +32,12 @@ export function Sheet({ back, backTo, children }: { back: string; backTo: string
             </button>
           ))}
         </span>
+        {tools}
         <Button variant="contained" onClick={() => window.print()}>
           Print
         </Button>
       </nav>
-      <main className={styles.sheet}>{children}</main>
+      {children(paper)}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { addPiece, expect, fillMeasure, makeSet, reading, test } from './guarded';
 import type { Page } from '@playwright/test';
 
@@ -92,7 +93,7 @@ test('an edge standard is taken, given, drawn to, and cut as gauges', async ({ p
   const who = page.getByRole('region', { name: 'Who keeps to what' });
   await who.getByLabel('Standard of T-1 south').selectOption({ label: 'T-1 north' });
   await expect(who.getByText('keeps to it')).toBeVisible();
-  await own.click();
+  // It was just added and stands open.
   await fillMeasure(page, /^Depth, mm/, '4');
   await expect(who.getByText(/Carved .*mm low, \d+\smm from the left; drawn to it all the same/)).toBeVisible();
   await fillMeasure(page, /^Width at the level/, '160');
@@ -163,6 +164,9 @@ test('a second table is added, and what to make for both is worked out; wishes t
   const table = page.getByRole('region', { name: 'Table', exact: true });
   await table.getByRole('button', { name: 'Lay it' }).click();
   await expect(table.getByRole('status')).toContainText(/It needs \d more T-\d; fewer will not do/);
+  // The set's water is clear: nothing may be written on its pale tint.
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
   await page.getByRole('button', { name: '+ another table' }).click();
   await table.getByRole('button', { name: 'Water at the east edge, row 2' }).click();
   await table.getByRole('button', { name: 'Water at the north edge, column 1' }).click();

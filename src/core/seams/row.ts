@@ -1,3 +1,5 @@
+import { stream } from './random';
+
 /** A board in a row: which end stands left, and what its ends are for the costs. */
 export interface RowPlace {
   board: number;
@@ -274,14 +276,4 @@ function bottleneckBound(count: number, table: Float64Array): number {
   // Two boards stand at the ends: the two that gain most by it.
   const sorted = needs.map(({ both }) => both).sort((a, b) => b - a);
   return Math.max(sorted[2] ?? 0, ...needs.map(({ one }) => one));
-}
-
-function stream(seed: number): () => number {
-  let state = seed >>> 0 || 1;
-  return () => {
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) / 4294967296;
-  };
 }

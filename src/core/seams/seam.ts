@@ -1,4 +1,5 @@
 import { differenceCiede2000 } from 'culori';
+import { SAME_LENGTH_MM } from '../bed/joints';
 import { GRADES, type Grade, type SeamLimits } from './schema';
 import { SEAM_STEP_MM, type SeamEdge } from './seamEdge';
 
@@ -27,11 +28,9 @@ export interface Seam {
 const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexOf(b) ? a : b);
 export const gradeOf = (value: number, [closes, passes]: readonly [number, number]): Grade => (value <= closes + 1e-9 ? 'closes' : value <= passes + 1e-9 ? 'passes' : 'shows');
 
-/** Edges that can stand against each other: as long as each other within this. */
-export const SAME_LENGTH_MM = 1;
+/** Edges that can stand against each other: as long as each other. */
 export const canMeet = (a: SeamEdge, b: SeamEdge): boolean => Math.abs(a.lengthMm - b.lengthMm) <= SAME_LENGTH_MM;
 
-/** Waterlines that lie further apart than this share of the gap's limit are a gap too: a bank is as steep as it is. */
 const colourGap = differenceCiede2000();
 const colours = new Map<string, number>();
 

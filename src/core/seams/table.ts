@@ -1,6 +1,7 @@
 import type { TablePlace, TableSide, TableWish } from './tableSchema';
 import { MOST_PLACES, TABLE_SIDES } from './tableSchema';
-import { classesOf, DX, DY, hangsTogether, isFork, placeName, runsDownstream, samePlace, seeded, wantedPlaces, type Placed, type TileKinds } from './tableRules';
+import { classesOf, DX, DY, hangsTogether, isFork, placeName, runsDownstream, samePlace, wantedPlaces, type Placed, type TileKinds } from './tableRules';
+import { seeded } from './random';
 import { TableSearch, type Budget } from './tableSearch';
 
 /** A kind of tile: how many there are, whether it may be turned, and which sides have water. */

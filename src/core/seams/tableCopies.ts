@@ -1,5 +1,6 @@
 import type { LaidTile, SidesMeet, TableLayout, TableTile } from './table';
-import { classesOf, drawnSide, DX, DY, opposite, seeded } from './tableRules';
+import { classesOf, drawnSide, DX, DY, opposite } from './tableRules';
+import { seeded } from './random';
 import type { TablePlace, TableSide } from './tableSchema';
 
 /** How bad the seam between two sides of two tiles is; sides as drawn. */

@@ -100,14 +100,3 @@ export function runsDownstream(wish: TableWish, tiles: readonly TableTile[], pla
     return before >= 0 && distance[before] === distance[cell]! - 1;
   });
 }
-
-/** A stream of numbers from 0 to 1 that a seed decides (xorshift). */
-export function seeded(seed: number): () => number {
-  let state = (seed * 2654435761) >>> 0 || 1;
-  return () => {
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) / 4294967296;
-  };
-}

@@ -34,13 +34,17 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
   const { data } = desk.set;
   const standards = data.standards ?? [];
   const put = (change: (set: WaterSet) => WaterSet, label: string): void => void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: change(set.data), label }), label);
-  const add = (make: (id: string) => EdgeStandard, label: string): void =>
+  // One that was just added stands open: its fields are what comes next.
+  const [added, setAdded] = useState<number | null>(null);
+  const add = (make: (id: string) => EdgeStandard, label: string): void => {
+    setAdded(standards.length);
     put((set) => {
       const known = set.standards ?? [];
       let number = known.length + 1;
       while (known.some(({ id }) => id === `standard-${number}`)) number++;
       return { ...set, standards: [...known, make(`standard-${number}`)] };
     }, label);
+  };
   const take = (edge: MatchEdge): void => add((id) => standardFrom(edge.heightMm, edge.lengthMm, edge.levelMm[1], `${edge.piece} ${edge.edge}`.slice(0, 40), id), `Take a standard from ${edge.piece} ${edge.edge}`);
   const type = (): void => add((id) => typedStandard(id, match?.edges.find(({ wet }) => wet)?.lengthMm ?? match?.edges[0]?.lengthMm ?? 140, data.levelMm), 'Add an edge standard');
   const give = (edge: MatchEdge, standard: string): void => shapeDesign(edge.designId, (newest) => ({ ...newest, edgeStandards: withStandard(newest.edgeStandards, edge.edge, standard) }), `Give ${edge.piece} ${edge.edge} a standard`);
@@ -53,7 +57,7 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
         <h2 className={styles.heading}>Edge standards</h2>
         <p className={styles.small}>An agreed profile for edges that must meet. Take one from an edge that is right or type it, then give it to the others: their beds are drawn to it, and what was carved otherwise is flagged.</p>
         {standards.map((standard, index) => (
-          <OneStandard key={standard.id} standard={standard} index={index} put={put} />
+          <OneStandard key={standard.id} standard={standard} index={index} open={index === added} put={put} />
         ))}
         {standards.length < 12 && (
           <div className={own.add}>
@@ -137,7 +141,7 @@ function Limits({ put }: { put: (change: (set: WaterSet) => WaterSet, label: str
   );
 }
 
-function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: number; put: (change: (set: WaterSet) => WaterSet, label: string) => void }) {
+function OneStandard({ standard, index, open, put }: { standard: EdgeStandard; index: number; open: boolean; put: (change: (set: WaterSet) => WaterSet, label: string) => void }) {
   const { desk } = useDesk();
   const units = useUnits();
   const at = (key: string): (string | number)[] => ['standards', index, key];
@@ -148,7 +152,7 @@ function OneStandard({ standard, index, put }: { standard: EdgeStandard; index: 
   const kerfMm = standard.kerfMm ?? DEFAULT_KERF_MM;
   const file = (side: GaugeSide, kind: string): string => `${standard.name.replace(/[^\w-]+/g, '-')}-${side}.${kind}`;
   return (
-    <details className={styles.standard}>
+    <details className={styles.standard} open={open}>
       <summary>{standard.name}</summary>
       <div className={styles.fields}>
         <WordField label="Name" value={standard.name} validate={validate('name')} onCommit={(value) => edit('name', value)} />

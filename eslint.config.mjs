@@ -10,12 +10,44 @@ const DATABASE = ['drizzle-orm', 'drizzle-orm/*', 'better-sqlite3', 'drizzle-kit
 const rooms = (...names) => names.flatMap((name) => [`@/${name}`, `@/${name}/**`, `**/../${name}/**`]);
 
 const ARROWS = [
-  { room: 'core', not: [...FRAMEWORK, ...DATABASE, 'comlink', 'node:*', 'fs', 'path', ...rooms('db', 'server', 'workers', 'ui', 'features', 'app', 'devices')], why: 'The core knows no interface, database, clock or machine.' },
-  { room: 'ui', not: [...DATABASE, ...rooms('db', 'server', 'features', 'app')], why: 'Building blocks know the core only.' },
-  { room: 'workers', not: [...FRAMEWORK, ...DATABASE, ...rooms('db', 'server', 'ui', 'features', 'app')], why: 'Workers wrap core functions.' },
-  { room: 'db', not: [...FRAMEWORK, ...rooms('server', 'workers', 'ui', 'features', 'app')], why: 'The database knows the core only.' },
-  { room: 'server', not: ['react', '@mui/*', ...rooms('workers', 'ui', 'features', 'app')], why: 'The server validates, computes and stores; it draws nothing.' },
-  { room: 'features', not: [...DATABASE, ...rooms('db', 'server', 'app')], why: 'Features reach the server through the edit door.' },
+  {
+    room: 'core',
+    not: [
+      ...FRAMEWORK,
+      ...DATABASE,
+      'comlink',
+      'node:*',
+      'fs',
+      'path',
+      ...rooms('db', 'server', 'workers', 'ui', 'features', 'app', 'devices'),
+    ],
+    why: 'The core knows no interface, database, clock or machine.',
+  },
+  {
+    room: 'ui',
+    not: [...DATABASE, ...rooms('db', 'server', 'features', 'app')],
+    why: 'Building blocks know the core only.',
+  },
+  {
+    room: 'workers',
+    not: [...FRAMEWORK, ...DATABASE, ...rooms('db', 'server', 'ui', 'features', 'app')],
+    why: 'Workers wrap core functions.',
+  },
+  {
+    room: 'db',
+    not: [...FRAMEWORK, ...rooms('server', 'workers', 'ui', 'features', 'app')],
+    why: 'The database knows the core only.',
+  },
+  {
+    room: 'server',
+    not: ['react', '@mui/*', ...rooms('workers', 'ui', 'features', 'app')],
+    why: 'The server validates, computes and stores; it draws nothing.',
+  },
+  {
+    room: 'features',
+    not: [...DATABASE, ...rooms('db', 'server', 'app')],
+    why: 'Features reach the server through the edit door.',
+  },
   { room: 'app', not: [...DATABASE, ...rooms('db')], why: 'Routes are thin: they ask the server.' },
 ];
 
@@ -33,8 +65,33 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
-  { files: ['src/core/**/*.ts'], rules: { 'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch'], 'no-restricted-properties': ['error', { object: 'Date', property: 'now', message: 'Pass `now`.' }, { object: 'Math', property: 'random', message: 'Pass a seed.' }] } },
-  { files: ['src/core/**/*.ts', 'src/ui/**/*.{ts,tsx}', 'src/features/**/*.{ts,tsx}', 'src/db/**/*.ts', 'src/server/**/*.ts', 'src/workers/**/*.ts'], rules: { 'no-restricted-syntax': ['error', { selector: 'ExportDefaultDeclaration', message: 'Default exports only in Next’s own files.' }] } },
+  {
+    files: ['src/core/**/*.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'Pass `now`.' },
+        { object: 'Math', property: 'random', message: 'Pass a seed.' },
+      ],
+    },
+  },
+  {
+    files: [
+      'src/core/**/*.ts',
+      'src/ui/**/*.{ts,tsx}',
+      'src/features/**/*.{ts,tsx}',
+      'src/db/**/*.ts',
+      'src/server/**/*.ts',
+      'src/workers/**/*.ts',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportDefaultDeclaration', message: 'Default exports only in Next’s own files.' },
+      ],
+    },
+  },
   ...ARROWS.map(({ room, not, why }) => ({
     files: [`src/${room}/**/*.{ts,tsx}`],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: not, message: why }] }] },

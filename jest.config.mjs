@@ -12,6 +12,11 @@ export default {
   },
   // Looking these up through the sandbox would make the grid loops ten times slower.
   sandboxInjectedGlobals: ['Math', 'Infinity'],
-  transform: { '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } }] },
+  transform: {
+    '^.+\\.(t|j)sx?$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } },
+    ],
+  },
   transformIgnorePatterns: ['/node_modules/(?!(culori|d3-array|d3-contour|fast-png|internmap|iobuffer)/)'],
 };

@@ -1,7 +1,14 @@
 import { defineConfig } from '@playwright/test';
 
 const PORT = 4173;
-export const CHROMIUM_FLAGS = ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+export const CHROMIUM_FLAGS = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 /** Journeys in Debian's Chromium against the built app with the sample set in a data file of its own. */
 export default defineConfig({
@@ -14,7 +21,10 @@ export default defineConfig({
   expect: { timeout: 40_000 },
   // A machine that stands still for a minute is no defect of the app; a defect fails twice.
   retries: 1,
-  reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '.test-tmp/playwright.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '.test-tmp/playwright.json' }],
+  ],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },

@@ -7,12 +7,39 @@ import { addPiece, expect, fillMeasure, makeSet, reading, test } from './guarded
 
 /** A tile with a pond whose bank has a notch down to 16.5 mm at its east edge. */
 function notchedPond(): Buffer {
-  const pond: Feature = { kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 80, lengthMm: 80, depthMm: 6, section: 'trapezoid', bankSlope: 0 };
-  const notch: Feature = { kind: 'channel', id: 'n', from: { edge: 'east', positionMm: 70 }, to: { edge: 'west', positionMm: 70 }, widthMm: 10, depthMm: 0.1, section: 'trapezoid', bankSlope: 0, via: [{ xMm: 90, yMm: 70, widthMm: null, depthMm: null }], endsInside: true };
+  const pond: Feature = {
+    kind: 'pool',
+    id: 'p',
+    xMm: 70,
+    yMm: 70,
+    widthMm: 80,
+    lengthMm: 80,
+    depthMm: 6,
+    section: 'trapezoid',
+    bankSlope: 0,
+  };
+  const notch: Feature = {
+    kind: 'channel',
+    id: 'n',
+    from: { edge: 'east', positionMm: 70 },
+    to: { edge: 'west', positionMm: 70 },
+    widthMm: 10,
+    depthMm: 0.1,
+    section: 'trapezoid',
+    bankSlope: 0,
+    via: [{ xMm: 90, yMm: 70, widthMm: null, depthMm: null }],
+    endsInside: true,
+  };
   const design = testDesign([pond]);
   const notched = testDesign([notch], { drawnLevelMm: 16.6 });
   const [bed, cut] = [buildBed(design, 0.8), buildBed(notched, 0.8)];
-  return Buffer.from(bedStl({ ...bed, heightMm: bed.heightMm.map((z, i) => Math.min(z, cut.heightMm[i]!)) }, outlineSize(design.outline), 'notched pond'));
+  return Buffer.from(
+    bedStl(
+      { ...bed, heightMm: bed.heightMm.map((z, i) => Math.min(z, cut.heightMm[i]!)) },
+      outlineSize(design.outline),
+      'notched pond',
+    ),
+  );
 }
 
 test('a forked creek tile, drawn by hand: the grams follow every move', async ({ page }) => {
@@ -74,9 +101,17 @@ test('a channel is led through points: put in by double-click and by key, taken 
 test('a scan is imported, the level set, and the spill shown at its place', async ({ page }) => {
   await makeSet(page, 'Scan Test', '15');
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'notes.stl', mimeType: 'model/stl', buffer: Buffer.from('these are only words, not a solid') });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'notes.stl',
+      mimeType: 'model/stl',
+      buffer: Buffer.from('these are only words, not a solid'),
+    });
   await expect(page.getByRole('alert')).toContainText(/notes\.stl: This is no STL/);
-  await page.locator('input[type=file]').setInputFiles({ name: 'pond.stl', mimeType: 'model/stl', buffer: notchedPond() });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'pond.stl', mimeType: 'model/stl', buffer: notchedPond() });
   await expect(page.getByText(/triangles, 140 × 140 × 18 units/)).toBeVisible();
   await expect(page.getByText(/its hollows hold (29|30)\.\d\sml/)).toBeVisible();
   await page.getByLabel('Its units are').selectOption('inches');
@@ -101,7 +136,11 @@ test('a scan is imported, the level set, and the spill shown at its place', asyn
 test('a drawing becomes the outline; an open one is explained', async ({ page }) => {
   await makeSet(page, 'Outline Test');
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  const file = (body: string): { name: string; mimeType: string; buffer: Buffer } => ({ name: 'island.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="120mm" viewBox="0 0 120 90">${body}</svg>`) });
+  const file = (body: string): { name: string; mimeType: string; buffer: Buffer } => ({
+    name: 'island.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="120mm" viewBox="0 0 120 90">${body}</svg>`),
+  });
   await page.locator('input[type=file]').setInputFiles(file('<path id="bank" d="M0 0h100v60"/>'));
   await expect(page.getByRole('alert')).toContainText('Open: bank');
   await page.locator('input[type=file]').setInputFiles(file('<path d="M5 5h110v50q-50 40 -110 25z"/>'));
@@ -117,7 +156,10 @@ test('a drawing becomes the outline; an open one is explained', async ({ page })
 
 test('a section line shows the cut; the plan is enlarged by key', async ({ page }) => {
   await page.goto('/sets/heron-slack/shape');
-  await page.getByRole('button', { name: /^HS-4 / }).last().click();
+  await page
+    .getByRole('button', { name: /^HS-4 / })
+    .last()
+    .click();
   await page.getByRole('button', { name: 'Section line' }).click();
   const cut = page.getByRole('figure', { name: 'Section' });
   await expect(cut).toContainText(/9\.\d\smm deep at most/);
@@ -152,7 +194,10 @@ test('a pool is given a level of its own; a mirrored variant keeps it', async ({
   await expect(reading(page, 'Water in each')).not.toHaveText(before);
   const at = await reading(page, 'Water in each').innerText();
   await page.getByRole('combobox', { name: /^Make a variant/ }).selectOption('mirrored');
-  await page.getByRole('button', { name: /^T-1\.2 / }).last().click();
+  await page
+    .getByRole('button', { name: /^T-1\.2 / })
+    .last()
+    .click();
   await expect(page.getByText('Pool B, at 16.5')).toBeVisible();
   await expect(reading(page, 'Water in each')).toHaveText(at);
 });

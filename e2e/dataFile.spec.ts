@@ -5,7 +5,10 @@ import { expect, test } from './guarded';
 
 /** A server of its own on a data file of its own. */
 async function serve(port: number, data: string): Promise<{ url: string; server: ChildProcess }> {
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], { env: { ...process.env, AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' }, stdio: 'ignore' });
+  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    env: { ...process.env, AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' },
+    stdio: 'ignore',
+  });
   const url = `http://127.0.0.1:${port}`;
   await expect(async () => expect((await fetch(url)).status).toBeLessThan(600)).toPass();
   return { url, server };
@@ -34,7 +37,11 @@ test('an empty start teaches, and loads the sample', async ({ page }) => {
   }
 });
 
-test('a damaged file is explained on the page and by the edit door, and left alone', async ({ page, request, expectComplaint }) => {
+test('a damaged file is explained on the page and by the edit door, and left alone', async ({
+  page,
+  request,
+  expectComplaint,
+}) => {
   expectComplaint(/409/);
   writeFileSync(`${FOLDER}/noise.db`, 'not a database at all, and long enough to be read as one '.repeat(40));
   const { url, server } = await serve(4182, `${FOLDER}/noise.db`);
@@ -42,14 +49,19 @@ test('a damaged file is explained on the page and by the edit door, and left alo
     await page.goto(url);
     await expect(page.getByRole('heading', { name: 'The data file cannot be used' })).toBeVisible();
     await expect(page.getByText('is damaged or is no Aguada file')).toBeVisible();
-    const answer = await request.post(`${url}/api/edits`, { data: { command: { do: 'sample' }, wanted: { view: 'sets' } } });
+    const answer = await request.post(`${url}/api/edits`, {
+      data: { command: { do: 'sample' }, wanted: { view: 'sets' } },
+    });
     expect(answer.status()).toBe(409);
   } finally {
     server.kill();
   }
 });
 
-test('while another program holds the file an edit is refused in words, then goes through', async ({ page, expectComplaint }) => {
+test('while another program holds the file an edit is refused in words, then goes through', async ({
+  page,
+  expectComplaint,
+}) => {
   expectComplaint(/423/);
   const { url, server } = await serve(4183, `${FOLDER}/held.db`);
   const other = new Sqlite(`${FOLDER}/held.db`);
@@ -99,9 +111,14 @@ test('a bench out of level: the corner to raise, from two readings too, and back
     await north.fill('0.2 deg');
     await north.press('Enter');
     await expect(north).toHaveValue('3.49');
-    await expect(page.getByText('Raise the north-west corner').or(page.getByText('Raise the north-east corner')).first()).toBeVisible();
+    await expect(
+      page.getByText('Raise the north-west corner').or(page.getByText('Raise the north-east corner')).first(),
+    ).toBeVisible();
     await expect(page.getByText('stands up to 0.2', { exact: false })).toBeVisible();
-    for (const [label, value] of [['West, mm', '15.3'], ['East, mm', '14.9']] as const) {
+    for (const [label, value] of [
+      ['West, mm', '15.3'],
+      ['East, mm', '14.9'],
+    ] as const) {
       await page.getByRole('textbox', { name: label, exact: true }).fill(value);
       await page.getByRole('textbox', { name: label, exact: true }).press('Enter');
     }

@@ -28,7 +28,13 @@ test('a port is dragged on the plan and nudged by key', async ({ page }) => {
   await port.focus();
   await page.keyboard.press('ArrowRight');
   await expect(port).toHaveAttribute('aria-valuetext', '71 mm along the south edge');
-  const [knob, sheet] = [(await port.locator('circle').last().boundingBox())!, (await page.getByRole('img', { name: /from above/ }).first().boundingBox())!];
+  const [knob, sheet] = [
+    (await port.locator('circle').last().boundingBox())!,
+    (await page
+      .getByRole('img', { name: /from above/ })
+      .first()
+      .boundingBox())!,
+  ];
   await page.mouse.move(knob.x + knob.width / 2, knob.y + knob.height / 2);
   await page.mouse.down();
   await page.mouse.move(sheet.x + sheet.width * 0.7, sheet.y + sheet.height - 2, { steps: 10 });

@@ -29,10 +29,18 @@ export const test = base.extend<{ guarded: undefined; expectComplaint: (pattern:
       });
       context.on('console', (message) => message.type() === 'error' && complaints.push(message.text()));
       context.on('weberror', (error) => complaints.push(String(error.error())));
-      context.on('response', (response) => response.status() >= 400 && complaints.push(`${response.status()} from ${response.url()}`));
+      context.on(
+        'response',
+        (response) => response.status() >= 400 && complaints.push(`${response.status()} from ${response.url()}`),
+      );
       await provide(undefined);
-      const expected = info.annotations.filter(({ type }) => type === 'complaint').map(({ description }) => new RegExp(description ?? ''));
-      expect(complaints.filter((text) => !expected.some((pattern) => pattern.test(text))), `pages served from ${baseURL ?? ''}`).toEqual([]);
+      const expected = info.annotations
+        .filter(({ type }) => type === 'complaint')
+        .map(({ description }) => new RegExp(description ?? ''));
+      expect(
+        complaints.filter((text) => !expected.some((pattern) => pattern.test(text))),
+        `pages served from ${baseURL ?? ''}`,
+      ).toEqual([]);
     },
     { auto: true },
   ],
@@ -70,4 +78,8 @@ export async function addPiece(page: Page, starter: string): Promise<void> {
 }
 
 /** The digits of a reading, by its label. */
-export const reading = (page: Page, label: string) => page.locator('dl > div', { has: page.getByText(label, { exact: true }) }).locator('dd > span').first();
+export const reading = (page: Page, label: string) =>
+  page
+    .locator('dl > div', { has: page.getByText(label, { exact: true }) })
+    .locator('dd > span')
+    .first();

@@ -68,7 +68,12 @@ test('a bad size is explained at its field, and nothing is lost', async ({ page 
   await makeSet(page, 'Bad Sizes');
   await addPiece(page, 'Tile, straight channel');
   const depth = page.getByRole('textbox', { name: /^Depth below the level, mm/ });
-  for (const [text, complaint] of [['0', 'The depth must be more than 0'], ['-3', 'The depth must be more than 0'], ['deep', '“deep” is not understood here'], ['12 g', '“g” is not understood here']] as const) {
+  for (const [text, complaint] of [
+    ['0', 'The depth must be more than 0'],
+    ['-3', 'The depth must be more than 0'],
+    ['deep', '“deep” is not understood here'],
+    ['12 g', '“g” is not understood here'],
+  ] as const) {
     await fillMeasure(page, /^Depth below the level, mm/, text);
     await expect(page.getByText(complaint, { exact: false })).toBeVisible();
     await expect(depth).toHaveValue(text);
@@ -81,7 +86,10 @@ test('a bad size is explained at its field, and nothing is lost', async ({ page 
 
   await fillMeasure(page, /^Width at the level, mm/, '170');
   await expect(page.getByRole('alert').getByText('the south edge only 140.0')).toBeVisible();
-  await page.getByRole('button', { name: /Narrow it to 130.0/ }).first().click();
+  await page
+    .getByRole('button', { name: /Narrow it to 130.0/ })
+    .first()
+    .click();
   await expect(page.getByRole('textbox', { name: /^Width at the level, mm/ })).toHaveValue('130');
   await expect(page.getByText('the south edge only')).toHaveCount(0);
 });
@@ -98,7 +106,9 @@ test('a poured layer stands in the log, its ratio read out and mended', async ({
   const partA = page.getByLabel('Part A, g').first();
   await partA.fill('100');
   await page.getByLabel('Part B, g').first().fill('40');
-  await expect(page.getByRole('status').filter({ hasText: 'ratio wrong' })).toContainText(/Add 4\.6\sg of part B; the cup then holds 144\.6\sg/);
+  await expect(page.getByRole('status').filter({ hasText: 'ratio wrong' })).toContainText(
+    /Add 4\.6\sg of part B; the cup then holds 144\.6\sg/,
+  );
   await page.reload();
   await expect(partA).toHaveValue('100');
   await page.getByLabel('Part B, g').first().fill('44.6');
@@ -140,7 +150,10 @@ test('the exported request, run through the command, gives the exported plan to 
   const command = spawnSync('npm', ['run', '--silent', 'aguada', '--', 'plan', request], { encoding: 'utf8' });
   expect(command.stderr.replace(/^npm warn.*\n/gm, '')).toBe('');
   expect(command.stdout).toBe(readFileSync(plan, 'utf8'));
-  const piped = spawnSync('npm', ['run', '--silent', 'aguada', '--', 'plan', '-'], { encoding: 'utf8', input: readFileSync(request, 'utf8').replace('"temperatureC": 20', '"temperatureC": -40') });
+  const piped = spawnSync('npm', ['run', '--silent', 'aguada', '--', 'plan', '-'], {
+    encoding: 'utf8',
+    input: readFileSync(request, 'utf8').replace('"temperatureC": 20', '"temperatureC": -40'),
+  });
   expect(piped.status).toBe(2);
   expect(piped.stderr).toContain('room.temperatureC: Between 5 and 40');
   expect(readFileSync(card, 'utf8')).toContain('layer,pour_at,cup,cup_mix_g');

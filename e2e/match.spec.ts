@@ -3,9 +3,12 @@ import { addPiece, expect, fillMeasure, makeSet, reading, test } from './guarded
 import type { Page } from '@playwright/test';
 
 /** Goes to a part of the Match stage. */
-const part = (page: Page, name: string): Promise<void> => page.getByRole('navigation', { name: 'Parts of Match' }).getByRole('link', { name }).click();
+const part = (page: Page, name: string): Promise<void> =>
+  page.getByRole('navigation', { name: 'Parts of Match' }).getByRole('link', { name }).click();
 
-test('a set gets a standard, two boards are measured, the step is seen, the shim is taken, the step closes', async ({ page }) => {
+test('a set gets a standard, two boards are measured, the step is seen, the shim is taken, the step closes', async ({
+  page,
+}) => {
   await makeSet(page, 'Shim Test', '15');
   await addPiece(page, 'Board with a shore');
   await fillMeasure(page, /^Copies/, '3');
@@ -17,7 +20,10 @@ test('a set gets a standard, two boards are measured, the step is seen, the shim
   await expect(standards.locator('summary').filter({ hasText: 'S-1 east' })).toBeVisible();
 
   await part(page, 'Measuring');
-  for (const [edge, place] of [['east', 'start'], ['west', 'start']] as const) {
+  for (const [edge, place] of [
+    ['east', 'start'],
+    ['west', 'start'],
+  ] as const) {
     const field = page.getByRole('textbox', { name: `S-1 #2 ${edge}, level at the ${place}` });
     await field.fill('14.1');
     await field.press('Enter');
@@ -49,7 +55,9 @@ test('a set gets a standard, two boards are measured, the step is seen, the shim
   await expect(row.getByText('closes', { exact: true })).toHaveCount(2);
 });
 
-test('the best order of four boards: walked along, pinned, kept apart, and still so after a reload', async ({ page }) => {
+test('the best order of four boards: walked along, pinned, kept apart, and still so after a reload', async ({
+  page,
+}) => {
   await page.goto('/sets/heron-slack/match?show=row');
   const row = page.getByRole('region', { name: 'Row of boards' });
   await expect(row).toContainText('No order is better.');
@@ -70,14 +78,19 @@ test('the best order of four boards: walked along, pinned, kept apart, and still
   await expect(boards.last().locator('strong')).toHaveText(last);
   await expect(boards.last().getByRole('button', { name: 'unpin' })).toBeVisible();
 
-  const [first, second] = [await boards.nth(0).locator('strong').innerText(), await boards.nth(1).locator('strong').innerText()];
+  const [first, second] = [
+    await boards.nth(0).locator('strong').innerText(),
+    await boards.nth(1).locator('strong').innerText(),
+  ];
   await row.getByLabel('Keep a board apart').selectOption(first);
   await row.getByLabel('Keep it apart from').selectOption(second);
   await expect(row.getByText(`${first} and ${second} are kept apart.`)).toBeVisible();
-  await expect.poll(async () => {
-    const names = await boards.locator('strong').allInnerTexts();
-    return Math.abs(names.indexOf(first) - names.indexOf(second));
-  }).toBeGreaterThan(1);
+  await expect
+    .poll(async () => {
+      const names = await boards.locator('strong').allInnerTexts();
+      return Math.abs(names.indexOf(first) - names.indexOf(second));
+    })
+    .toBeGreaterThan(1);
 });
 
 test('an edge standard is taken, given, drawn to, and cut as gauges', async ({ page }) => {
@@ -99,7 +112,10 @@ test('an edge standard is taken, given, drawn to, and cut as gauges', async ({ p
   await fillMeasure(page, /^Width at the level/, '160');
   await expect(standards.getByText('Its water reaches past the end of the edge', { exact: false })).toBeVisible();
   await page.getByRole('textbox', { name: /^Width at the level/ }).press('Escape');
-  for (const [name, file] of [['male, SVG', 'T-1-north-male.svg'], ['female, STL', 'T-1-north-female.stl']] as const) {
+  for (const [name, file] of [
+    ['male, SVG', 'T-1-north-male.svg'],
+    ['female, STL', 'T-1-north-female.stl'],
+  ] as const) {
     const saved = page.waitForEvent('download');
     await standards.getByRole('button', { name, exact: true }).click();
     expect((await saved).suggestedFilename()).toBe(file);
@@ -107,11 +123,16 @@ test('an edge standard is taken, given, drawn to, and cut as gauges', async ({ p
   // The tile holds less water now that its south end is drawn shallower.
   await page.getByRole('link', { name: 'Shape', exact: true }).click();
   await expect.poll(async () => Number(await reading(page, 'Water in each').innerText())).toBeLessThan(Number(before));
-  await expect(page.getByRole('note', { name: 'Edges off their standard' })).toContainText(/The south edge is carved .*mm lower than T-1 north, \d+\smm from its left; its last 12\smm are drawn to it\./);
+  await expect(page.getByRole('note', { name: 'Edges off their standard' })).toContainText(
+    /The south edge is carved .*mm lower than T-1 north, \d+\smm from its left; its last 12\smm are drawn to it\./,
+  );
   await page.goBack();
   await page.getByText('T-1 north', { exact: true }).first().click();
   await page.getByRole('link', { name: 'Print both at true size' }).click();
-  await expect(page.getByRole('img', { name: 'A bar of 50 mm to check the print by' })).toHaveAttribute('width', '52mm');
+  await expect(page.getByRole('img', { name: 'A bar of 50 mm to check the print by' })).toHaveAttribute(
+    'width',
+    '52mm',
+  );
   await expect(page.getByRole('img', { name: /T-1 north · (fe)?male, true size/ })).toHaveCount(2);
 });
 
@@ -124,7 +145,9 @@ test('bases stand free: nothing to match, and no empty lists', async ({ page }) 
   await expect(page.getByRole('navigation', { name: 'Parts of Match' })).toHaveCount(0);
 });
 
-test('a creek is laid across a table with a fork; kept, printed; one that needs an extra bend says so', async ({ page }) => {
+test('a creek is laid across a table with a fork; kept, printed; one that needs an extra bend says so', async ({
+  page,
+}) => {
   await page.goto('/sets/heron-slack/match?show=table');
   const table = page.getByRole('region', { name: 'Table', exact: true });
   await expect(table.getByRole('button', { name: 'Column 3, row 2: a fork is wanted' })).toBeVisible();
@@ -146,14 +169,20 @@ test('a creek is laid across a table with a fork; kept, printed; one that needs 
   await expect(page.getByRole('button', { name: 'Club night laid' })).toBeVisible();
 
   // Two more ways out ask for more forks than there are.
-  for (const column of [2, 4]) await table.getByRole('button', { name: `Water at the south edge, column ${column}` }).click();
+  for (const column of [2, 4])
+    await table.getByRole('button', { name: `Water at the south edge, column ${column}` }).click();
   await table.getByRole('button', { name: 'Lay it' }).click();
   await expect(table.getByRole('status')).toContainText(/It needs .*more HS-3/);
 });
 
-test('a second table is added, and what to make for both is worked out; wishes that contradict are named', async ({ page }) => {
+test('a second table is added, and what to make for both is worked out; wishes that contradict are named', async ({
+  page,
+}) => {
   await makeSet(page, 'Make Test', '15');
-  for (const [tile, name] of [['Tile, straight channel', 'Creek straight'], ['Tile, curved channel', 'Creek bend']] as const) {
+  for (const [tile, name] of [
+    ['Tile, straight channel', 'Creek straight'],
+    ['Tile, curved channel', 'Creek bend'],
+  ] as const) {
     await addPiece(page, tile);
     await expect(page.getByRole('region', { name: `Measures of ${name}` })).toBeVisible();
     await fillMeasure(page, /^Copies/, '1');
@@ -166,7 +195,9 @@ test('a second table is added, and what to make for both is worked out; wishes t
   await expect(table.getByRole('status')).toContainText(/It needs \d more T-\d; fewer will not do/);
   // The set's water is clear: nothing may be written on its pale tint.
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2aa']).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+  expect(
+    violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+  ).toEqual([]);
   await page.getByRole('button', { name: '+ another table' }).click();
   await table.getByRole('button', { name: 'Water at the east edge, row 2' }).click();
   await table.getByRole('button', { name: 'Water at the north edge, column 1' }).click();
@@ -183,7 +214,11 @@ test('a second table is added, and what to make for both is worked out; wishes t
 test('readings come in from a CSV, all of them or none', async ({ page }) => {
   await page.goto('/sets/heron-slack/match?show=measure');
   const file = page.getByLabel('A CSV of edge readings');
-  const csv = (rows: string): { name: string; mimeType: string; buffer: Buffer } => ({ name: 'bench.csv', mimeType: 'text/csv', buffer: Buffer.from(`piece,edge,reading,along_mm,height_mm\n${rows}`) });
+  const csv = (rows: string): { name: string; mimeType: string; buffer: Buffer } => ({
+    name: 'bench.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`piece,edge,reading,along_mm,height_mm\n${rows}`),
+  });
   const level = page.getByRole('textbox', { name: 'HS-2 #3 south, level at the start' });
   await expect(level).toHaveValue('');
   await file.setInputFiles(csv('HS-2 #3,south,level,0,14.7\nHS-2 #9,south,level,0,14.7'));
@@ -194,8 +229,12 @@ test('readings come in from a CSV, all of them or none', async ({ page }) => {
   await expect(level).toHaveValue('13.9');
   await expect(page.getByRole('textbox', { name: 'HS-2 #3 south, bed' })).toHaveValue('70, 8.4');
   await part(page, 'Seams');
-  await expect(page.getByRole('button', { name: /HS-1 north and HS-2 #3 south/ })).toContainText('the levels differ by 1.1 mm');
+  await expect(page.getByRole('button', { name: /HS-1 north and HS-2 #3 south/ })).toContainText(
+    'the levels differ by 1.1 mm',
+  );
   await page.getByLabel('Hold this edge').selectOption('HS-1 north');
   await page.getByLabel('against this one').selectOption('SH-A east');
-  await expect(page.getByText('It shows: the edges are 140 mm and 300 mm long: only equal ones can meet.')).toBeVisible();
+  await expect(
+    page.getByText('It shows: the edges are 140 mm and 300 mm long: only equal ones can meet.'),
+  ).toBeVisible();
 });

@@ -25,10 +25,17 @@ for (const [name, path, landmark] of VIEWS) {
     await expect(page.getByText(landmark).first()).toBeVisible();
     for (const theme of ['light', 'dark'] as const) {
       await page.evaluate((mode) => document.documentElement.setAttribute('data-theme', mode), theme);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-      expect(violations.map(({ id, nodes }) => `${theme} ${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      expect(
+        violations.map(({ id, nodes }) => `${theme} ${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+      ).toEqual([]);
     }
-    for (const [width, height] of [[820, 1180], [390, 844]] as const) {
+    for (const [width, height] of [
+      [820, 1180],
+      [390, 844],
+    ] as const) {
       await page.setViewportSize({ width, height });
       await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     }
@@ -46,12 +53,18 @@ test('the lamp switch changes the theme and it stays', async ({ page }) => {
 
 test('dialogs have no accessibility violations', async ({ page }) => {
   await page.goto('/sets/heron-slack/shape');
-  for (const [open, title] of [['e', 'Set: Heron Slack'], ['?', 'Keys'], ['/', 'Find']] as const) {
+  for (const [open, title] of [
+    ['e', 'Set: Heron Slack'],
+    ['?', 'Keys'],
+    ['/', 'Find'],
+  ] as const) {
     await expect(page.getByText('Water in each')).toBeVisible();
     await page.keyboard.press(open);
     await expect(page.getByRole('dialog', { name: title })).toBeVisible();
     const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
-    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+    expect(
+      violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+    ).toEqual([]);
     await page.keyboard.press('Escape');
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toHaveCount(0);

@@ -21,10 +21,19 @@ test('two pools are named, with the saddle between them', async ({ page }) => {
   await makeSet(page, 'Two Pools');
   await addPiece(page, 'Whole basin inside a rim');
   await page.getByRole('button', { name: 'Remove basin inside a rim from T-1' }).click();
-  for (const [i, [across, width]] of ([['40', '58'], ['100', '50']] as const).entries()) {
+  for (const [i, [across, width]] of (
+    [
+      ['40', '58'],
+      ['100', '50'],
+    ] as const
+  ).entries()) {
     await page.getByLabel('Add to the bed').selectOption({ label: 'Pool' });
     await expect(page.getByRole('group', { name: 'Pool' })).toHaveCount(i + 1);
-    for (const [label, value] of [['Width at the level, mm', width], ['Length at the level, mm', width], ['Centre across, mm', across]] as const) {
+    for (const [label, value] of [
+      ['Width at the level, mm', width],
+      ['Length at the level, mm', width],
+      ['Centre across, mm', across],
+    ] as const) {
       const field = page.getByRole('group', { name: 'Pool' }).last().getByRole('textbox', { name: label });
       await field.fill(value);
       await field.press('Enter');

@@ -14,7 +14,11 @@ Errors go to standard error, one line each, naming the field; exit 2.
 The files are described in docs/formats.md.
 `;
 
-const COMMANDS: Record<string, (text: string) => CommandResult> = { plan: planCommand, bed: bedCommand, seams: seamsCommand };
+const COMMANDS: Record<string, (text: string) => CommandResult> = {
+  plan: planCommand,
+  bed: bedCommand,
+  seams: seamsCommand,
+};
 
 function main([command, file]: readonly string[]): number {
   if (command === '--help' || command === 'help') {

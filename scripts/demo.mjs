@@ -17,12 +17,22 @@ if (buildIsOld()) {
   console.log('Building…');
   if (run('npx', ['next', 'build']) !== 0) process.exit(1);
 }
-const server = spawn('npx', ['next', 'start', '-H', host, '-p', port], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, AGUADA_DEMO: '1' } });
+const server = spawn('npx', ['next', 'start', '-H', host, '-p', port], {
+  stdio: ['ignore', 'pipe', 'inherit'],
+  env: { ...process.env, AGUADA_DEMO: '1' },
+});
 server.stdout.on('data', async (chunk) => {
   if (!String(chunk).includes('Ready')) return;
   // The first page opens the data file: it is migrated and, when new, gets the sample.
-  const ok = await fetch(`http://${host}:${port}/`).then((response) => response.ok, () => false);
-  console.log(ok ? `\nAguada is at http://${host}:${port}/\nStop it with Ctrl C.` : `\nAguada started at http://${host}:${port}/ but did not answer; see above.`);
+  const ok = await fetch(`http://${host}:${port}/`).then(
+    (response) => response.ok,
+    () => false,
+  );
+  console.log(
+    ok
+      ? `\nAguada is at http://${host}:${port}/\nStop it with Ctrl C.`
+      : `\nAguada started at http://${host}:${port}/ but did not answer; see above.`,
+  );
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -14,14 +14,24 @@ describe('the example in the documentation', () => {
   test('fails the way the documentation says', () => {
     const broken = example.replace('"temperatureC": 20', '"temperatureC": -40');
     expect(text).toContain(planCommand(broken).errors.trim());
-    expect(text).toContain(planCommand(example.replace('"widthMm": 56', '"widthMm": 170')).errors.split('\n').find((line) => line.includes('widthMm'))!.replace(/\u00a0/g, ' '));
+    expect(text).toContain(
+      planCommand(example.replace('"widthMm": 56', '"widthMm": 170'))
+        .errors.split('\n')
+        .find((line) => line.includes('widthMm'))!
+        .replace(/\u00a0/g, ' '),
+    );
   });
 });
 
-test.each([...featureSchema.options, ...outlineSchema.options])('the formats tell every field of each outline and feature', (option) => {
-  const text = readFileSync('docs/formats.md', 'utf8');
-  const kind = option.shape.kind.value;
-  const row = text.split('\n').find((line) => line.startsWith(`| \`${kind}\` |`)) ?? '';
-  const told = Object.keys(option.shape).filter((field) => field !== 'kind' && field !== 'id' && !row.includes(`\`${field}\``));
-  expect([kind, told]).toEqual([kind, []]);
-});
+test.each([...featureSchema.options, ...outlineSchema.options])(
+  'the formats tell every field of each outline and feature',
+  (option) => {
+    const text = readFileSync('docs/formats.md', 'utf8');
+    const kind = option.shape.kind.value;
+    const row = text.split('\n').find((line) => line.startsWith(`| \`${kind}\` |`)) ?? '';
+    const told = Object.keys(option.shape).filter(
+      (field) => field !== 'kind' && field !== 'id' && !row.includes(`\`${field}\``),
+    );
+    expect([kind, told]).toEqual([kind, []]);
+  },
+);

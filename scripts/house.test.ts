@@ -37,7 +37,10 @@ function lintAll(): string[] {
 
 describe('the one-way arrows of the house are held by the linter', () => {
   const said = lintAll();
-  test.each(WRONG.map(([file, module], i) => [file, module, i] as const))('%s may not import %s', (_, __, i) => expect(said[i]).toBe('no-restricted-imports'));
-  test('the core has neither clock nor dice', () => expect(said.at(-2)).toBe('no-restricted-properties no-restricted-properties'));
+  test.each(WRONG.map(([file, module], i) => [file, module, i] as const))('%s may not import %s', (_, __, i) =>
+    expect(said[i]).toBe('no-restricted-imports'),
+  );
+  test('the core has neither clock nor dice', () =>
+    expect(said.at(-2)).toBe('no-restricted-properties no-restricted-properties'));
   test('what points the right way passes', () => expect(said.at(-1)).toBe(''));
 });

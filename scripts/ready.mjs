@@ -44,7 +44,11 @@ export function installPackagesApart() {
 /** Runs a command beside others; what it prints is shown only when it fails. */
 function meanwhile(command, args, options = {}) {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], shell: process.platform === 'win32', ...options });
+    const child = spawn(command, args, {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      shell: process.platform === 'win32',
+      ...options,
+    });
     const printed = [];
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => printed.push(chunk));
     child.on('error', () => resolve(false));
@@ -70,6 +74,8 @@ export function installChromium() {
 /** The path of Debian's Chromium; says how to install it and ends where it is missing. */
 export function findChromium() {
   if (found()) return found();
-  console.error(`The browser tests need Chromium. Install it with:\n\n  sudo sh -c "${INSTALL}"\n\nor set CHROMIUM_PATH to one that is there.`);
+  console.error(
+    `The browser tests need Chromium. Install it with:\n\n  sudo sh -c "${INSTALL}"\n\nor set CHROMIUM_PATH to one that is there.`,
+  );
   process.exit(1);
 }

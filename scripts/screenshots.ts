@@ -10,26 +10,86 @@ import { CHROMIUM_FLAGS } from '../playwright.config';
 
 const PORT = 4199;
 const DATA = '.test-tmp/pictures.db';
-const SHOTS: { name: string; path: string; size?: { width: number; height: number }; theme?: 'light' | 'dark'; first?: (page: Page) => Promise<void> }[] = [
+const SHOTS: {
+  name: string;
+  path: string;
+  size?: { width: number; height: number };
+  theme?: 'light' | 'dark';
+  first?: (page: Page) => Promise<void>;
+}[] = [
   { name: 'sets', path: '/' },
-  { name: 'shape', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /HS-2 Creek bend/ }).first().click() },
-  { name: 'shape-board', path: '/sets/heron-slack/shape', first: (page) => page.getByRole('button', { name: /SH-B Shore board/ }).first().click() },
+  {
+    name: 'shape',
+    path: '/sets/heron-slack/shape',
+    first: (page) =>
+      page
+        .getByRole('button', { name: /HS-2 Creek bend/ })
+        .first()
+        .click(),
+  },
+  {
+    name: 'shape-board',
+    path: '/sets/heron-slack/shape',
+    first: (page) =>
+      page
+        .getByRole('button', { name: /SH-B Shore board/ })
+        .first()
+        .click(),
+  },
   { name: 'shape-pond', path: '/sets/heron-slack/shape', size: { width: 1280, height: 900 }, first: showPond },
   { name: 'scan', path: '/sets/heron-slack/shape', first: showScan },
   { name: 'measured-copy', path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
-  { name: 'how-it-came-about', path: '/sets/heron-slack/pour?batch=hs-batch-3', first: (page) => page.getByRole('button', { name: 'Part A' }).click() },
-  { name: 'match', path: '/sets/heron-slack/match', size: { width: 1280, height: 1000 }, first: (page) => page.getByRole('button', { name: /SH-A #2 west and SH-B #1 east/ }).first().click() },
-  { name: 'match-row', path: '/sets/heron-slack/match?show=row', size: { width: 1280, height: 1000 }, first: (page) => page.getByText('joint 1 of 3').waitFor() },
-  { name: 'match-table', path: '/sets/heron-slack/match?show=table', size: { width: 1280, height: 1000 }, first: layClubNight },
+  {
+    name: 'how-it-came-about',
+    path: '/sets/heron-slack/pour?batch=hs-batch-3',
+    first: (page) => page.getByRole('button', { name: 'Part A' }).click(),
+  },
+  {
+    name: 'match',
+    path: '/sets/heron-slack/match',
+    size: { width: 1280, height: 1000 },
+    first: (page) =>
+      page
+        .getByRole('button', { name: /SH-A #2 west and SH-B #1 east/ })
+        .first()
+        .click(),
+  },
+  {
+    name: 'match-row',
+    path: '/sets/heron-slack/match?show=row',
+    size: { width: 1280, height: 1000 },
+    first: (page) => page.getByText('joint 1 of 3').waitFor(),
+  },
+  {
+    name: 'match-table',
+    path: '/sets/heron-slack/match?show=table',
+    size: { width: 1280, height: 1000 },
+    first: layClubNight,
+  },
   { name: 'match-standards', path: '/sets/heron-slack/match?show=standards', first: openStandard },
   { name: 'tint', path: '/sets/heron-slack/tint' },
   { name: 'pour', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
   { name: 'cure', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
   { name: 'log', path: '/sets/heron-slack/log?batch=hs-batch-1' },
-  { name: 'log-entry', path: '/sets/heron-slack/log?batch=hs-batch-3&layer=1', size: { width: 820, height: 1180 }, theme: 'dark', first: fillEntry },
+  {
+    name: 'log-entry',
+    path: '/sets/heron-slack/log?batch=hs-batch-3&layer=1',
+    size: { width: 820, height: 1180 },
+    theme: 'dark',
+    first: fillEntry,
+  },
   { name: 'shelf', path: '/shelf' },
-  { name: 'shape-lamp', path: '/sets/heron-slack/shape', theme: 'dark', first: (page) => page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click() },
+  {
+    name: 'shape-lamp',
+    path: '/sets/heron-slack/shape',
+    theme: 'dark',
+    first: (page) =>
+      page
+        .getByRole('button', { name: /HS-4 Creek pool/ })
+        .first()
+        .click(),
+  },
 ];
 
 async function layClubNight(page: Page): Promise<void> {
@@ -45,7 +105,10 @@ async function openStandard(page: Page): Promise<void> {
 }
 
 async function showPond(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /HS-6 Sluice pond/ }).first().click();
+  await page
+    .getByRole('button', { name: /HS-6 Sluice pond/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Section line' }).click();
   const end = page.getByRole('slider', { name: 'Section line, end' });
   for (let i = 0; i < 9; i++) await end.press('Shift+ArrowUp');
@@ -58,12 +121,17 @@ async function showScan(page: Page): Promise<void> {
   const design = HERON_SLACK_DESIGNS.find(({ tag }) => tag === 'HS-4')!;
   const stl = bedStl(buildBed(design, 0.5), outlineSize(design.outline), design.name);
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'creek-pool.stl', mimeType: 'model/stl', buffer: Buffer.from(stl) });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'creek-pool.stl', mimeType: 'model/stl', buffer: Buffer.from(stl) });
   await page.getByText(/its hollows hold/).waitFor();
 }
 
 async function showMeasured(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /HS-4 Creek pool/ }).first().click();
+  await page
+    .getByRole('button', { name: /HS-4 Creek pool/ })
+    .first()
+    .click();
   await page.getByLabel('Which bed to show').selectOption('1');
   await page.getByLabel('Show where it differs from the drawing').check();
   await page.evaluate(() => window.scrollTo(0, 0));
@@ -77,11 +145,23 @@ async function fillEntry(page: Page): Promise<void> {
 async function main(): Promise<void> {
   rmSync(DATA, { force: true });
   mkdirSync('docs/screenshots', { recursive: true });
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { env: { ...process.env, AGUADA_DATA: DATA, AGUADA_DEMO: '1' }, stdio: 'ignore' });
-  const browser = await chromium.launch({ executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS });
+  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], {
+    env: { ...process.env, AGUADA_DATA: DATA, AGUADA_DEMO: '1' },
+    stdio: 'ignore',
+  });
+  const browser = await chromium.launch({
+    executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
+    args: CHROMIUM_FLAGS,
+  });
   try {
     for (let tries = 0; tries < 60; tries++) {
-      if (await fetch(`http://127.0.0.1:${PORT}/`).then(() => true, () => false)) break;
+      if (
+        await fetch(`http://127.0.0.1:${PORT}/`).then(
+          () => true,
+          () => false,
+        )
+      )
+        break;
       await new Promise((resolve) => setTimeout(resolve, 250));
     }
     for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first } of SHOTS) {

@@ -1,4 +1,4 @@
-// npm test: types, lint, unit tests, build, browser tests; ends with one line that adds up all tests.
+// npm test: types, format, lint, unit tests, build, browser tests; ends with one line that adds up all tests.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { findChromium, installChromium, installPackagesApart } from './ready.mjs';
@@ -13,7 +13,11 @@ const broken = [];
 function stage(name, command, args, env = {}) {
   console.log(`\n== ${name}`);
   return new Promise((resolve) => {
-    const child = spawn(command, args, { stdio: 'inherit', shell: process.platform === 'win32', env: { ...process.env, ...env } });
+    const child = spawn(command, args, {
+      stdio: 'inherit',
+      shell: process.platform === 'win32',
+      env: { ...process.env, ...env },
+    });
     const end = (ok) => {
       if (!ok) broken.push(name);
       resolve(ok);
@@ -37,12 +41,17 @@ rmSync('.test-tmp', { recursive: true, force: true });
 mkdirSync('.test-tmp');
 
 await stage('types', 'npx', ['tsc', '--noEmit']);
+await stage('format', 'npx', ['prettier', '--check', '.']);
 await stage('lint', 'npx', ['eslint', '.']);
 if (!(await packagesReady)) broken.push('packages with native code');
 await stage('unit tests', 'npx', ['jest', '--json', `--outputFile=${JEST}`]);
 const built = await stage('build', 'npx', ['next', 'build']);
 await chromiumReady;
-if (built) await stage('browser tests', 'npx', ['playwright', 'test'], { CHROMIUM_PATH: findChromium(), PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT });
+if (built)
+  await stage('browser tests', 'npx', ['playwright', 'test'], {
+    CHROMIUM_PATH: findChromium(),
+    PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT,
+  });
 
 const jest = readReport(JEST);
 totals.passed += jest?.numPassedTests ?? 0;

@@ -6,7 +6,10 @@ import { ThemeRoot } from '@/ui/theme/ThemeRoot';
 import '@/ui/theme/fonts';
 import '@/ui/theme/tokens.css';
 
-export const metadata: Metadata = { title: { default: 'Aguada', template: '%s · Aguada' }, description: 'Plans water terrain in batches: beds, levels, resin, tint and cure.' };
+export const metadata: Metadata = {
+  title: { default: 'Aguada', template: '%s · Aguada' },
+  description: 'Plans water terrain in batches: beds, levels, resin, tint and cure.',
+};
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 export default function RootLayout({ children }: { children: ReactNode }) {

@@ -74,12 +74,20 @@ test('a file from before measured copies keeps its sets and can take measurement
   const first = openDataFile(path, { migrations: early });
   stockShelf(first.db, NOW);
   // A design as it was written then: without dams and without measurements.
-  const design = Object.fromEntries(Object.entries(starters(15, [])[0]!.design).filter(([key]) => key !== 'dams' && key !== 'measured'));
+  const design = Object.fromEntries(
+    Object.entries(starters(15, [])[0]!.design).filter(([key]) => key !== 'dams' && key !== 'measured'),
+  );
   first.db.$client.exec("insert into sets select 's', 1, 0, '{}', '', 'coating-epoxy', 'clear'");
-  first.db.$client.prepare("insert into designs (id, data, updated_at, set_id) values ('d', ?, '', 's')").run(JSON.stringify(design));
+  first.db.$client
+    .prepare("insert into designs (id, data, updated_at, set_id) values ('d', ?, '', 's')")
+    .run(JSON.stringify(design));
   first.close();
   const now = openDataFile(path);
-  expect(listRecords(now.db, 'design', 's')[0]!.data).toMatchObject({ dams: {}, measured: null, name: 'Creek straight' });
+  expect(listRecords(now.db, 'design', 's')[0]!.data).toMatchObject({
+    dams: {},
+    measured: null,
+    name: 'Creek straight',
+  });
   expect(listRecords(now.db, 'piece', 's')).toEqual([]);
   now.close();
 });

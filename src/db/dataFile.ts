@@ -29,7 +29,11 @@ export interface OpenedDataFile {
 }
 
 /** Where the data lives: `AGUADA_DATA`, or `data/aguada.db` beside the program (never inside the build). */
-export const dataFilePath = (): string => resolve(/* turbopackIgnore: true */ process.env['AGUADA_DATA'] || join(/* turbopackIgnore: true */ process.cwd(), 'data', 'aguada.db'));
+export const dataFilePath = (): string =>
+  resolve(
+    /* turbopackIgnore: true */ process.env['AGUADA_DATA'] ||
+      join(/* turbopackIgnore: true */ process.cwd(), 'data', 'aguada.db'),
+  );
 
 const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 'migrations');
 
@@ -61,21 +65,32 @@ export function openDataFile(path: string, options: { migrations?: string; busyM
 
 /** When each migration that this program knows was made, oldest first. */
 function knownMigrations(folder: string): number[] {
-  const journal = JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8')) as { entries: { when: number }[] };
+  const journal = JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8')) as {
+    entries: { when: number }[];
+  };
   return journal.entries.map(({ when }) => when);
 }
 
 function lastApplied(sqlite: Sqlite.Database): number | null {
   const table = sqlite.prepare("select 1 from sqlite_master where name = '__drizzle_migrations'").get();
-  return table ? (sqlite.prepare('select max(created_at) as at from __drizzle_migrations').get() as { at: number | null }).at : null;
+  return table
+    ? (sqlite.prepare('select max(created_at) as at from __drizzle_migrations').get() as { at: number | null }).at
+    : null;
 }
 
 function refuseIfDamagedOrNewer(sqlite: Sqlite.Database, path: string, migrations: string): void {
   const check = sqlite.pragma('quick_check(1)', { simple: true });
-  if (check !== 'ok') throw new DataFileError('damaged', `The data file ${path} is damaged (${String(check)}). Put back a copy of it, or move it away to start afresh.`);
+  if (check !== 'ok')
+    throw new DataFileError(
+      'damaged',
+      `The data file ${path} is damaged (${String(check)}). Put back a copy of it, or move it away to start afresh.`,
+    );
   const last = lastApplied(sqlite);
   if (last !== null && last > (knownMigrations(migrations).at(-1) ?? 0)) {
-    throw new DataFileError('newer', `The data file ${path} was written by a newer Aguada. Use that one, or point AGUADA_DATA at another file. Nothing was changed.`);
+    throw new DataFileError(
+      'newer',
+      `The data file ${path} was written by a newer Aguada. Use that one, or point AGUADA_DATA at another file. Nothing was changed.`,
+    );
   }
 }
 
@@ -97,12 +112,29 @@ export function explained<T>(path: string, run: () => T): T {
 
 function explain(path: string, error: unknown): unknown {
   const code = errorCode(error);
-  const trouble = (kind: DataTrouble, message: string): DataFileError => new DataFileError(kind, message, { cause: error });
+  const trouble = (kind: DataTrouble, message: string): DataFileError =>
+    new DataFileError(kind, message, { cause: error });
   if (error instanceof DataFileError) return error;
-  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED')) return trouble('locked', `The data file ${path} is in use by another program. Close that one and try again. Nothing was saved.`);
-  if (code.startsWith('SQLITE_READONLY') || code === 'EACCES' || code === 'EROFS') return trouble('read-only', `The data file ${path} cannot be written. Make it and its folder writable. Nothing was saved.`);
-  if (code === 'SQLITE_NOTADB' || code.startsWith('SQLITE_CORRUPT')) return trouble('damaged', `The data file ${path} is damaged or is no Aguada file. Put back a copy of it, or move it away to start afresh.`);
-  if (code.startsWith('SQLITE_CANTOPEN') || code === 'ENOTDIR' || code === 'EEXIST' || code.startsWith('SQLITE_FULL')) return trouble('unreachable', `The data file ${path} cannot be opened. Check that its folder exists and the disk is not full.`);
+  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED'))
+    return trouble(
+      'locked',
+      `The data file ${path} is in use by another program. Close that one and try again. Nothing was saved.`,
+    );
+  if (code.startsWith('SQLITE_READONLY') || code === 'EACCES' || code === 'EROFS')
+    return trouble(
+      'read-only',
+      `The data file ${path} cannot be written. Make it and its folder writable. Nothing was saved.`,
+    );
+  if (code === 'SQLITE_NOTADB' || code.startsWith('SQLITE_CORRUPT'))
+    return trouble(
+      'damaged',
+      `The data file ${path} is damaged or is no Aguada file. Put back a copy of it, or move it away to start afresh.`,
+    );
+  if (code.startsWith('SQLITE_CANTOPEN') || code === 'ENOTDIR' || code === 'EEXIST' || code.startsWith('SQLITE_FULL'))
+    return trouble(
+      'unreachable',
+      `The data file ${path} cannot be opened. Check that its folder exists and the disk is not full.`,
+    );
   return error;
 }
 

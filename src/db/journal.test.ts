@@ -15,8 +15,10 @@ let count = 0;
 let db: Database;
 const product = (name: string): Product => ({ ...PRODUCT_KINDS[0]!, name });
 const names = (): string[] => listRecords(db, 'product').map(({ data }) => data.name);
-const rename = (id: string, name: string, version: number | null = null): void => edit(db, 'shelf', `Rename to ${name}`, NOW, (writer) => writer.put('product', id, product(name), version));
-const addProduct = (id: string): void => edit(db, 'shelf', `Add ${id}`, NOW, (writer) => writer.add('product', id, product(id)));
+const rename = (id: string, name: string, version: number | null = null): void =>
+  edit(db, 'shelf', `Rename to ${name}`, NOW, (writer) => writer.put('product', id, product(name), version));
+const addProduct = (id: string): void =>
+  edit(db, 'shelf', `Add ${id}`, NOW, (writer) => writer.add('product', id, product(id)));
 
 beforeEach(() => {
   db = openDataFile(join(folder, `${count++}.db`)).db;
@@ -90,27 +92,38 @@ describe('undo and redo', () => {
     expect(names()).toEqual(['else']);
   });
   test('any run of edits can be walked back to the start and forward to the end', () => {
-    const step = fc.oneof(fc.record({ kind: fc.constant('put' as const), id: fc.constantFrom('a', 'b', 'c') , name: fc.string({ minLength: 1, maxLength: 5 }).filter((text) => text.trim() !== '') }), fc.record({ kind: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c') }));
-    fc.assert(fc.property(fc.array(step, { maxLength: 12 }), (steps) => {
-      db = openDataFile(':memory:').db;
-      const seen = [names()];
-      for (const item of steps) {
-        const there = getRecord(db, 'product', item.id);
-        if (item.kind === 'remove' ? !there : there?.data.name === item.name.trim()) continue;
-        if (item.kind === 'remove') edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', item.id, null));
-        else if (there) rename(item.id, item.name.trim());
-        else edit(db, 'shelf', 'Add', NOW, (writer) => writer.add('product', item.id, product(item.name.trim())));
-        seen.push(names());
-      }
-      for (let i = seen.length - 2; i >= 0; i--) {
-        undo(db, 'shelf', NOW);
-        expect(names()).toEqual(seen[i]);
-      }
-      for (let i = 1; i < seen.length; i++) {
-        redo(db, 'shelf', NOW);
-        expect(names()).toEqual(seen[i]);
-      }
-    }), { numRuns: 40 });
+    const step = fc.oneof(
+      fc.record({
+        kind: fc.constant('put' as const),
+        id: fc.constantFrom('a', 'b', 'c'),
+        name: fc.string({ minLength: 1, maxLength: 5 }).filter((text) => text.trim() !== ''),
+      }),
+      fc.record({ kind: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c') }),
+    );
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 12 }), (steps) => {
+        db = openDataFile(':memory:').db;
+        const seen = [names()];
+        for (const item of steps) {
+          const there = getRecord(db, 'product', item.id);
+          if (item.kind === 'remove' ? !there : there?.data.name === item.name.trim()) continue;
+          if (item.kind === 'remove')
+            edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', item.id, null));
+          else if (there) rename(item.id, item.name.trim());
+          else edit(db, 'shelf', 'Add', NOW, (writer) => writer.add('product', item.id, product(item.name.trim())));
+          seen.push(names());
+        }
+        for (let i = seen.length - 2; i >= 0; i--) {
+          undo(db, 'shelf', NOW);
+          expect(names()).toEqual(seen[i]);
+        }
+        for (let i = 1; i < seen.length; i++) {
+          redo(db, 'shelf', NOW);
+          expect(names()).toEqual(seen[i]);
+        }
+      }),
+      { numRuns: 40 },
+    );
   });
 });
 
@@ -133,20 +146,36 @@ describe('row versions', () => {
 describe('transactions', () => {
   test('an edit that fails half way leaves nothing behind', () => {
     addProduct('a');
-    expect(() => edit(db, 'shelf', 'Two things', NOW, (writer) => {
-      writer.put('product', 'a', product('b'), null);
-      writer.put('product', 'missing', product('c'), null);
-    })).toThrow('no longer there');
+    expect(() =>
+      edit(db, 'shelf', 'Two things', NOW, (writer) => {
+        writer.put('product', 'a', product('b'), null);
+        writer.put('product', 'missing', product('c'), null);
+      }),
+    ).toThrow('no longer there');
     expect(names()).toEqual(['a']);
   });
   test('data that its schema refuses is not written', () => {
-    expect(() => edit(db, 'shelf', 'Bad', NOW, (writer) => writer.add('product', 'bad', { ...product('x'), density: 0 }))).toThrow();
+    expect(() =>
+      edit(db, 'shelf', 'Bad', NOW, (writer) => writer.add('product', 'bad', { ...product('x'), density: 0 })),
+    ).toThrow();
     expect(names()).toEqual([]);
   });
   test('a product in use cannot be deleted behind the set’s back', () => {
     stockShelf(db, NOW);
-    edit(db, 'sets', 'Add a set', NOW, (writer) => writer.add('set', 's', { name: 'S', figureScaleMm: 28, levelMm: 15, productId: 'coating-epoxy', recipeId: 'clear', benchWindows: [], job: null }));
-    expect(() => edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', 'coating-epoxy', null))).toThrow(/FOREIGN KEY/);
+    edit(db, 'sets', 'Add a set', NOW, (writer) =>
+      writer.add('set', 's', {
+        name: 'S',
+        figureScaleMm: 28,
+        levelMm: 15,
+        productId: 'coating-epoxy',
+        recipeId: 'clear',
+        benchWindows: [],
+        job: null,
+      }),
+    );
+    expect(() => edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', 'coating-epoxy', null))).toThrow(
+      /FOREIGN KEY/,
+    );
   });
 });
 
@@ -162,13 +191,18 @@ describe('the sample', () => {
   });
   test('has eleven tiles of six designs, four boards and two dozen bases', () => {
     const designs = listRecords(db, 'design', HERON_SLACK_ID).map(({ data }) => data);
-    const copies = (kind: string): number => designs.filter((design) => design.kind === kind).reduce((sum, design) => sum + design.copies, 0);
+    const copies = (kind: string): number =>
+      designs.filter((design) => design.kind === kind).reduce((sum, design) => sum + design.copies, 0);
     expect([copies('tile'), copies('board'), copies('base')]).toEqual([11, 4, 24]);
     expect(designs.filter(({ kind }) => kind === 'tile')).toHaveLength(6);
   });
   test('has a finished, a half done and a planned batch, dated around the day it is loaded', () => {
     const batches = listRecords(db, 'batch', HERON_SLACK_ID).map(({ data }) => data);
-    expect(batches.map(({ pours, planned }) => [pours.length, planned !== null])).toEqual([[2, true], [1, true], [0, false]]);
+    expect(batches.map(({ pours, planned }) => [pours.length, planned !== null])).toEqual([
+      [2, true],
+      [1, true],
+      [0, false],
+    ]);
     for (const { pours } of batches) for (const pour of pours) expect(pour.pouredAt < NOW).toBe(true);
     expect(batches[2]!.pourAt > NOW).toBe(true);
   });

@@ -55,23 +55,50 @@ const KEPT_EDITS = 500;
  * Makes one edit in one transaction and notes it in the journal. Whatever could be redone in the scope is dropped.
  * All writes succeed or none does.
  */
-export function edit(db: Database, scope: string, label: string, now: string, work: (writer: EditWriter) => void): void {
-  db.transaction((tx) => {
-    const changes: Change[] = [];
-    work(writerOf(tx, now, changes));
-    if (changes.length === 0) return;
-    tx.delete(edits).where(and(inArray(edits.scope, reach(scope)), eq(edits.undone, true))).run();
-    tx.insert(edits).values({ scope, label, at: now, changes }).run();
-    const old = tx.select({ id: edits.id }).from(edits).where(eq(edits.scope, scope)).orderBy(desc(edits.id)).offset(KEPT_EDITS).limit(KEPT_EDITS).all();
-    for (const { id } of old) tx.delete(edits).where(eq(edits.id, id)).run();
-  }, { behavior: 'immediate' });
+export function edit(
+  db: Database,
+  scope: string,
+  label: string,
+  now: string,
+  work: (writer: EditWriter) => void,
+): void {
+  db.transaction(
+    (tx) => {
+      const changes: Change[] = [];
+      work(writerOf(tx, now, changes));
+      if (changes.length === 0) return;
+      tx.delete(edits)
+        .where(and(inArray(edits.scope, reach(scope)), eq(edits.undone, true)))
+        .run();
+      tx.insert(edits).values({ scope, label, at: now, changes }).run();
+      const old = tx
+        .select({ id: edits.id })
+        .from(edits)
+        .where(eq(edits.scope, scope))
+        .orderBy(desc(edits.id))
+        .offset(KEPT_EDITS)
+        .limit(KEPT_EDITS)
+        .all();
+      for (const { id } of old) tx.delete(edits).where(eq(edits.id, id)).run();
+    },
+    { behavior: 'immediate' },
+  );
 }
 
 function writerOf(db: Connection, now: string, changes: Change[]): EditWriter {
   const current = (kind: RecordKind, id: string, version: number | null): RowImage & { version: number } => {
     const row = getRow(db, kind, id);
-    if (!row) throw new EditRefusedError('missing', `This ${kind} is no longer there; it may have been removed in another window.`);
-    if (version !== null && row.version !== version) throw new StaleEditError(kind, id, `This ${kind} was changed in another window since you opened it. Nothing was overwritten.`);
+    if (!row)
+      throw new EditRefusedError(
+        'missing',
+        `This ${kind} is no longer there; it may have been removed in another window.`,
+      );
+    if (version !== null && row.version !== version)
+      throw new StaleEditError(
+        kind,
+        id,
+        `This ${kind} was changed in another window since you opened it. Nothing was overwritten.`,
+      );
     return row;
   };
   return {
@@ -84,7 +111,11 @@ function writerOf(db: Connection, now: string, changes: Change[]): EditWriter {
       changes.push({ kind, id, before, after });
     },
     add(kind, id, data, setId) {
-      const after = { position: nextPosition(db, kind, setId ?? null), setId: setId ?? null, data: RECORD_SCHEMAS[kind].parse(data) };
+      const after = {
+        position: nextPosition(db, kind, setId ?? null),
+        setId: setId ?? null,
+        data: RECORD_SCHEMAS[kind].parse(data),
+      };
       writeRow(db, kind, id, after, 1, now);
       changes.push({ kind, id, before: null, after });
     },
@@ -103,26 +134,48 @@ export const undo = (db: Database, scope: string, now: string): void => travel(d
 export const redo = (db: Database, scope: string, now: string): void => travel(db, scope, now, 'redo');
 
 function travel(db: Database, scope: string, now: string, direction: 'undo' | 'redo'): void {
-  db.transaction((tx) => {
-    const next = nextEdit(tx, scope, direction);
-    if (!next) throw new EditRefusedError('nothing', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to redo.');
-    const changes = next.changes as Change[];
-    for (const { kind, id, before, after } of direction === 'undo' ? changes.toReversed() : changes) {
-      const [expected, wanted] = direction === 'undo' ? [after, before] : [before, after];
-      const row = getRow(tx, kind, id);
-      if (imageText(row) !== imageText(expected)) throw new StaleEditError(kind, id, `“${next.label}” cannot be ${direction === 'undo' ? 'taken back' : 'made again'}: the ${kind} has changed since.`);
-      if (wanted) writeRow(tx, kind, id, wanted, (row?.version ?? before?.version ?? 1) + 1, now);
-      else deleteRow(tx, kind, id);
-    }
-    tx.update(edits).set({ undone: direction === 'undo' }).where(eq(edits.id, next.id)).run();
-  }, { behavior: 'immediate' });
+  db.transaction(
+    (tx) => {
+      const next = nextEdit(tx, scope, direction);
+      if (!next)
+        throw new EditRefusedError(
+          'nothing',
+          direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to redo.',
+        );
+      const changes = next.changes as Change[];
+      for (const { kind, id, before, after } of direction === 'undo' ? changes.toReversed() : changes) {
+        const [expected, wanted] = direction === 'undo' ? [after, before] : [before, after];
+        const row = getRow(tx, kind, id);
+        if (imageText(row) !== imageText(expected))
+          throw new StaleEditError(
+            kind,
+            id,
+            `“${next.label}” cannot be ${direction === 'undo' ? 'taken back' : 'made again'}: the ${kind} has changed since.`,
+          );
+        if (wanted) writeRow(tx, kind, id, wanted, (row?.version ?? before?.version ?? 1) + 1, now);
+        else deleteRow(tx, kind, id);
+      }
+      tx.update(edits)
+        .set({ undone: direction === 'undo' })
+        .where(eq(edits.id, next.id))
+        .run();
+    },
+    { behavior: 'immediate' },
+  );
 }
 
-const imageText = (image: RowImage | null): string => (image ? JSON.stringify([image.position, image.setId, image.data]) : '');
+const imageText = (image: RowImage | null): string =>
+  image ? JSON.stringify([image.position, image.setId, image.data]) : '';
 
 function nextEdit(db: Connection, scope: string, direction: 'undo' | 'redo'): typeof edits.$inferSelect | undefined {
-  const query = db.select().from(edits).where(and(inArray(edits.scope, reach(scope)), eq(edits.undone, direction === 'redo')));
-  return query.orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id)).limit(1).get();
+  const query = db
+    .select()
+    .from(edits)
+    .where(and(inArray(edits.scope, reach(scope)), eq(edits.undone, direction === 'redo')));
+  return query
+    .orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id))
+    .limit(1)
+    .get();
 }
 
 /** What undo and redo would do next, in words. */
@@ -130,4 +183,3 @@ export const history = (db: Connection, scope: string): History => ({
   undo: nextEdit(db, scope, 'undo')?.label ?? null,
   redo: nextEdit(db, scope, 'redo')?.label ?? null,
 });
-

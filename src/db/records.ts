@@ -28,9 +28,16 @@ const TABLES = {
 const tableOf = (kind: RecordKind): typeof schema.designs => TABLES[kind] as typeof schema.designs;
 const hasSet = (kind: RecordKind): boolean => kind === 'design' || kind === 'piece' || kind === 'batch';
 
-function parse<K extends RecordKind>(kind: K, row: { id: string; version: number; data: unknown }): Stored<RecordData<K>> {
+function parse<K extends RecordKind>(
+  kind: K,
+  row: { id: string; version: number; data: unknown },
+): Stored<RecordData<K>> {
   const parsed = RECORD_SCHEMAS[kind].safeParse(row.data);
-  if (!parsed.success) throw new DataFileError('damaged', `The ${kind} ${row.id} in the data file cannot be read (${parsed.error.issues[0]?.path.join('.')}: ${parsed.error.issues[0]?.message}).`);
+  if (!parsed.success)
+    throw new DataFileError(
+      'damaged',
+      `The ${kind} ${row.id} in the data file cannot be read (${parsed.error.issues[0]?.path.join('.')}: ${parsed.error.issues[0]?.message}).`,
+    );
   return { id: row.id, version: row.version, data: parsed.data as RecordData<K> };
 }
 
@@ -38,14 +45,23 @@ function parse<K extends RecordKind>(kind: K, row: { id: string; version: number
 export function listRecords<K extends RecordKind>(db: Connection, kind: K, setId?: string): Stored<RecordData<K>>[] {
   const table = tableOf(kind);
   const columns = { id: table.id, version: table.version, data: table.data };
-  const rows = db.select(columns).from(table).where(setId === undefined ? undefined : eq(table.setId, setId)).orderBy(asc(table.position), asc(table.id)).all();
+  const rows = db
+    .select(columns)
+    .from(table)
+    .where(setId === undefined ? undefined : eq(table.setId, setId))
+    .orderBy(asc(table.position), asc(table.id))
+    .all();
   return rows.map((row) => parse(kind, row));
 }
 
 /** One record, or null. */
 export function getRecord<K extends RecordKind>(db: Connection, kind: K, id: string): Stored<RecordData<K>> | null {
   const table = tableOf(kind);
-  const row = db.select({ id: table.id, version: table.version, data: table.data }).from(table).where(eq(table.id, id)).get();
+  const row = db
+    .select({ id: table.id, version: table.version, data: table.data })
+    .from(table)
+    .where(eq(table.id, id))
+    .get();
   return row ? parse(kind, row) : null;
 }
 
@@ -53,7 +69,12 @@ export function getRecord<K extends RecordKind>(db: Connection, kind: K, id: str
 export function getRow(db: Connection, kind: RecordKind, id: string): (RowImage & { version: number }) | null {
   const table = tableOf(kind);
   const row = db
-    .select({ version: table.version, position: table.position, data: table.data, ...(hasSet(kind) && { setId: table.setId }) })
+    .select({
+      version: table.version,
+      position: table.position,
+      data: table.data,
+      ...(hasSet(kind) && { setId: table.setId }),
+    })
     .from(table)
     .where(eq(table.id, id))
     .get();
@@ -69,11 +90,21 @@ function keyColumns(kind: RecordKind, image: RowImage): object {
 }
 
 /** Writes a row with the given version, over the one there or anew. */
-export function writeRow(db: Connection, kind: RecordKind, id: string, image: RowImage, version: number, now: string): void {
+export function writeRow(
+  db: Connection,
+  kind: RecordKind,
+  id: string,
+  image: RowImage,
+  version: number,
+  now: string,
+): void {
   const table = tableOf(kind);
   const values = { position: image.position, data: image.data, version, updatedAt: now, ...keyColumns(kind, image) };
   const updated = db.update(table).set(values).where(eq(table.id, id)).run();
-  if (updated.changes === 0) db.insert(table).values({ id, ...values } as typeof schema.designs.$inferInsert).run();
+  if (updated.changes === 0)
+    db.insert(table)
+      .values({ id, ...values } as typeof schema.designs.$inferInsert)
+      .run();
 }
 
 /** Deletes a row. */
@@ -85,6 +116,10 @@ export function deleteRow(db: Connection, kind: RecordKind, id: string): void {
 /** The position after the last of a kind (of one set). */
 export function nextPosition(db: Connection, kind: RecordKind, setId: string | null): number {
   const table = tableOf(kind);
-  const rows = db.select({ position: table.position }).from(table).where(setId === null ? undefined : eq(table.setId, setId)).all();
+  const rows = db
+    .select({ position: table.position })
+    .from(table)
+    .where(setId === null ? undefined : eq(table.setId, setId))
+    .all();
   return rows.reduce((most, { position }) => Math.max(most, position + 1), 0);
 }

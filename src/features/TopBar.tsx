@@ -7,7 +7,12 @@ import { LampSwitch } from '@/ui/theme/LampSwitch';
 import styles from './TopBar.module.css';
 
 interface TopBarProps {
-  door: { undo: () => void; redo: () => void; busy: boolean; view: { history: { undo: string | null; redo: string | null } } };
+  door: {
+    undo: () => void;
+    redo: () => void;
+    busy: boolean;
+    view: { history: { undo: string | null; redo: string | null } };
+  };
   room?: string;
   onFind?: () => void;
   onKeys?: () => void;
@@ -29,8 +34,18 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
             {room}
           </Link>
         )}
-        <Turn label={undo ? `Undo “${undo}”` : 'Nothing to undo'} disabled={!undo} onClick={door.undo} path="M7 4 3 8l4 4M3.5 8H12a4.5 4.5 0 0 1 0 9H9" />
-        <Turn label={redo ? `Redo “${redo}”` : 'Nothing to redo'} disabled={!redo} onClick={door.redo} path="m13 4 4 4-4 4M16.5 8H8a4.5 4.5 0 0 0 0 9h3" />
+        <Turn
+          label={undo ? `Undo “${undo}”` : 'Nothing to undo'}
+          disabled={!undo}
+          onClick={door.undo}
+          path="M7 4 3 8l4 4M3.5 8H12a4.5 4.5 0 0 1 0 9H9"
+        />
+        <Turn
+          label={redo ? `Redo “${redo}”` : 'Nothing to redo'}
+          disabled={!redo}
+          onClick={door.redo}
+          path="m13 4 4 4-4 4M16.5 8H8a4.5 4.5 0 0 0 0 9h3"
+        />
         <LampSwitch />
         {onFind && (
           <button type="button" className={styles.key} onClick={onFind}>
@@ -47,10 +62,30 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
   );
 }
 
-function Turn({ label, disabled, onClick, path }: { label: string; disabled: boolean; onClick: () => void; path: string }) {
+function Turn({
+  label,
+  disabled,
+  onClick,
+  path,
+}: {
+  label: string;
+  disabled: boolean;
+  onClick: () => void;
+  path: string;
+}) {
   return (
     <IconButton size="small" aria-label={label} title={label} disabled={disabled} onClick={onClick}>
-      <svg width="20" height="20" viewBox="0 0 20 20" fill="none" stroke="currentColor" strokeWidth="1.7" strokeLinecap="round" strokeLinejoin="round" aria-hidden>
+      <svg
+        width="20"
+        height="20"
+        viewBox="0 0 20 20"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.7"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+        aria-hidden
+      >
         <path d={path} />
       </svg>
     </IconButton>

@@ -15,15 +15,43 @@ import { copyNames, damWords, groupPours } from './pour/summarise';
 import { FEATURE_FIELDS, POINT_FIELDS } from './shape/featureFields';
 import { featureSchema, portSchema, type FeatureKind } from '@/core/bed/schema';
 
-const channel = { kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 170, depthMm: 6, section: 'trapezoid', bankSlope: 1 } as const;
+const channel = {
+  kind: 'channel',
+  id: 'c',
+  from: { edge: 'south', positionMm: 70 },
+  to: { edge: 'north', positionMm: 70 },
+  widthMm: 170,
+  depthMm: 6,
+  section: 'trapezoid',
+  bankSlope: 1,
+} as const;
 const desk: DeskView = {
-  set: { id: 's', version: 3, data: { name: 'Set', figureScaleMm: 28, levelMm: 15, productId: 'p', recipeId: 'r', benchWindows: [], job: null } },
+  set: {
+    id: 's',
+    version: 3,
+    data: { name: 'Set', figureScaleMm: 28, levelMm: 15, productId: 'p', recipeId: 'r', benchWindows: [], job: null },
+  },
   designs: [{ id: 'd', version: 7, data: testDesign([channel]) }],
   pieces: [],
-  batches: [{ id: 'b', version: 2, data: { name: 'B', items: [], pourAt: '2026-11-28T10:00', pours: [], planned: null } }],
+  batches: [
+    { id: 'b', version: 2, data: { name: 'B', items: [], pourAt: '2026-11-28T10:00', pours: [], planned: null } },
+  ],
   shelf: {
-    settings: { id: 'w', version: 1, data: { units: METRIC, room: { temperatureC: 20, humidity: 0.5 }, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH } },
-    products: [{ id: 'p', version: 1, data: PRODUCT_KINDS[1]! }], colourants: [], recipes: [],
+    settings: {
+      id: 'w',
+      version: 1,
+      data: {
+        units: METRIC,
+        room: { temperatureC: 20, humidity: 0.5 },
+        cupGrams: 150,
+        scaleStepGrams: 0.1,
+        pricePerCup: 0,
+        tilt: LEVEL_BENCH,
+      },
+    },
+    products: [{ id: 'p', version: 1, data: PRODUCT_KINDS[1]! }],
+    colourants: [],
+    recipes: [],
   },
   history: { undo: null, redo: null },
   now: '2026-11-24T20:00',
@@ -33,16 +61,31 @@ describe('what a warning offers is carried out', () => {
   test('on the design that it names, at its version', () => {
     const problem = checkDesign(desk.designs[0]!.data, 15).find(({ code }) => code === 'wider-than-edge')!;
     const command = applyMend(desk, problem.mend!, problem);
-    expect(command).toMatchObject({ do: 'put', kind: 'design', id: 'd', version: 7, label: 'Narrow it to 130.0\u00a0mm', data: { features: [{ widthMm: 130 }] } });
+    expect(command).toMatchObject({
+      do: 'put',
+      kind: 'design',
+      id: 'd',
+      version: 7,
+      label: 'Narrow it to 130.0\u00a0mm',
+      data: { features: [{ widthMm: 130 }] },
+    });
   });
   test('for a measured copy, on its design', () => {
     const mend = { label: 'Dam it', target: 'design' as const, path: ['dams', 'south'], value: 'tape' };
-    expect(applyMend(desk, mend, { severity: 'stop', code: 'runs-out', tag: 'T-1 #2', path: [], message: '' })).toMatchObject({ id: 'd', data: { dams: { south: 'tape' } } });
+    expect(
+      applyMend(desk, mend, { severity: 'stop', code: 'runs-out', tag: 'T-1 #2', path: [], message: '' }),
+    ).toMatchObject({ id: 'd', data: { dams: { south: 'tape' } } });
   });
   test('on the set and on the batch', () => {
     const problem = { severity: 'hint' as const, code: 'x', path: [], message: '' };
-    expect(applyMend(desk, { label: 'Lower', target: 'set', path: ['levelMm'], value: 12 }, problem)).toMatchObject({ kind: 'set', version: 3, data: { levelMm: 12 } });
-    expect(applyMend(desk, { label: 'Later', target: 'batch', path: ['pourAt'], value: '2026-11-29T10:00' }, problem, 'b')).toMatchObject({ kind: 'batch', version: 2, data: { pourAt: '2026-11-29T10:00' } });
+    expect(applyMend(desk, { label: 'Lower', target: 'set', path: ['levelMm'], value: 12 }, problem)).toMatchObject({
+      kind: 'set',
+      version: 3,
+      data: { levelMm: 12 },
+    });
+    expect(
+      applyMend(desk, { label: 'Later', target: 'batch', path: ['pourAt'], value: '2026-11-29T10:00' }, problem, 'b'),
+    ).toMatchObject({ kind: 'batch', version: 2, data: { pourAt: '2026-11-29T10:00' } });
   });
   test('not when what it names is gone, nor when it only advises', () => {
     const gone = { severity: 'stop' as const, code: 'x', tag: 'T-9', path: [], message: '' };
@@ -54,21 +97,43 @@ describe('what a warning offers is carried out', () => {
 test('insisting takes the newest version of the row, wherever in the view it is', () => {
   expect(withNewestVersion({ do: 'remove', kind: 'batch', id: 'b', version: 1 }, desk)).toMatchObject({ version: 2 });
   expect(withNewestVersion({ do: 'remove', kind: 'product', id: 'p', version: 9 }, desk)).toMatchObject({ version: 1 });
-  expect(withNewestVersion({ do: 'remove', kind: 'batch', id: 'gone', version: 4 }, desk)).toMatchObject({ version: 4 });
+  expect(withNewestVersion({ do: 'remove', kind: 'batch', id: 'gone', version: 4 }, desk)).toMatchObject({
+    version: 4,
+  });
   expect(withNewestVersion({ do: 'undo', scope: 'shelf' }, desk)).toEqual({ do: 'undo', scope: 'shelf' });
 });
 
 describe('cups in words', () => {
-  const pour = (tag: string, copy: number, grams: number): { tag: string; copy: number; grams: number } => ({ tag, copy, grams });
-  test('equal pours of one design stand together', () => {
-    expect(groupPours([pour('A', 1, 5), pour('A', 2, 5.001), pour('B', 1, 5), pour('A', 3, 2)])).toEqual([{ tag: 'A', copies: [1, 2], grams: 5 }, { tag: 'B', copies: [1], grams: 5 }, { tag: 'A', copies: [3], grams: 2 }]);
+  const pour = (tag: string, copy: number, grams: number): { tag: string; copy: number; grams: number } => ({
+    tag,
+    copy,
+    grams,
   });
-  test.each<[number[], string]>([[[3], '#3'], [[1, 2], '#1, #2'], [[4, 1, 3, 2], '#1 to #4'], [[1, 2, 4], '#1, #2, #4']])('copies %j', (copies, words) => expect(copyNames(copies)).toBe(words));
+  test('equal pours of one design stand together', () => {
+    expect(groupPours([pour('A', 1, 5), pour('A', 2, 5.001), pour('B', 1, 5), pour('A', 3, 2)])).toEqual([
+      { tag: 'A', copies: [1, 2], grams: 5 },
+      { tag: 'B', copies: [1], grams: 5 },
+      { tag: 'A', copies: [3], grams: 2 },
+    ]);
+  });
+  test.each<[number[], string]>([
+    [[3], '#3'],
+    [[1, 2], '#1, #2'],
+    [[4, 1, 3, 2], '#1 to #4'],
+    [[1, 2, 4], '#1, #2, #4'],
+  ])('copies %j', (copies, words) => expect(copyNames(copies)).toBe(words));
   test('equal dams stand together, open edges are left out', () => {
     const design = testDesign([{ ...channel, widthMm: 58 }]);
     const runs = damRuns(outlineProfiles(buildBed(design), design.outline), 15, { north: 'none' });
     expect(damWords(runs, METRIC)).toBe('south 68\u00a0mm × 18\u00a0mm');
-    expect(damWords(damRuns(outlineProfiles(buildBed(design), design.outline), 15), METRIC)).toBe('south and north 68\u00a0mm × 18\u00a0mm'.replace('south and north', damRuns(outlineProfiles(buildBed(design), design.outline), 15).map(({ edge }) => edge).join(' and ')));
+    expect(damWords(damRuns(outlineProfiles(buildBed(design), design.outline), 15), METRIC)).toBe(
+      'south and north 68\u00a0mm × 18\u00a0mm'.replace(
+        'south and north',
+        damRuns(outlineProfiles(buildBed(design), design.outline), 15)
+          .map(({ edge }) => edge)
+          .join(' and '),
+      ),
+    );
   });
 });
 
@@ -85,16 +150,21 @@ describe('the strip', () => {
   });
 });
 
-test.each(Object.keys(FEATURE_FIELDS) as FeatureKind[])('every field of a %s is there to be typed, but its kind, its name and its points', (kind) => {
-  const option = featureSchema.options.find((candidate) => candidate.shape.kind.value === kind)!;
-  const fields = Object.entries(option.shape).flatMap(([key, field]) => {
-    if (key === 'kind' || key === 'id' || POINT_FIELDS.has(key)) return [];
-    return field === portSchema ? [`${key}.edge`, `${key}.positionMm`] : [key];
-  });
-  const typed = new Set(FEATURE_FIELDS[kind].map(({ path }) => path.join('.')));
-  expect([...typed].sort()).toEqual([...fields].sort());
-});
+test.each(Object.keys(FEATURE_FIELDS) as FeatureKind[])(
+  'every field of a %s is there to be typed, but its kind, its name and its points',
+  (kind) => {
+    const option = featureSchema.options.find((candidate) => candidate.shape.kind.value === kind)!;
+    const fields = Object.entries(option.shape).flatMap(([key, field]) => {
+      if (key === 'kind' || key === 'id' || POINT_FIELDS.has(key)) return [];
+      return field === portSchema ? [`${key}.edge`, `${key}.positionMm`] : [key];
+    });
+    const typed = new Set(FEATURE_FIELDS[kind].map(({ path }) => path.join('.')));
+    expect([...typed].sort()).toEqual([...fields].sort());
+  },
+);
 
 test('each warning leads to the stage that mends it', () => {
-  expect(['drops-too-coarse', 'too-many-layers', 'recoat-missed', 'runs-out', 'banks-meet'].map(stageOfProblem)).toEqual(['tint', 'pour', 'cure', 'shape', 'shape']);
+  expect(
+    ['drops-too-coarse', 'too-many-layers', 'recoat-missed', 'runs-out', 'banks-meet'].map(stageOfProblem),
+  ).toEqual(['tint', 'pour', 'cure', 'shape', 'shape']);
 });

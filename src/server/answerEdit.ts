@@ -12,7 +12,8 @@ export function answerEdit(request: Request): Promise<Response> {
     try {
       const { id } = runCommand(command);
       // A set that removes itself has no desk to show any more.
-      const gone = command.do === 'remove' && command.kind === 'set' && wanted.view === 'desk' && wanted.setId === command.id;
+      const gone =
+        command.do === 'remove' && command.kind === 'set' && wanted.view === 'desk' && wanted.setId === command.id;
       return { id, view: gone ? null : viewOf(wanted) };
     } catch (error) {
       if (error instanceof StaleEditError) return staleAnswer(error, wanted);

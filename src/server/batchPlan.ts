@@ -9,5 +9,12 @@ export function batchPlan(setId: string, batchId: string): BatchPlanView | null 
   const batch = desk?.batches.find(({ id }) => id === batchId);
   if (!desk || !batch) return null;
   const request = batchRequest(desk, batch.data);
-  return { setId, batch, request, plan: request && serverPlan(request), units: desk.shelf.settings.data.units, printedAt: desk.now };
+  return {
+    setId,
+    batch,
+    request,
+    plan: request && serverPlan(request),
+    units: desk.shelf.settings.data.units,
+    printedAt: desk.now,
+  };
 }

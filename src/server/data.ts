@@ -13,7 +13,9 @@ const kept = globalThis as { aguadaDataFile?: OpenedDataFile };
 export function dataFile(): OpenedDataFile {
   const path = dataFilePath();
   if (kept.aguadaDataFile?.path === path) return kept.aguadaDataFile;
-  const opened = openDataFile(path, { ...(process.env['AGUADA_BUSY_MS'] && { busyMs: Number(process.env['AGUADA_BUSY_MS']) }) });
+  const opened = openDataFile(path, {
+    ...(process.env['AGUADA_BUSY_MS'] && { busyMs: Number(process.env['AGUADA_BUSY_MS']) }),
+  });
   return explained(path, () => {
     const isNew = stockShelf(opened.db, wallClockNow());
     if (isNew && process.env['AGUADA_DEMO']) loadHeronSlack(opened.db, wallClockNow());

@@ -11,13 +11,27 @@ const FILES: Record<string, { type: string; write: (request: PlanRequest, plan: 
 };
 
 /** A batch as a file to save: the plan, its request, or the pour card. */
-export function exportFile({ setId, batchId, file }: { setId: string; batchId: string; file: string }): Promise<Response> {
+export function exportFile({
+  setId,
+  batchId,
+  file,
+}: {
+  setId: string;
+  batchId: string;
+  file: string;
+}): Promise<Response> {
   return answer(() => {
     const kind = FILES[file];
     const found = kind ? batchPlan(setId, batchId) : null;
     if (!kind || !found) throw new RequestError(404, 'There is no such file.');
     if (!found.request || !found.plan) throw new RequestError(409, 'This batch has no pieces yet.');
-    const name = found.batch.data.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'batch';
-    return new Response(kind.write(found.request, found.plan), { headers: { 'content-type': kind.type, 'content-disposition': `attachment; filename="${name}-${file}"` } });
+    const name =
+      found.batch.data.name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'batch';
+    return new Response(kind.write(found.request, found.plan), {
+      headers: { 'content-type': kind.type, 'content-disposition': `attachment; filename="${name}-${file}"` },
+    });
   });
 }

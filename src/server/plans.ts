@@ -1,5 +1,13 @@
 import { LRUCache } from 'lru-cache';
-import { bedKey, planBatch, surveyBed, type BedSource, type Plan, type PlanRequest, type SurveyedBed } from '@/core/plan';
+import {
+  bedKey,
+  planBatch,
+  surveyBed,
+  type BedSource,
+  type Plan,
+  type PlanRequest,
+  type SurveyedBed,
+} from '@/core/plan';
 
 // A surveyed bed holds up to about 1 MB of sums; what matters is that the designs of a few sets stay.
 const beds = new LRUCache<string, SurveyedBed>({ max: 120 });

@@ -11,7 +11,13 @@ export interface Refusal {
   fields: { field: string; message: string }[];
 }
 
-const DATA_STATUS: Record<DataTrouble, number> = { locked: 423, 'read-only': 403, damaged: 409, newer: 409, unreachable: 409 };
+const DATA_STATUS: Record<DataTrouble, number> = {
+  locked: 423,
+  'read-only': 403,
+  damaged: 409,
+  newer: 409,
+  unreachable: 409,
+};
 
 /** A request that is not one of ours. */
 export class RequestError extends Error {
@@ -26,14 +32,28 @@ export class RequestError extends Error {
 
 /** The status and body for an error, or null when it is a defect of ours. */
 export function refusalOf(error: unknown): { status: number; body: Refusal } | null {
-  const refuse = (status: number, kind: Refusal['error'], message: string, fields: Refusal['fields'] = []): { status: number; body: Refusal } => ({ status, body: { error: kind, message, fields } });
+  const refuse = (
+    status: number,
+    kind: Refusal['error'],
+    message: string,
+    fields: Refusal['fields'] = [],
+  ): { status: number; body: Refusal } => ({ status, body: { error: kind, message, fields } });
   if (error instanceof ZodError) {
-    const fields = error.issues.map(({ path, message }) => ({ field: path.filter((part, i) => !(i < 2 && (part === 'command' || part === 'data'))).join('.'), message }));
+    const fields = error.issues.map(({ path, message }) => ({
+      field: path.filter((part, i) => !(i < 2 && (part === 'command' || part === 'data'))).join('.'),
+      message,
+    }));
     return refuse(422, 'invalid', fields[0]?.message ?? 'Something in this form cannot be.', fields);
   }
-  if (error instanceof FieldProblem) return refuse(422, 'invalid', error.message, [{ field: error.path.join('.'), message: error.message }]);
+  if (error instanceof FieldProblem)
+    return refuse(422, 'invalid', error.message, [{ field: error.path.join('.'), message: error.message }]);
   if (error instanceof StaleEditError) return refuse(409, 'stale', error.message);
-  if (error instanceof EditRefusedError) return refuse(error.reason === 'missing' ? 404 : 409, error.reason === 'missing' ? 'missing' : 'refused', error.message);
+  if (error instanceof EditRefusedError)
+    return refuse(
+      error.reason === 'missing' ? 404 : 409,
+      error.reason === 'missing' ? 'missing' : 'refused',
+      error.message,
+    );
   if (error instanceof DataFileError) return refuse(DATA_STATUS[error.trouble], 'data file', error.message);
   if (error instanceof RequestError) return refuse(error.status, 'request', error.message);
   return null;
@@ -57,7 +77,8 @@ const MOST_BODY_BYTES = 2_000_000;
 export async function ownJson(request: Request): Promise<unknown> {
   if (!request.headers.get('content-type')?.startsWith('application/json')) throw new RequestError(415, 'Send JSON.');
   const origin = request.headers.get('origin');
-  if (origin && (!URL.canParse(origin) || new URL(origin).host !== request.headers.get('host'))) throw new RequestError(403, 'Requests from other sites are not taken.');
+  if (origin && (!URL.canParse(origin) || new URL(origin).host !== request.headers.get('host')))
+    throw new RequestError(403, 'Requests from other sites are not taken.');
   const text = await request.text();
   if (text.length > MOST_BODY_BYTES) throw new RequestError(413, 'That is too large.');
   try {

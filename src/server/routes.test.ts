@@ -16,7 +16,10 @@ const SET = 'heron-slack';
 const BATCH = 'hs-batch-3';
 
 /** Posts a command as the desk of the sample does; the answer's status and body. */
-async function fromDesk(command: object, headers: Record<string, string> = {}): Promise<{ status: number; body: Record<string, unknown> }> {
+async function fromDesk(
+  command: object,
+  headers: Record<string, string> = {},
+): Promise<{ status: number; body: Record<string, unknown> }> {
   const request = new Request('http://127.0.0.1/api/edits', {
     method: 'POST',
     headers: { 'content-type': 'application/json', ...headers },
@@ -39,15 +42,22 @@ describe('exports of a batch', () => {
     expect(planCommand(await text('plan-request.json'))).toEqual({ output: plan, errors: '', exitCode: 0 });
   });
   test('the card’s pours add up to the plan’s', async () => {
-    const { data } = Papa.parse<Record<string, string>>(await text('pour-card.csv'), { header: true, skipEmptyLines: true });
+    const { data } = Papa.parse<Record<string, string>>(await text('pour-card.csv'), {
+      header: true,
+      skipEmptyLines: true,
+    });
     const plan = batchPlan(SET, BATCH)!.plan!;
     // Each of 54 pours is rounded to 0.1 g.
-    expect(Math.abs(data.reduce((sum, row) => sum + Number(row['pour_g']), 0) - plan.totals.pouredGrams)).toBeLessThan(2);
+    expect(Math.abs(data.reduce((sum, row) => sum + Number(row['pour_g']), 0) - plan.totals.pouredGrams)).toBeLessThan(
+      2,
+    );
     expect(new Set(data.map((row) => `${row['layer']}.${row['cup']}`)).size).toBe(plan.totals.cups);
   });
   test('files are named after the batch', async () => {
     const response = await exportFile({ setId: SET, batchId: BATCH, file: 'plan.json' });
-    expect(response.headers.get('content-disposition')).toBe('attachment; filename="bases-and-the-last-tiles-plan.json"');
+    expect(response.headers.get('content-disposition')).toBe(
+      'attachment; filename="bases-and-the-last-tiles-plan.json"',
+    );
   });
   test.each([
     [{ setId: SET, batchId: BATCH, file: 'plan.exe' }, 404],
@@ -55,7 +65,14 @@ describe('exports of a batch', () => {
     [{ setId: 'nowhere', batchId: BATCH, file: 'plan.json' }, 404],
   ])('%j is %d', async (what, status) => expect((await exportFile(what)).status).toBe(status));
   test('a batch without pieces says so', async () => {
-    const { id } = runCommand(commandSchema.parse({ do: 'add', kind: 'batch', setId: SET, data: { name: 'Empty', items: [], pourAt: '2026-11-28T10:00', pours: [], planned: null } }));
+    const { id } = runCommand(
+      commandSchema.parse({
+        do: 'add',
+        kind: 'batch',
+        setId: SET,
+        data: { name: 'Empty', items: [], pourAt: '2026-11-28T10:00', pours: [], planned: null },
+      }),
+    );
     expect((await exportFile({ setId: SET, batchId: id!, file: 'plan.json' })).status).toBe(409);
   });
 });
@@ -63,12 +80,27 @@ describe('exports of a batch', () => {
 describe('answers of the edit door', () => {
   const set = (): NonNullable<ReturnType<typeof deskView>>['set'] => deskView(SET)!.set;
   test('carry the view that the screen wants', async () => {
-    const { status, body } = await fromDesk({ do: 'put', kind: 'set', id: SET, version: set().version, data: { ...set().data, levelMm: 14.5 } });
+    const { status, body } = await fromDesk({
+      do: 'put',
+      kind: 'set',
+      id: SET,
+      version: set().version,
+      data: { ...set().data, levelMm: 14.5 },
+    });
     expect(status).toBe(200);
-    expect(body).toMatchObject({ id: SET, view: { set: { data: { levelMm: 14.5 } }, history: { undo: 'Change Heron Slack' } } });
+    expect(body).toMatchObject({
+      id: SET,
+      view: { set: { data: { levelMm: 14.5 } }, history: { undo: 'Change Heron Slack' } },
+    });
   });
   test('carry the newer view with a stale edit, and write nothing', async () => {
-    const { status, body } = await fromDesk({ do: 'put', kind: 'set', id: SET, version: 1, data: { ...set().data, levelMm: 11 } });
+    const { status, body } = await fromDesk({
+      do: 'put',
+      kind: 'set',
+      id: SET,
+      version: 1,
+      data: { ...set().data, levelMm: 11 },
+    });
     expect(status).toBe(409);
     expect(body).toMatchObject({ error: 'stale', view: { set: { data: { levelMm: 14.5 } } } });
     expect(set().data.levelMm).toBe(14.5);
@@ -82,9 +114,21 @@ describe('answers of the edit door', () => {
     expect(status).toBe(413);
   });
   test('a measured copy: stored, planned on its own, refused outside the piece', async () => {
-    const measure = (xMm: number): object => ({ do: 'add', kind: 'piece', setId: SET, data: { designId: 'hs-5', copy: 1, measured: { atLevelMm: 15, readings: [{ xMm, yMm: 40, depthMm: 7 }], fillMl: null } } });
+    const measure = (xMm: number): object => ({
+      do: 'add',
+      kind: 'piece',
+      setId: SET,
+      data: {
+        designId: 'hs-5',
+        copy: 1,
+        measured: { atLevelMm: 15, readings: [{ xMm, yMm: 40, depthMm: 7 }], fillMl: null },
+      },
+    });
     const outside = await fromDesk(measure(200));
-    expect([outside.status, outside.body['message']]).toEqual([422, 'Reading 1 lies outside the piece, which is 140 × 140 mm.']);
+    expect([outside.status, outside.body['message']]).toEqual([
+      422,
+      'Reading 1 lies outside the piece, which is 140 × 140 mm.',
+    ]);
     expect((await fromDesk(measure(70))).status).toBe(200);
     expect(batchPlan(SET, BATCH)!.plan!.pieces.map(({ tag }) => tag)).toContain('HS-5 #1');
     await fromDesk({ do: 'remove', kind: 'design', id: 'hs-5', version: 1 });
@@ -108,5 +152,10 @@ describe('pages', () => {
     expect(page).toMatchObject({ ok: false });
     expect(page.ok ? '' : page.message).toContain('cannot be opened');
   });
-  test('a defect of ours is not hidden', () => expect(() => forPage(() => { throw new TypeError('ours'); })).toThrow('ours'));
+  test('a defect of ours is not hidden', () =>
+    expect(() =>
+      forPage(() => {
+        throw new TypeError('ours');
+      }),
+    ).toThrow('ours'));
 });

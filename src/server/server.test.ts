@@ -15,7 +15,11 @@ const designs = (): DeskView['designs'] => desk().designs;
 const run = (command: unknown): { id: string | null } => runCommand(commandSchema.parse(command));
 /** Posts to the edit door as the screens do. */
 async function post(body: unknown, headers: Record<string, string> = {}): Promise<{ status: number; body: Refusal }> {
-  const request = new Request('http://127.0.0.1:3000/api/edits', { method: 'POST', headers: { 'content-type': 'application/json', host: '127.0.0.1:3000', ...headers }, body: typeof body === 'string' ? body : JSON.stringify(body) });
+  const request = new Request('http://127.0.0.1:3000/api/edits', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', host: '127.0.0.1:3000', ...headers },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  });
   const response = await answer(async () => runCommand(editRequestSchema.parse(await ownJson(request)).command));
   return { status: response.status, body: (await response.json()) as Refusal };
 }
@@ -27,7 +31,13 @@ beforeAll(() => {
 });
 
 describe('the edit door', () => {
-  const put = (change: Partial<PieceDesign> | object, version = 1, id = 'hs-1'): Command => ({ do: 'put', kind: 'design', id, version, data: { ...designs().find((design) => design.id === id)!.data, ...change } as PieceDesign });
+  const put = (change: Partial<PieceDesign> | object, version = 1, id = 'hs-1'): Command => ({
+    do: 'put',
+    kind: 'design',
+    id,
+    version,
+    data: { ...designs().find((design) => design.id === id)!.data, ...change } as PieceDesign,
+  });
 
   test('writes an edit and can take it back', () => {
     run(put({ name: 'Creek run' }));
@@ -58,7 +68,12 @@ describe('the edit door', () => {
     ['a nonsense origin', {}, { origin: 'null' }, 403],
     ['no command', { wanted: { view: 'sets' } }, {}, 422],
     ['an unknown command', { command: { do: 'explode' }, wanted: { view: 'sets' } }, {}, 422],
-    ['a set that is not there', { command: { do: 'remove', kind: 'set', id: 'nowhere', version: 1 }, wanted: { view: 'sets' } }, {}, 404],
+    [
+      'a set that is not there',
+      { command: { do: 'remove', kind: 'set', id: 'nowhere', version: 1 }, wanted: { view: 'sets' } },
+      {},
+      404,
+    ],
     ['nothing to redo', { command: { do: 'redo', scope: 'shelf' }, wanted: { view: 'shelf' } }, {}, 409],
   ])('%s', async (_, body, headers, status) => expect((await post(body, headers)).status).toBe(status));
   test('a product in use says where', async () => {
@@ -67,7 +82,11 @@ describe('the edit door', () => {
     expect(body.message).toContain('Heron Slack');
   });
   test('a recipe with a colourant that is not on the shelf is refused at its dose', async () => {
-    const { body } = await edit({ do: 'add', kind: 'recipe', data: { name: 'Odd', doses: [{ colourantId: 'unicorn', gramsPer100: 1 }] } });
+    const { body } = await edit({
+      do: 'add',
+      kind: 'recipe',
+      data: { name: 'Odd', doses: [{ colourantId: 'unicorn', gramsPer100: 1 }] },
+    });
     expect(body.fields[0]!.field).toBe('doses.0.colourantId');
   });
   test('a set of a product that is not there is refused at its field', async () => {
@@ -90,12 +109,23 @@ describe('the edit door', () => {
 });
 
 describe('measuring many pieces at once', () => {
-  const measure = (pieces: object[], setId = 'heron-slack'): object => ({ do: 'measure', setId, pieces, label: 'Measure two tiles' });
-  const edgesOf = (designId: string, copy: number): unknown => desk().pieces.find(({ data }) => data.designId === designId && data.copy === copy)?.data;
+  const measure = (pieces: object[], setId = 'heron-slack'): object => ({
+    do: 'measure',
+    setId,
+    pieces,
+    label: 'Measure two tiles',
+  });
+  const edgesOf = (designId: string, copy: number): unknown =>
+    desk().pieces.find(({ data }) => data.designId === designId && data.copy === copy)?.data;
   const north = { north: { bed: [], levels: [14.8, 14.8, 14.8] } };
   test('is one edit, and one undo takes all of it back', () => {
     const before = desk().pieces.length;
-    run(measure([{ designId: 'hs-1', copy: 2, edges: north }, { designId: 'hs-2', copy: 1, shimsMm: [0.5, 0.5, 0.5, 0.5] }]));
+    run(
+      measure([
+        { designId: 'hs-1', copy: 2, edges: north },
+        { designId: 'hs-2', copy: 1, shimsMm: [0.5, 0.5, 0.5, 0.5] },
+      ]),
+    );
     expect(edgesOf('hs-1', 2)).toMatchObject({ edges: north });
     expect(edgesOf('hs-2', 1)).toMatchObject({ shimsMm: [0.5, 0.5, 0.5, 0.5] });
     expect(desk().history.undo).toBe('Measure two tiles');
@@ -104,14 +134,42 @@ describe('measuring many pieces at once', () => {
   });
   test('adds to what is known, and a copy of which nothing is left goes', () => {
     run(measure([{ designId: 'hs-1', copy: 2, edges: north }]));
-    run(measure([{ designId: 'hs-1', copy: 2, edges: { south: { bed: [{ atMm: 70, heightMm: 8 }], levels: null } }, shimsMm: [1, 0, 0, 1] }]));
+    run(
+      measure([
+        {
+          designId: 'hs-1',
+          copy: 2,
+          edges: { south: { bed: [{ atMm: 70, heightMm: 8 }], levels: null } },
+          shimsMm: [1, 0, 0, 1],
+        },
+      ]),
+    );
     expect(edgesOf('hs-1', 2)).toMatchObject({ edges: { ...north, south: { levels: null } }, shimsMm: [1, 0, 0, 1] });
-    run(measure([{ designId: 'hs-1', copy: 2, edges: { north: { bed: [], levels: null }, south: { bed: [], levels: null } }, shimsMm: null }]));
+    run(
+      measure([
+        {
+          designId: 'hs-1',
+          copy: 2,
+          edges: { north: { bed: [], levels: null }, south: { bed: [], levels: null } },
+          shimsMm: null,
+        },
+      ]),
+    );
     expect(edgesOf('hs-1', 2)).toBeUndefined();
   });
   test.each<[string, object, string, RegExp]>([
-    ['a copy that there is not', { designId: 'hs-1', copy: 9, edges: north }, 'pieces.1.copy', /HS-1 has 4 copies; there is no #9/],
-    ['an edge that there is not', { designId: 'b-32', copy: 1, edges: north }, 'pieces.1.edges.north', /B-32 has no north edge/],
+    [
+      'a copy that there is not',
+      { designId: 'hs-1', copy: 9, edges: north },
+      'pieces.1.copy',
+      /HS-1 has 4 copies; there is no #9/,
+    ],
+    [
+      'an edge that there is not',
+      { designId: 'b-32', copy: 1, edges: north },
+      'pieces.1.edges.north',
+      /B-32 has no north edge/,
+    ],
     ['a design that is gone', { designId: 'gone', copy: 1, edges: north }, 'pieces.1.designId', /no longer there/],
   ])('%s is refused at its field, and nothing is written', async (_, wrong, field, words) => {
     const { status, body } = await edit(measure([{ designId: 'hs-1', copy: 3, edges: north }, wrong]));
@@ -125,14 +183,33 @@ test('a set keeps its tables, its row and its standards; a bed is drawn to its s
   const { set } = desk();
   const row = { pins: [{ piece: 'SH-A #1', place: 0 }], apart: [['SH-A #1', 'SH-B #1']] };
   run({ do: 'put', kind: 'set', id: 'heron-slack', version: set.version, data: { ...set.data, row } });
-  expect(desk().set.data).toMatchObject({ row, tables: [{ id: 'club-night' }, { id: 'hill' }], standards: [{ id: 'creek-mouth', blendMm: 12 }] });
-  expect(wholeSetRequest(desk())!.pieces.find(({ tag }) => tag === 'HS-1')!.joints!.map(({ edge }) => edge)).toEqual(['south', 'north']);
+  expect(desk().set.data).toMatchObject({
+    row,
+    tables: [{ id: 'club-night' }, { id: 'hill' }],
+    standards: [{ id: 'creek-mouth', blendMm: 12 }],
+  });
+  expect(
+    wholeSetRequest(desk())!
+      .pieces.find(({ tag }) => tag === 'HS-1')!
+      .joints!.map(({ edge }) => edge),
+  ).toEqual(['south', 'north']);
   expect(desk().designs.every(({ data }) => data.joints === undefined)).toBe(true);
 });
 
 describe('pouring', () => {
   const batch = (): DeskView['batches'][number] => desk().batches[2]!;
-  const pour = (layer: number, cups: number): object => ({ do: 'pour', batchId: batch().id, version: batch().version, pour: { layer, pouredAt: '2026-11-28T10:00', temperatureC: 20, note: '', cups: Array.from({ length: cups }, (_, i) => ({ number: i + 1, partAGrams: 20, partBGrams: 17, note: '' })) } });
+  const pour = (layer: number, cups: number): object => ({
+    do: 'pour',
+    batchId: batch().id,
+    version: batch().version,
+    pour: {
+      layer,
+      pouredAt: '2026-11-28T10:00',
+      temperatureC: 20,
+      note: '',
+      cups: Array.from({ length: cups }, (_, i) => ({ number: i + 1, partAGrams: 20, partBGrams: 17, note: '' })),
+    },
+  });
   const plan = (): ReturnType<typeof serverPlan> => serverPlan(batchRequest(desk(), batch().data)!);
 
   test.each<[string, () => object, string]>([

@@ -29,14 +29,20 @@ export function viewOf(wanted: ViewWanted): AnyView {
   if (wanted.view === 'shelf') return shelfView();
   if (wanted.view === 'sets') return setsView();
   const desk = deskView(wanted.setId);
-  if (!desk) throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
+  if (!desk)
+    throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
   return desk;
 }
 
 function shelfOf(db: Database): Omit<ShelfView, 'history'> {
   const settings = getRecord(db, 'settings', SETTINGS_ID);
   if (!settings) throw new Error('The workshop has no settings');
-  return { settings, products: listRecords(db, 'product'), colourants: listRecords(db, 'colourant'), recipes: listRecords(db, 'recipe') };
+  return {
+    settings,
+    products: listRecords(db, 'product'),
+    colourants: listRecords(db, 'colourant'),
+    recipes: listRecords(db, 'recipe'),
+  };
 }
 
 function deskOf(db: Database, setId: string): DeskView | null {

@@ -1,7 +1,11 @@
 import { latestWins } from './latestWins';
 
 /** A run whose jobs end when they are told to. */
-function heldRun(): { run: (job: string) => Promise<string>; started: string[]; end: (job: string, fail?: boolean) => Promise<void> } {
+function heldRun(): {
+  run: (job: string) => Promise<string>;
+  started: string[];
+  end: (job: string, fail?: boolean) => Promise<void>;
+} {
   const started: string[] = [];
   const ends = new Map<string, (fail: boolean) => void>();
   const run = (job: string): Promise<string> =>

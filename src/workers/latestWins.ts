@@ -3,8 +3,14 @@
  * resolve to null; the one that is running is told (`overtaken`) and may end early with null. Lanes never overtake each
  * other, so that nobody waits for an answer that will not come.
  */
-export function latestWins<Job, Result>(run: (job: Job) => Promise<Result | null>, overtaken: () => void = () => undefined): (lane: symbol, job: Job) => Promise<Result | null> {
-  const waiting = new Map<symbol, { job: Job; resolve: (result: Result | null) => void; reject: (error: unknown) => void }>();
+export function latestWins<Job, Result>(
+  run: (job: Job) => Promise<Result | null>,
+  overtaken: () => void = () => undefined,
+): (lane: symbol, job: Job) => Promise<Result | null> {
+  const waiting = new Map<
+    symbol,
+    { job: Job; resolve: (result: Result | null) => void; reject: (error: unknown) => void }
+  >();
   let running: symbol | null = null;
   const next = async (): Promise<void> => {
     const first = waiting.entries().next();

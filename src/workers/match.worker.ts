@@ -29,10 +29,16 @@ export const matcher = {
       progress,
     ),
   lay: (wish: TableWish, stock: SearchStock, seed: number, mostExtras: number, progress: Progress): TableResult => {
-    const result = layTable(wish, stock.tiles, meetsOf(stock), { seed, mostExtras, mostSteps: MOST_STEPS, tick: (steps) => progress(steps) });
+    const result = layTable(wish, stock.tiles, meetsOf(stock), {
+      seed,
+      mostExtras,
+      mostSteps: MOST_STEPS,
+      tick: (steps) => progress(steps),
+    });
     return result.kind === 'found' ? { ...result, layout: settled(result.layout, stock, wish.fixed, seed) } : result;
   },
-  make: (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): MakeResult => piecesToMake(wishes, stock.tiles, meetsOf(stock), { mostExtras, tick: progress }),
+  make: (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): MakeResult =>
+    piecesToMake(wishes, stock.tiles, meetsOf(stock), { mostExtras, tick: progress }),
 };
 export type Matcher = typeof matcher;
 

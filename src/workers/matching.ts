@@ -17,17 +17,19 @@ export interface MatchJob {
 }
 
 /** Matches a set off the main thread; of requests that wait only the newest is worked out. */
-export const matchInWorker: (lane: symbol, job: MatchJob) => Promise<MatchSet | null> = latestWins(({ request, progress }: MatchJob): Promise<MatchSet> => {
-  if (!kept) {
-    const worker = startWorker();
-    kept = { worker, remote: wrap<Matcher>(worker) };
-  }
-  const { remote } = kept;
-  return new Promise((resolve, reject) => {
-    abandon = () => reject(new Stopped());
-    remote.match(request, proxy(progress)).then(resolve, reject);
-  });
-});
+export const matchInWorker: (lane: symbol, job: MatchJob) => Promise<MatchSet | null> = latestWins(
+  ({ request, progress }: MatchJob): Promise<MatchSet> => {
+    if (!kept) {
+      const worker = startWorker();
+      kept = { worker, remote: wrap<Matcher>(worker) };
+    }
+    const { remote } = kept;
+    return new Promise((resolve, reject) => {
+      abandon = () => reject(new Stopped());
+      remote.match(request, proxy(progress)).then(resolve, reject);
+    });
+  },
+);
 
 /** The maker has stopped it. */
 export class Stopped extends Error {}
@@ -55,7 +57,20 @@ function inOwnWorker<T>(ask: (remote: Remote<Matcher>) => Promise<T>): Search<T>
 const bare = ({ tiles, meets, scores }: SearchStock): SearchStock => ({ tiles, meets, scores });
 
 /** A search for a layout; `progress` is told how many placements were tried. */
-export const layInWorker = (wish: TableWish, stock: SearchStock, seed: number, mostExtras: number, progress: Progress): Search<TableResult> => inOwnWorker(async (remote): Promise<TableResult> => remote.lay(wish, bare(stock), seed, mostExtras, proxy(progress)));
+export const layInWorker = (
+  wish: TableWish,
+  stock: SearchStock,
+  seed: number,
+  mostExtras: number,
+  progress: Progress,
+): Search<TableResult> =>
+  inOwnWorker(async (remote): Promise<TableResult> => remote.lay(wish, bare(stock), seed, mostExtras, proxy(progress)));
 
 /** What to make for a list of tables. */
-export const makeInWorker = (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): Search<MakeResult> => inOwnWorker(async (remote): Promise<MakeResult> => remote.make(wishes, bare(stock), mostExtras, proxy(progress)));
+export const makeInWorker = (
+  wishes: TableWish[],
+  stock: SearchStock,
+  mostExtras: number,
+  progress: Progress,
+): Search<MakeResult> =>
+  inOwnWorker(async (remote): Promise<MakeResult> => remote.make(wishes, bare(stock), mostExtras, proxy(progress)));

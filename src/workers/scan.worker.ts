@@ -40,7 +40,11 @@ export const scanner = {
   },
   outline: (shape: number, mmPerUnit: number): Outline => opened().outline(shape, mmPerUnit),
   stl: (design: PieceDesign): Uint8Array<ArrayBuffer> => {
-    const bytes = bedStl(buildBed(design, cellFor(design.outline, EXPORT_CELLS)), outlineSize(design.outline), `${design.tag} ${design.name}`);
+    const bytes = bedStl(
+      buildBed(design, cellFor(design.outline, EXPORT_CELLS)),
+      outlineSize(design.outline),
+      `${design.tag} ${design.name}`,
+    );
     return transfer(bytes, [bytes.buffer]);
   },
   png: (design: PieceDesign): Uint8Array => bedPng(buildBed(design, cellFor(design.outline, EXPORT_CELLS))),

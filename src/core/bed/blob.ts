@@ -18,8 +18,13 @@ const SAMPLES = 360;
  */
 export function blob(seed: number, wildness: number): (radians: number) => number {
   const random = seeded(seed);
-  const waves = HARMONICS.map((harmonic) => ({ harmonic, size: (0.4 + random()) / harmonic, phase: random() * 2 * Math.PI }));
-  const raw = (radians: number): number => waves.reduce((sum, { harmonic, size, phase }) => sum + size * Math.cos(harmonic * radians + phase), 0);
+  const waves = HARMONICS.map((harmonic) => ({
+    harmonic,
+    size: (0.4 + random()) / harmonic,
+    phase: random() * 2 * Math.PI,
+  }));
+  const raw = (radians: number): number =>
+    waves.reduce((sum, { harmonic, size, phase }) => sum + size * Math.cos(harmonic * radians + phase), 0);
   const samples = Array.from({ length: SAMPLES }, (_, i) => raw((2 * Math.PI * i) / SAMPLES));
   const [least, most] = [Math.min(...samples), Math.max(...samples)];
   // A table: the same few hundred directions are asked for by every cell.
@@ -32,7 +37,17 @@ export function blob(seed: number, wildness: number): (radians: number) => numbe
 }
 
 /** The same outline turned anticlockwise by some degrees, after being mirrored left to right. */
-export function turnedBlob({ seed = 1, wildness = 0.3, turnDegrees = 0, mirrored = false }: { seed?: number | undefined; wildness?: number | undefined; turnDegrees?: number | undefined; mirrored?: boolean | undefined }): (radians: number) => number {
+export function turnedBlob({
+  seed = 1,
+  wildness = 0.3,
+  turnDegrees = 0,
+  mirrored = false,
+}: {
+  seed?: number | undefined;
+  wildness?: number | undefined;
+  turnDegrees?: number | undefined;
+  mirrored?: boolean | undefined;
+}): (radians: number) => number {
   const form = blob(seed, wildness);
   const turn = (turnDegrees * Math.PI) / 180;
   return (radians) => form(mirrored ? Math.PI - (radians - turn) : radians - turn);

@@ -18,7 +18,14 @@ const LEAD_MM = 16;
 const LEAD_SHARE = 0.35;
 
 /** One stretch of a centreline as a cubic Bézier from `a` along `leave` to `b`, which it reaches along `arrive`. */
-function stretch(a: PointMm, leave: Direction, reachA: number, b: PointMm, arrive: Direction, reachB: number): PointMm[] {
+function stretch(
+  a: PointMm,
+  leave: Direction,
+  reachA: number,
+  b: PointMm,
+  arrive: Direction,
+  reachB: number,
+): PointMm[] {
   return Array.from({ length: STEPS + 1 }, (_, i) => {
     const t = i / STEPS;
     const [w0, w1, w2, w3] = [(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t ** 3];
@@ -50,7 +57,11 @@ function reaches(a: PointMm, leave: Direction, b: PointMm, arrive: Direction): r
  * through its points (each passed in the direction from the one before to the one after). It is carried `overshootMm`
  * past its edges so that the bed there is not rounded off.
  */
-export function channelCentreline(outline: Outline, { from, to, via = [], endsInside = false }: Pick<FeatureOf<'channel'>, 'from' | 'to' | 'via' | 'endsInside'>, overshootMm: number): Centreline {
+export function channelCentreline(
+  outline: Outline,
+  { from, to, via = [], endsInside = false }: Pick<FeatureOf<'channel'>, 'from' | 'to' | 'via' | 'endsInside'>,
+  overshootMm: number,
+): Centreline {
   const start = edgePoint(outline, from);
   const { widthMm, lengthMm } = outlineSize(outline);
   const inner: PointMm[] = endsInside && via.length === 0 ? [{ xMm: widthMm / 2, yMm: lengthMm / 2 }] : [...via];
@@ -60,18 +71,34 @@ export function channelCentreline(outline: Outline, { from, to, via = [], endsIn
 }
 
 /** The two lines of a fork: from the stem's port through the joint to each arm's port. They share the stem. */
-export function forkCentrelines(outline: Outline, { stem, left, right, xMm, yMm }: FeatureOf<'fork'>, overshootMm: number): Centreline[] {
+export function forkCentrelines(
+  outline: Outline,
+  { stem, left, right, xMm, yMm }: FeatureOf<'fork'>,
+  overshootMm: number,
+): Centreline[] {
   const start = edgePoint(outline, stem);
   const joint = { xMm, yMm };
   const through = unitOf(joint.xMm - start.xMm, joint.yMm - start.yMm);
   return [left, right].map((arm) => {
     const out = inwardOf(outline, arm.edge);
-    return throughPoints([start, joint, edgePoint(outline, arm)], inwardOf(outline, stem.edge), [-out[0], -out[1]], overshootMm, through);
+    return throughPoints(
+      [start, joint, edgePoint(outline, arm)],
+      inwardOf(outline, stem.edge),
+      [-out[0], -out[1]],
+      overshootMm,
+      through,
+    );
   });
 }
 
 /** A smooth line through points, with given directions at its ends; `last` null: it ends as it comes. */
-function throughPoints(points: readonly PointMm[], first: Direction, last: Direction | null, overshootMm: number, middle?: Direction): Centreline {
+function throughPoints(
+  points: readonly PointMm[],
+  first: Direction,
+  last: Direction | null,
+  overshootMm: number,
+  middle?: Direction,
+): Centreline {
   const direction = (i: number): Direction => {
     if (i === 0) return first;
     const [before, here, after] = [points[i - 1]!, points[i]!, points[i + 1]];
@@ -80,7 +107,8 @@ function throughPoints(points: readonly PointMm[], first: Direction, last: Direc
   };
   const ends = [...points];
   const [a, b] = [points[0]!, points.at(-1)!];
-  const lead = (from: PointMm, to: PointMm): number => Math.min(LEAD_MM, LEAD_SHARE * Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm));
+  const lead = (from: PointMm, to: PointMm): number =>
+    Math.min(LEAD_MM, LEAD_SHARE * Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm));
   const curved = points.length > 2;
   if (curved) ends[0] = past(a, first, lead(a, points[1]!));
   if (curved && last) ends[ends.length - 1] = past(b, last, -lead(b, points.at(-2)!));
@@ -104,7 +132,10 @@ function throughPoints(points: readonly PointMm[], first: Direction, last: Direc
   return { line: flatten(line), knots, leads };
 }
 
-const past = ({ xMm, yMm }: PointMm, [dx, dy]: Direction, byMm: number): PointMm => ({ xMm: xMm + dx * byMm, yMm: yMm + dy * byMm });
+const past = ({ xMm, yMm }: PointMm, [dx, dy]: Direction, byMm: number): PointMm => ({
+  xMm: xMm + dx * byMm,
+  yMm: yMm + dy * byMm,
+});
 
 function unitOf(x: number, y: number): Direction {
   const size = Math.hypot(x, y) || 1;
@@ -115,7 +146,8 @@ function unitOf(x: number, y: number): Direction {
 export function alongLine({ line, knots, leads }: Centreline, atKnots: readonly (number | null)[]): Float32Array {
   const count = line.length / 2;
   const travelled = new Float64Array(count);
-  for (let i = 1; i < count; i++) travelled[i] = travelled[i - 1]! + Math.hypot(line[2 * i]! - line[2 * i - 2]!, line[2 * i + 1]! - line[2 * i - 1]!);
+  for (let i = 1; i < count; i++)
+    travelled[i] = travelled[i - 1]! + Math.hypot(line[2 * i]! - line[2 * i - 2]!, line[2 * i + 1]! - line[2 * i - 1]!);
   const given = atKnots.flatMap((value, k) => {
     if (value === null) return [];
     const port = { at: travelled[knots[k]!]!, value };

@@ -37,7 +37,15 @@ export function polygonCoverage(polygon: Polygon, columns: number, rows: number,
 }
 
 /** Adds one edge, cut at every row line it crosses. */
-function addEdge(deltas: Float64Array, stride: number, rows: number, x0: number, y0: number, x1: number, y1: number): void {
+function addEdge(
+  deltas: Float64Array,
+  stride: number,
+  rows: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): void {
   if (y0 === y1) return;
   const direction = y1 > y0 ? 1 : -1;
   const [topX, topY, bottomX, bottomY] = direction > 0 ? [x0, y0, x1, y1] : [x1, y1, x0, y0];

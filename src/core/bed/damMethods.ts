@@ -14,7 +14,11 @@ export interface DamFacts {
 }
 
 export const DAM_FACTS: Record<DamMethod, DamFacts> = {
-  'plastic strip': { contactDegrees: 75, longestMm: 250, advice: 'Seal its foot and both ends with hot glue or foam-safe glue.' },
+  'plastic strip': {
+    contactDegrees: 75,
+    longestMm: 250,
+    advice: 'Seal its foot and both ends with hot glue or foam-safe glue.',
+  },
   tape: { contactDegrees: 60, longestMm: 120, advice: 'Rub it down well; back it with a second strip.' },
   'faced board': { contactDegrees: 60, longestMm: 1500, advice: 'Face it with slick tape and seal the joint.' },
   'raised rim': { contactDegrees: 35, longestMm: 1500, advice: 'It stays on the piece: seal its joint under water.' },

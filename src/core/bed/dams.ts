@@ -29,7 +29,11 @@ const SHORTEST_RUN_MM = 0.6;
  * Every run of outline where the bed is below the level, from the profiles of its edges. Ends are interpolated
  * between samples. A run round the whole rim has the rim's full length.
  */
-export const damRuns = (profiles: readonly OutlineProfile[], levelMm: number, methods: PieceDesign['dams'] = {}): DamRun[] =>
+export const damRuns = (
+  profiles: readonly OutlineProfile[],
+  levelMm: number,
+  methods: PieceDesign['dams'] = {},
+): DamRun[] =>
   profiles.flatMap(({ edge, profile }) => {
     const runs = runsOf(edge, profile, levelMm).map((run) => ({ ...run, method: methods[edge] ?? DEFAULT_DAM }));
     return edge === 'rim' ? joinAcrossStart(runs, profile.lengthMm) : runs;
@@ -61,9 +65,23 @@ function runsOf(edge: DamRun['edge'], profile: BedProfile, levelMm: number): Omi
   return runs.filter((run) => run.lengthMm >= SHORTEST_RUN_MM);
 }
 
-function damRun(edge: DamRun['edge'], fromMm: number, toMm: number, lowestBedMm: number, levelMm: number): Omit<DamRun, 'method'> {
+function damRun(
+  edge: DamRun['edge'],
+  fromMm: number,
+  toMm: number,
+  lowestBedMm: number,
+  levelMm: number,
+): Omit<DamRun, 'method'> {
   const lengthMm = toMm - fromMm;
-  return { edge, fromMm, toMm, lengthMm, stripMm: lengthMm + 2 * DAM_OVERLAP_MM, topMm: levelMm + DAM_MARGIN_MM, lowestBedMm };
+  return {
+    edge,
+    fromMm,
+    toMm,
+    lengthMm,
+    stripMm: lengthMm + 2 * DAM_OVERLAP_MM,
+    topMm: levelMm + DAM_MARGIN_MM,
+    lowestBedMm,
+  };
 }
 
 /** On a closed rim, a run that ends at the start point and one that begins there are one. */
@@ -71,6 +89,12 @@ function joinAcrossStart(runs: DamRun[], rimMm: number): DamRun[] {
   const [first, last] = [runs[0], runs.at(-1)];
   if (!first || !last || first === last || first.fromMm > 0 || last.toMm < rimMm) return runs;
   const lengthMm = first.lengthMm + last.lengthMm;
-  const joined: DamRun = { ...last, toMm: first.toMm, lengthMm, stripMm: lengthMm + 2 * DAM_OVERLAP_MM, lowestBedMm: Math.min(first.lowestBedMm, last.lowestBedMm) };
+  const joined: DamRun = {
+    ...last,
+    toMm: first.toMm,
+    lengthMm,
+    stripMm: lengthMm + 2 * DAM_OVERLAP_MM,
+    lowestBedMm: Math.min(first.lowestBedMm, last.lowestBedMm),
+  };
   return [...runs.slice(1, -1), joined];
 }

@@ -6,7 +6,13 @@ import type { Polygon } from './outline';
  * Each segment visits only the cells of its own box widened by the reach. `along`, when given, takes for each cell the
  * nearest place on the line: the number of its segment and the share of it.
  */
-export function distanceToPolyline(grid: Pick<BedGrid, 'cellMm' | 'columns' | 'rows'>, line: Polygon, closed: boolean, reachMm: number, along?: Float32Array): Float32Array {
+export function distanceToPolyline(
+  grid: Pick<BedGrid, 'cellMm' | 'columns' | 'rows'>,
+  line: Polygon,
+  closed: boolean,
+  reachMm: number,
+  along?: Float32Array,
+): Float32Array {
   const { cellMm, columns, rows } = grid;
   const squared = new Float32Array(columns * rows).fill(Infinity);
   const count = line.length / 2;

@@ -3,7 +3,8 @@ import { sectionSchema } from './featureSchema';
 import { finite } from './outlineSchema';
 
 /** A length in mm within bounds, told in words. */
-export const mm = (least: number, most: number): z.ZodNumber => z.number({ error: 'Type a number' }).min(least, `At least ${least} mm`).max(most, `At most ${most} mm`);
+export const mm = (least: number, most: number): z.ZodNumber =>
+  z.number({ error: 'Type a number' }).min(least, `At least ${least} mm`).max(most, `At most ${most} mm`);
 
 /** The agreed profile of an edge: where the port is, how wide and deep, how high the bank. `widthMm` 0 is a dry edge. */
 export const edgeStandardSchema = z
@@ -28,10 +29,19 @@ export const edgeStandardSchema = z
     gaugeLabel: z.string().trim().max(40, 'At most 40 characters').optional(),
   })
   .superRefine(({ edgeMm, portMm, widthMm, depthMm, section, bankSlope, levelMm, bankMm }, context) => {
-    const complain = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
+    const complain = (path: string, message: string): void =>
+      context.addIssue({ code: 'custom', path: [path], message });
     if (widthMm === 0) return;
-    if (portMm - widthMm / 2 < -1e-9 || portMm + widthMm / 2 > edgeMm + 1e-9) complain('portMm', `Its water reaches past the end of the edge: keep the centre between ${widthMm / 2} and ${edgeMm - widthMm / 2} mm`);
-    if (section === 'trapezoid' && bankSlope * depthMm * 2 > widthMm + 1e-9) complain('depthMm', `The two banks meet before the bed is reached: at most ${(widthMm / 2 / bankSlope).toFixed(1)} mm deep`);
+    if (portMm - widthMm / 2 < -1e-9 || portMm + widthMm / 2 > edgeMm + 1e-9)
+      complain(
+        'portMm',
+        `Its water reaches past the end of the edge: keep the centre between ${widthMm / 2} and ${edgeMm - widthMm / 2} mm`,
+      );
+    if (section === 'trapezoid' && bankSlope * depthMm * 2 > widthMm + 1e-9)
+      complain(
+        'depthMm',
+        `The two banks meet before the bed is reached: at most ${(widthMm / 2 / bankSlope).toFixed(1)} mm deep`,
+      );
     if (depthMm >= levelMm) complain('depthMm', 'The bed would come out through the underside');
     if (bankMm < levelMm) complain('bankMm', 'The bank must stand above the level');
   });

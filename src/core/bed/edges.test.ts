@@ -6,15 +6,29 @@ import { stripCut } from './stripCut';
 import { pieceDesignSchema, type Feature, type PieceDesign } from './schema';
 import { testDesign } from './testShapes';
 
-const channel = (change: Partial<Extract<Feature, { kind: 'channel' }>> = {}): Extract<Feature, { kind: 'channel' }> => ({
-  kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'west', positionMm: 60 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1, ...change,
+const channel = (
+  change: Partial<Extract<Feature, { kind: 'channel' }>> = {},
+): Extract<Feature, { kind: 'channel' }> => ({
+  kind: 'channel',
+  id: 'c',
+  from: { edge: 'south', positionMm: 70 },
+  to: { edge: 'west', positionMm: 60 },
+  widthMm: 58,
+  depthMm: 6,
+  section: 'trapezoid',
+  bankSlope: 1,
+  ...change,
 });
-const dams = (design: PieceDesign, level = 15): ReturnType<typeof damRuns> => damRuns(outlineProfiles(buildBed(design), design.outline), level);
+const dams = (design: PieceDesign, level = 15): ReturnType<typeof damRuns> =>
+  damRuns(outlineProfiles(buildBed(design), design.outline), level);
 
 describe('edge profiles', () => {
   const grid = buildBed(testDesign([channel()]));
   test('a port shows its own section, square to the edge, on both edges', () => {
-    for (const [edge, centre] of [['south', 70], ['west', 60]] as const) {
+    for (const [edge, centre] of [
+      ['south', 70],
+      ['west', 60],
+    ] as const) {
       const { heightMm, stepMm } = edgeProfile(grid, testDesign().outline, edge);
       const at = (mm: number): number => heightMm[Math.round(mm / stepMm)]!;
       expect(at(centre)).toBeCloseTo(9, 1);
@@ -46,10 +60,15 @@ describe('where a piece is cut for the waterline', () => {
     expect(place([channel()])).toBe('south');
     expect(place([channel({ from: { edge: 'north', positionMm: 70 } })])).toBe('west');
   });
-  test('across a shore rather than along its water', () => expect(place([{ kind: 'shore', id: 's', landSide: 'north', waterlineMm: 60, slope: 5, depthMm: 8 }])).toBe('west'));
+  test('across a shore rather than along its water', () =>
+    expect(place([{ kind: 'shore', id: 's', landSide: 'north', waterlineMm: 60, slope: 5, depthMm: 8 }])).toBe('west'));
   test('through the middle when no edge is wet, or there is none', () => {
     expect(place([{ kind: 'basin', id: 'b', rimMm: 5, depthMm: 4 }])).toBe('middle');
-    expect(place([{ kind: 'basin', id: 'b', rimMm: 0, depthMm: 4 }], { outline: { kind: 'oval', widthMm: 40, lengthMm: 30 } })).toBe('middle');
+    expect(
+      place([{ kind: 'basin', id: 'b', rimMm: 0, depthMm: 4 }], {
+        outline: { kind: 'oval', widthMm: 40, lengthMm: 30 },
+      }),
+    ).toBe('middle');
   });
 });
 
@@ -72,8 +91,14 @@ describe('dams', () => {
     expect(dams(testDesign([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 5 }]))).toEqual([]);
   });
   test('a shore needs its water edge and both sides', () => {
-    const runs = dams(testDesign([{ kind: 'shore', id: 's', landSide: 'north', waterlineMm: 60, slope: 5, depthMm: 8 }]));
-    expect(Object.fromEntries(runs.map(({ edge, lengthMm }) => [edge, Math.round(lengthMm)]))).toEqual({ east: 80, south: 140, west: 80 });
+    const runs = dams(
+      testDesign([{ kind: 'shore', id: 's', landSide: 'north', waterlineMm: 60, slope: 5, depthMm: 8 }]),
+    );
+    expect(Object.fromEntries(runs.map(({ edge, lengthMm }) => [edge, Math.round(lengthMm)]))).toEqual({
+      east: 80,
+      south: 140,
+      west: 80,
+    });
   });
   test('an oval without a rim needs its whole circumference; water at one side only that arc', () => {
     const outline = { kind: 'oval', widthMm: 50, lengthMm: 50 } as const;
@@ -81,7 +106,9 @@ describe('dams', () => {
     expect(all).toHaveLength(1);
     expect(all[0]!.lengthMm).toBeCloseTo(Math.PI * 50, 0);
     // The land side is west, so the run crosses the rim's start at the east and must come out as one.
-    const part = dams(testDesign([{ kind: 'shore', id: 's', landSide: 'west', waterlineMm: 25, slope: 2, depthMm: 6 }], { outline }));
+    const part = dams(
+      testDesign([{ kind: 'shore', id: 's', landSide: 'west', waterlineMm: 25, slope: 2, depthMm: 6 }], { outline }),
+    );
     expect(part).toHaveLength(1);
     expect(Math.abs(part[0]!.lengthMm - (Math.PI * 50) / 2)).toBeLessThan(1.5);
   });
@@ -92,15 +119,50 @@ describe('what is wrong with a design', () => {
   test('a sound one has nothing', () => expect(codes(testDesign([channel()]))).toEqual([]));
   test.each<[string, Feature, string, string]>([
     ['a channel wider than its edge', channel({ widthMm: 170 }), 'wider-than-edge', 'features.0.widthMm'],
-    ['a port past the end', channel({ from: { edge: 'south', positionMm: 130 } }), 'port-outside-edge', 'features.0.from.positionMm'],
+    [
+      'a port past the end',
+      channel({ from: { edge: 'south', positionMm: 130 } }),
+      'port-outside-edge',
+      'features.0.from.positionMm',
+    ],
     ['both ends on one edge', channel({ to: { edge: 'south', positionMm: 70 } }), 'same-edge', 'features.0.to.edge'],
     ['banks that meet', channel({ bankSlope: 10 }), 'banks-meet', 'features.0.depthMm'],
     ['a bed through the underside', channel({ depthMm: 15 }), 'through-underside', 'features.0.depthMm'],
     ['a thin floor', channel({ depthMm: 14 }), 'thin-floor', 'features.0.depthMm'],
-    ['a rim as wide as the piece', { kind: 'basin', id: 'b', rimMm: 70, depthMm: 4 }, 'rim-too-wide', 'features.0.rimMm'],
-    ['a pool outside', { kind: 'pool', id: 'p', xMm: 200, yMm: 10, widthMm: 20, lengthMm: 20, depthMm: 4, section: 'bowl', bankSlope: 0 }, 'outside-piece', 'features.0.xMm'],
-    ['a ring without a middle', { kind: 'ring', id: 'r', xMm: 70, yMm: 70, widthMm: 40, lengthMm: 40, ringMm: 20, depthMm: 4, bankSlope: 1 }, 'ring-too-broad', 'features.0.ringMm'],
-    ['a waterline off the board', { kind: 'shore', id: 's', landSide: 'north', waterlineMm: 150, slope: 5, depthMm: 4 }, 'waterline-outside', 'features.0.waterlineMm'],
+    [
+      'a rim as wide as the piece',
+      { kind: 'basin', id: 'b', rimMm: 70, depthMm: 4 },
+      'rim-too-wide',
+      'features.0.rimMm',
+    ],
+    [
+      'a pool outside',
+      {
+        kind: 'pool',
+        id: 'p',
+        xMm: 200,
+        yMm: 10,
+        widthMm: 20,
+        lengthMm: 20,
+        depthMm: 4,
+        section: 'bowl',
+        bankSlope: 0,
+      },
+      'outside-piece',
+      'features.0.xMm',
+    ],
+    [
+      'a ring without a middle',
+      { kind: 'ring', id: 'r', xMm: 70, yMm: 70, widthMm: 40, lengthMm: 40, ringMm: 20, depthMm: 4, bankSlope: 1 },
+      'ring-too-broad',
+      'features.0.ringMm',
+    ],
+    [
+      'a waterline off the board',
+      { kind: 'shore', id: 's', landSide: 'north', waterlineMm: 150, slope: 5, depthMm: 4 },
+      'waterline-outside',
+      'features.0.waterlineMm',
+    ],
   ])('%s is named at its field', (_, feature, code, path) => {
     const found = checkDesign(testDesign([feature]), 15).find((problem) => problem.code === code);
     expect(found?.path.join('.')).toBe(path);
@@ -119,7 +181,11 @@ describe('what is wrong with a design', () => {
 });
 
 describe('the schema refuses nonsense at its field', () => {
-  const issue = (design: unknown): string => pieceDesignSchema.safeParse(design).error?.issues.map(({ path }) => path.join('.')).join(' ') ?? 'fine';
+  const issue = (design: unknown): string =>
+    pieceDesignSchema
+      .safeParse(design)
+      .error?.issues.map(({ path }) => path.join('.'))
+      .join(' ') ?? 'fine';
   test.each<[string, unknown, string]>([
     ['a sound design', testDesign([channel()]), 'fine'],
     ['zero depth', testDesign([channel({ depthMm: 0 })]), 'features.0.depthMm'],

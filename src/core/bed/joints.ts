@@ -19,7 +19,10 @@ export function standardHeightMm(standard: EdgeStandard, alongMm: number): numbe
   if (standard.widthMm === 0) return standard.bankMm;
   const away = Math.abs(alongMm - standard.portMm);
   // Upright walls: the last place on the wall counts as bed.
-  const height = sectionHeightMm(standard, standard.bankSlope === 0 && standard.section === 'trapezoid' ? Math.max(0, away - 1e-9) : away);
+  const height = sectionHeightMm(
+    standard,
+    standard.bankSlope === 0 && standard.section === 'trapezoid' ? Math.max(0, away - 1e-9) : away,
+  );
   return Math.min(standard.bankMm, Number.isFinite(height) ? height : standard.bankMm);
 }
 
@@ -61,7 +64,11 @@ export function withJoints(design: PieceDesign, standards: readonly EdgeStandard
   if (given.length === 0 || design.features.some(({ kind }) => kind === 'scan')) return design;
   const joints = given.flatMap(([edge, id]): Joint[] => {
     const standard = standards.find((candidate) => candidate.id === id);
-    return standard && standard.blendMm > 0 && Math.abs(edgeLengthMm(design.outline, edge) - standard.edgeMm) <= SAME_LENGTH_MM ? [{ edge, standard }] : [];
+    return standard &&
+      standard.blendMm > 0 &&
+      Math.abs(edgeLengthMm(design.outline, edge) - standard.edgeMm) <= SAME_LENGTH_MM
+      ? [{ edge, standard }]
+      : [];
   });
   return joints.length > 0 ? { ...design, joints } : design;
 }

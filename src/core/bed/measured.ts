@@ -25,11 +25,14 @@ export const WANDER_RANGE_MM = 25;
 const FILL_SHARE = 0.01;
 const FILL_LEAST_ML = 0.3;
 
-const covariance = ({ offsetMm, wanderMm }: Stray, distanceMm: number): number => offsetMm ** 2 + wanderMm ** 2 * Math.exp(-distanceMm / WANDER_RANGE_MM);
+const covariance = ({ offsetMm, wanderMm }: Stray, distanceMm: number): number =>
+  offsetMm ** 2 + wanderMm ** 2 * Math.exp(-distanceMm / WANDER_RANGE_MM);
 
 /** How a design's bed strays: as the maker says it is made; a scanned one as scans do, else by hand. */
-export const strayOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): Stray => STRAYS[madeByOf({ madeBy, features })];
-export const madeByOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): MadeBy => madeBy ?? (features.some(({ kind }) => kind === 'scan') ? 'scanned' : 'by hand');
+export const strayOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): Stray =>
+  STRAYS[madeByOf({ madeBy, features })];
+export const madeByOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): MadeBy =>
+  madeBy ?? (features.some(({ kind }) => kind === 'scan') ? 'scanned' : 'by hand');
 
 /** Readings brought to the middle of their cells; several in one cell become their mean. */
 interface CellReading {
@@ -108,7 +111,13 @@ export function correctBed(grid: BedGrid, measured: Measured, landMm: number, st
 function applyReadings(grid: BedGrid, readings: readonly CellReading[], landMm: number, stray: Stray): void {
   const { columns, cellMm, heightMm } = grid;
   const lower = cholesky(readings, stray);
-  const weights = backward(lower, forward(lower, readings.map(({ residualMm }) => residualMm)));
+  const weights = backward(
+    lower,
+    forward(
+      lower,
+      readings.map(({ residualMm }) => residualMm),
+    ),
+  );
   const offset = stray.offsetMm ** 2 * weights.reduce((sum, weight) => sum + weight, 0);
   const land = roundHeight(landMm);
   for (let i = 0; i < heightMm.length; i++) {
@@ -116,10 +125,12 @@ function applyReadings(grid: BedGrid, readings: readonly CellReading[], landMm: 
     const x = ((i % columns) + 0.5) * cellMm;
     const y = (Math.floor(i / columns) + 0.5) * cellMm;
     let wander = 0;
-    for (let k = 0; k < readings.length; k++) wander += weights[k]! * Math.exp(-Math.hypot(x - readings[k]!.xMm, y - readings[k]!.yMm) / WANDER_RANGE_MM);
+    for (let k = 0; k < readings.length; k++)
+      wander += weights[k]! * Math.exp(-Math.hypot(x - readings[k]!.xMm, y - readings[k]!.yMm) / WANDER_RANGE_MM);
     heightMm[i] = roundHeight(Math.max(0, heightMm[i]! + offset + stray.wanderMm ** 2 * wander));
   }
-  for (const { cell, residualMm } of readings) if (heightMm[cell]! >= land) heightMm[cell] = roundHeight(heightMm[cell]! + residualMm);
+  for (const { cell, residualMm } of readings)
+    if (heightMm[cell]! >= land) heightMm[cell] = roundHeight(heightMm[cell]! + residualMm);
 }
 
 function scaleToFill(grid: BedGrid, levelMm: number, fillMl: number): void {
@@ -127,7 +138,8 @@ function scaleToFill(grid: BedGrid, levelMm: number, fillMl: number): void {
   if (!(has > 0)) return;
   const factor = fillMl / has;
   const { heightMm } = grid;
-  for (let i = 0; i < heightMm.length; i++) if (heightMm[i]! < levelMm) heightMm[i] = roundHeight(Math.max(0, levelMm - factor * (levelMm - heightMm[i]!)));
+  for (let i = 0; i < heightMm.length; i++)
+    if (heightMm[i]! < levelMm) heightMm[i] = roundHeight(Math.max(0, levelMm - factor * (levelMm - heightMm[i]!)));
 }
 
 /** How well the mean height of a grainy bed is known, as a share of its grain. */
@@ -141,7 +153,13 @@ const SAMPLES = 140;
  * 19 of 20 cases. From the covariance that the readings leave, averaged over pairs of wet places; a fill test caps it.
  * Sand or gravel laid by hand has a mean height unknown by a quarter of its grain, which readings on grains do not narrow.
  */
-export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Measured | null, grainMm = 0, stray = STRAYS['by hand']): number {
+export function volumeUncertaintyMl(
+  grid: BedGrid,
+  levelMm: number,
+  measured: Measured | null,
+  grainMm = 0,
+  stray = STRAYS['by hand'],
+): number {
   const { columns, cellMm, heightMm, coverage } = grid;
   const wet: number[] = [];
   let area = 0;
@@ -158,7 +176,14 @@ export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Me
     const cell = wet[Math.floor((k + 0.5) * stride)] ?? wet[wet.length - 1]!;
     const xMm = ((cell % columns) + 0.5) * cellMm;
     const yMm = (Math.floor(cell / columns) + 0.5) * cellMm;
-    return { xMm, yMm, known: forward(lower, readings.map((reading) => covariance(stray, Math.hypot(xMm - reading.xMm, yMm - reading.yMm)))) };
+    return {
+      xMm,
+      yMm,
+      known: forward(
+        lower,
+        readings.map((reading) => covariance(stray, Math.hypot(xMm - reading.xMm, yMm - reading.yMm))),
+      ),
+    };
   });
   let sum = 0;
   for (const a of samples) {
@@ -169,7 +194,9 @@ export function volumeUncertaintyMl(grid: BedGrid, levelMm: number, measured: Me
     }
   }
   const twoSigma = (2 * area * Math.sqrt(Math.max(0, sum / samples.length ** 2) + (GRAIN_SHARE * grainMm) ** 2)) / 1000;
-  return measured?.fillMl == null ? twoSigma : Math.min(twoSigma, Math.max(FILL_LEAST_ML, 2 * FILL_SHARE * measured.fillMl));
+  return measured?.fillMl == null
+    ? twoSigma
+    : Math.min(twoSigma, Math.max(FILL_LEAST_ML, 2 * FILL_SHARE * measured.fillMl));
 }
 
 /** Readings nearer than this that differ by more cannot both be right. */
@@ -177,12 +204,29 @@ const SAME_PLACE_MM = 1;
 const CONTRADICTION_MM = 1;
 
 /** What is wrong with readings before they are used: outside the piece, or contradicting each other. By index. */
-export function checkReadings(readings: readonly DepthReading[], outline: Outline): { index: number; message: string }[] {
+export function checkReadings(
+  readings: readonly DepthReading[],
+  outline: Outline,
+): { index: number; message: string }[] {
   const { widthMm, lengthMm } = outlineSize(outline);
   return readings.flatMap(({ xMm, yMm, depthMm }, index) => {
-    if (xMm > widthMm || yMm > lengthMm) return [{ index, message: `Reading ${index + 1} lies outside the piece, which is ${widthMm} × ${lengthMm} mm.` }];
-    const twin = readings.slice(0, index).findIndex((other) => Math.hypot(other.xMm - xMm, other.yMm - yMm) < SAME_PLACE_MM && Math.abs(other.depthMm - depthMm) > CONTRADICTION_MM);
-    return twin < 0 ? [] : [{ index, message: `Readings ${twin + 1} and ${index + 1} are at one place but ${Math.abs(readings[twin]!.depthMm - depthMm).toFixed(1)} mm apart. Take one of them out.` }];
+    if (xMm > widthMm || yMm > lengthMm)
+      return [{ index, message: `Reading ${index + 1} lies outside the piece, which is ${widthMm} × ${lengthMm} mm.` }];
+    const twin = readings
+      .slice(0, index)
+      .findIndex(
+        (other) =>
+          Math.hypot(other.xMm - xMm, other.yMm - yMm) < SAME_PLACE_MM &&
+          Math.abs(other.depthMm - depthMm) > CONTRADICTION_MM,
+      );
+    return twin < 0
+      ? []
+      : [
+          {
+            index,
+            message: `Readings ${twin + 1} and ${index + 1} are at one place but ${Math.abs(readings[twin]!.depthMm - depthMm).toFixed(1)} mm apart. Take one of them out.`,
+          },
+        ];
   });
 }
 
@@ -196,7 +240,11 @@ export interface Difference {
 /** The largest difference between two grids of one outline, first the deeper, then the shallower. */
 export function largestStrays(drawn: BedGrid, real: BedGrid): { deeper: Difference; shallower: Difference } {
   const { columns, cellMm } = drawn;
-  const at = (index: number): Difference => ({ deeperMm: drawn.heightMm[index]! - real.heightMm[index]!, xMm: ((index % columns) + 0.5) * cellMm, yMm: (Math.floor(index / columns) + 0.5) * cellMm });
+  const at = (index: number): Difference => ({
+    deeperMm: drawn.heightMm[index]! - real.heightMm[index]!,
+    xMm: ((index % columns) + 0.5) * cellMm,
+    yMm: (Math.floor(index / columns) + 0.5) * cellMm,
+  });
   let [deepest, shallowest] = [0, 0];
   for (let i = 0; i < drawn.heightMm.length; i++) {
     const difference = drawn.heightMm[i]! - real.heightMm[i]!;

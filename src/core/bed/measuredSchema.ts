@@ -4,7 +4,11 @@ const number = z.number({ error: 'Type a number' });
 const place = number.min(0, 'Outside the piece').max(3000, 'Outside the piece');
 
 /** One depth, felt with a pin or rule: where, and how far below the level; negative where the bed stands above it. */
-export const readingSchema = z.object({ xMm: place, yMm: place, depthMm: number.min(-100, 'At most 100 mm above the level').max(200, 'At most 200 mm deep') });
+export const readingSchema = z.object({
+  xMm: place,
+  yMm: place,
+  depthMm: number.min(-100, 'At most 100 mm above the level').max(200, 'At most 200 mm deep'),
+});
 export type DepthReading = z.infer<typeof readingSchema>;
 
 /** The most readings of one piece. */

@@ -19,7 +19,7 @@ describe('closed forms for liquid epoxy', () => {
         const z = ((i + 0.5) / steps) * h;
         // Height z has slope angle φ with 1 − cos φ = z²/(2a²); dA = x dz is summed by parts as z·cot φ dz.
         const cosine = 1 - (z * z) / (2 * a * a);
-        area += (z * cosine) / Math.sqrt(1 - cosine * cosine) * (h / steps);
+        area += ((z * cosine) / Math.sqrt(1 - cosine * cosine)) * (h / steps);
       }
       expect(area / 1000).toBeCloseTo(wallMlPerMm(degrees), 6);
     }
@@ -32,13 +32,36 @@ describe('closed forms for liquid epoxy', () => {
 });
 
 describe('length of upright wall at the level', () => {
-  const within = (actual: number, expected: number, share: number): void => expect(Math.abs(actual / expected - 1)).toBeLessThan(share);
-  test('all round a square basin', () => within(wallLengthMm(buildBed(testDesign([{ kind: 'basin', id: 'b', rimMm: 4, depthMm: 6 }])), 15), 4 * 132, 0.02));
+  const within = (actual: number, expected: number, share: number): void =>
+    expect(Math.abs(actual / expected - 1)).toBeLessThan(share);
+  test('all round a square basin', () =>
+    within(wallLengthMm(buildBed(testDesign([{ kind: 'basin', id: 'b', rimMm: 4, depthMm: 6 }])), 15), 4 * 132, 0.02));
   test.each([32, 50, 90])('round a %d mm tube', (diameter) => {
-    const tube = testDesign([{ kind: 'basin', id: 'b', rimMm: 2, depthMm: 5 }], { outline: { kind: 'oval', widthMm: diameter, lengthMm: diameter } });
+    const tube = testDesign([{ kind: 'basin', id: 'b', rimMm: 2, depthMm: 5 }], {
+      outline: { kind: 'oval', widthMm: diameter, lengthMm: diameter },
+    });
     within(wallLengthMm(buildBed(tube), 15), Math.PI * (diameter - 4), 0.02);
   });
   test('none along a sloping bank', () => {
-    expect(wallLengthMm(buildBed(testDesign([{ kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 80, lengthMm: 80, depthMm: 6, section: 'bowl', bankSlope: 0 }])), 15)).toBe(0);
+    expect(
+      wallLengthMm(
+        buildBed(
+          testDesign([
+            {
+              kind: 'pool',
+              id: 'p',
+              xMm: 70,
+              yMm: 70,
+              widthMm: 80,
+              lengthMm: 80,
+              depthMm: 6,
+              section: 'bowl',
+              bankSlope: 0,
+            },
+          ]),
+        ),
+        15,
+      ),
+    ).toBe(0);
   });
 });

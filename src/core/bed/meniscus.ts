@@ -8,16 +8,20 @@ const GRAVITY = 9.81;
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** Capillary length a = √(γ/ρg) in mm: about 2.0 for liquid epoxy. */
-export const capillaryLengthMm = (surfaceTension = SURFACE_TENSION, densityKgPerM3 = LIQUID_DENSITY): number => 1000 * Math.sqrt(surfaceTension / (densityKgPerM3 * GRAVITY));
+export const capillaryLengthMm = (surfaceTension = SURFACE_TENSION, densityKgPerM3 = LIQUID_DENSITY): number =>
+  1000 * Math.sqrt(surfaceTension / (densityKgPerM3 * GRAVITY));
 
 /** How high the liquid creeps up an upright wall, mm: h = a·√(2(1 − sin θ)). Static, no wall opposite. */
-export const wallRiseMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number => capillaryMm * Math.sqrt(2 * (1 - Math.sin(radians(contactDegrees))));
+export const wallRiseMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number =>
+  capillaryMm * Math.sqrt(2 * (1 - Math.sin(radians(contactDegrees))));
 
 /** What creeps up, in ml for each mm of wetted wall: a²·cos θ. From the balance of weight and surface tension, exact for a straight wall. */
-export const wallMlPerMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number => (capillaryMm ** 2 * Math.cos(radians(contactDegrees))) / 1000;
+export const wallMlPerMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number =>
+  (capillaryMm ** 2 * Math.cos(radians(contactDegrees))) / 1000;
 
 /** Thickness of a wide free puddle, mm: e = 2a·sin(θ/2). On a sharp tile edge the front holds up to about 90°. */
-export const puddleThicknessMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number => 2 * capillaryMm * Math.sin(radians(contactDegrees) / 2);
+export const puddleThicknessMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number =>
+  2 * capillaryMm * Math.sin(radians(contactDegrees) / 2);
 
 /** The angle up to which water holds on to a sharp, undammed edge. */
 export const PINNED_DEGREES = 90;
@@ -26,8 +30,17 @@ export const PINNED_DEGREES = 90;
  * rim. The rim lacks a²·sin θ for each mm (the balance of its weight and surface tension, exact for a straight edge);
  * pieces less than about 10 mm across hold a little less.
  */
-export const flatTileMl = (areaMm2: number, perimeterMm: number, contactDegrees = PINNED_DEGREES, capillaryMm = capillaryLengthMm()): number =>
-  Math.max(0, areaMm2 * puddleThicknessMm(contactDegrees, capillaryMm) - perimeterMm * capillaryMm ** 2 * Math.sin(radians(contactDegrees))) / 1000;
+export const flatTileMl = (
+  areaMm2: number,
+  perimeterMm: number,
+  contactDegrees = PINNED_DEGREES,
+  capillaryMm = capillaryLengthMm(),
+): number =>
+  Math.max(
+    0,
+    areaMm2 * puddleThicknessMm(contactDegrees, capillaryMm) -
+      perimeterMm * capillaryMm ** 2 * Math.sin(radians(contactDegrees)),
+  ) / 1000;
 
 /** How liquid resin meets a sealed, painted bank. */
 export const BANK_CONTACT_DEGREES = 35;
@@ -48,13 +61,21 @@ export function wallLengthMm(grid: BedGrid, levelMm: number): number {
     const index = row * columns + column;
     return coverage[index]! > 0 && heightMm[index]! < levelMm;
   };
-  const isWall = (from: number, to: number): boolean => coverage[to]! > 0 && heightMm[to]! >= levelMm + WALL_RISE_MM && heightMm[to]! - heightMm[from]! >= WALL_SLOPE * cellMm;
+  const isWall = (from: number, to: number): boolean =>
+    coverage[to]! > 0 &&
+    heightMm[to]! >= levelMm + WALL_RISE_MM &&
+    heightMm[to]! - heightMm[from]! >= WALL_SLOPE * cellMm;
   let length = 0;
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
       if (!wet(column, row)) continue;
       const index = row * columns + column;
-      for (const [dx, dy] of [[1, 0], [-1, 0], [0, 1], [0, -1]] as const) {
+      for (const [dx, dy] of [
+        [1, 0],
+        [-1, 0],
+        [0, 1],
+        [0, -1],
+      ] as const) {
         const [c, r] = [column + dx, row + dy];
         if (c < 0 || r < 0 || c >= columns || r >= rows || !isWall(index, r * columns + c)) continue;
         const [nx, ny] = facing(wet, columns, rows, column, row);
@@ -66,7 +87,13 @@ export function wallLengthMm(grid: BedGrid, levelMm: number): number {
 }
 
 /** The direction in which the water ends, from the wet cells round about: a unit vector. */
-function facing(wet: (column: number, row: number) => boolean, columns: number, rows: number, column: number, row: number): readonly [number, number] {
+function facing(
+  wet: (column: number, row: number) => boolean,
+  columns: number,
+  rows: number,
+  column: number,
+  row: number,
+): readonly [number, number] {
   let [x, y] = [0, 0];
   for (let dy = -WINDOW; dy <= WINDOW; dy++) {
     for (let dx = -WINDOW; dx <= WINDOW; dx++) {

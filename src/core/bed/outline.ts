@@ -21,7 +21,8 @@ export function outlineSize(outline: Outline): { widthMm: number; lengthMm: numb
 }
 
 /** The radius to which a rectangle's corners are really rounded: at most half its shorter side. */
-export const cornerRadiusMm = ({ widthMm, lengthMm, cornerMm = 0 }: Extract<Outline, { kind: 'rectangle' }>): number => Math.min(cornerMm, widthMm / 2, lengthMm / 2);
+export const cornerRadiusMm = ({ widthMm, lengthMm, cornerMm = 0 }: Extract<Outline, { kind: 'rectangle' }>): number =>
+  Math.min(cornerMm, widthMm / 2, lengthMm / 2);
 
 /** Corners of a regular polygon, anticlockwise from the west end of its south side. */
 function regularCorners({ sides, acrossMm }: Extract<Outline, { kind: 'regular' }>): PointMm[] {
@@ -40,7 +41,12 @@ function straightCorners(outline: Outline): PointMm[] {
   if (outline.kind === 'regular') return regularCorners(outline);
   if (outline.kind === 'free') return doubledArea(outline.points) > 0 ? outline.points : [...outline.points].reverse();
   const { widthMm: w, lengthMm: l } = outline;
-  return [{ xMm: 0, yMm: 0 }, { xMm: w, yMm: 0 }, { xMm: w, yMm: l }, { xMm: 0, yMm: l }];
+  return [
+    { xMm: 0, yMm: 0 },
+    { xMm: w, yMm: 0 },
+    { xMm: w, yMm: l },
+    { xMm: 0, yMm: l },
+  ];
 }
 
 /** A flat polygon of points. */
@@ -70,7 +76,11 @@ export function roundCorners(corners: readonly PointMm[], radiusMm: number): Poi
     const after = corners[(i + 1) % corners.length]!;
     const [toBefore, toAfter] = [unit(corner, before), unit(corner, after)];
     const half = Math.acos(Math.max(-1, Math.min(1, toBefore[0] * toAfter[0] + toBefore[1] * toAfter[1]))) / 2;
-    const room = Math.min(Math.hypot(before.xMm - corner.xMm, before.yMm - corner.yMm), Math.hypot(after.xMm - corner.xMm, after.yMm - corner.yMm)) / 2;
+    const room =
+      Math.min(
+        Math.hypot(before.xMm - corner.xMm, before.yMm - corner.yMm),
+        Math.hypot(after.xMm - corner.xMm, after.yMm - corner.yMm),
+      ) / 2;
     const cut = Math.min(radiusMm / Math.tan(half), room);
     const radius = cut * Math.tan(half);
     if (!(radius > 1e-6) || !Number.isFinite(cut) || half > Math.PI / 2 - 1e-3) return [corner];
@@ -81,7 +91,10 @@ export function roundCorners(corners: readonly PointMm[], radiusMm: number): Poi
     const from = Math.atan2(corner.yMm + toBefore[1] * cut - centre.yMm, corner.xMm + toBefore[0] * cut - centre.xMm);
     const to = Math.atan2(corner.yMm + toAfter[1] * cut - centre.yMm, corner.xMm + toAfter[0] * cut - centre.xMm);
     const turn = Math.atan2(Math.sin(to - from), Math.cos(to - from));
-    return Array.from({ length: CORNER_SIDES + 1 }, (_, k) => ({ xMm: centre.xMm + radius * Math.cos(from + (turn * k) / CORNER_SIDES), yMm: centre.yMm + radius * Math.sin(from + (turn * k) / CORNER_SIDES) }));
+    return Array.from({ length: CORNER_SIDES + 1 }, (_, k) => ({
+      xMm: centre.xMm + radius * Math.cos(from + (turn * k) / CORNER_SIDES),
+      yMm: centre.yMm + radius * Math.sin(from + (turn * k) / CORNER_SIDES),
+    }));
   });
 }
 
@@ -91,7 +104,13 @@ function unit(from: PointMm, to: PointMm): readonly [number, number] {
 }
 
 /** An ellipse of these half-axes as a closed polygon. */
-export function ovalPolygon(centreX: number, centreY: number, halfX: number, halfY: number, sides = OVAL_SIDES): Polygon {
+export function ovalPolygon(
+  centreX: number,
+  centreY: number,
+  halfX: number,
+  halfY: number,
+  sides = OVAL_SIDES,
+): Polygon {
   const points = new Float64Array(sides * 2);
   for (let i = 0; i < sides; i++) {
     const angle = (2 * Math.PI * i) / sides;
@@ -104,7 +123,8 @@ export function ovalPolygon(centreX: number, centreY: number, halfX: number, hal
 /** Area in mm²: closed form, not from the grid. */
 export function outlineAreaMm2(outline: Outline): number {
   if (outline.kind === 'oval') return (Math.PI / 4) * outline.widthMm * outline.lengthMm;
-  if (outline.kind === 'rectangle') return outline.widthMm * outline.lengthMm - (4 - Math.PI) * cornerRadiusMm(outline) ** 2;
+  if (outline.kind === 'rectangle')
+    return outline.widthMm * outline.lengthMm - (4 - Math.PI) * cornerRadiusMm(outline) ** 2;
   return Math.abs(doubledArea(straightCorners(outline))) / 2;
 }
 
@@ -125,7 +145,8 @@ const COMPASS = ['east', 'north-east', 'north', 'north-west', 'west', 'south-wes
 const STRAIGHT_RADIANS = 0.02;
 
 /** The nearest of the eight points of the compass. */
-export const compassName = (x: number, y: number): (typeof COMPASS)[number] => COMPASS[(Math.round((Math.atan2(y, x) * 4) / Math.PI) + 8) % 8]!;
+export const compassName = (x: number, y: number): (typeof COMPASS)[number] =>
+  COMPASS[(Math.round((Math.atan2(y, x) * 4) / Math.PI) + 8) % 8]!;
 
 const known = new WeakMap<Outline, readonly Side[]>();
 
@@ -139,7 +160,9 @@ export function outlineSides(outline: Outline): readonly Side[] {
 /** Straight runs between true corners, anticlockwise; of a free outline only those long enough to meet a neighbour. */
 function straightRuns(outline: Outline): { from: PointMm; to: PointMm }[] {
   const corners = straightCorners(outline);
-  const runs = corners.map((from, i) => ({ from, to: corners[(i + 1) % corners.length]! })).filter(({ from, to }) => Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm) > 1e-6);
+  const runs = corners
+    .map((from, i) => ({ from, to: corners[(i + 1) % corners.length]! }))
+    .filter(({ from, to }) => Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm) > 1e-6);
   if (outline.kind !== 'free') return runs;
   const joined: typeof runs = [];
   for (const run of runs) {
@@ -158,7 +181,8 @@ function straightRuns(outline: Outline): { from: PointMm; to: PointMm }[] {
 }
 
 function inLine(a: { from: PointMm; to: PointMm }, b: { from: PointMm; to: PointMm }): boolean {
-  const turn = Math.atan2(b.to.yMm - b.from.yMm, b.to.xMm - b.from.xMm) - Math.atan2(a.to.yMm - a.from.yMm, a.to.xMm - a.from.xMm);
+  const turn =
+    Math.atan2(b.to.yMm - b.from.yMm, b.to.xMm - b.from.xMm) - Math.atan2(a.to.yMm - a.from.yMm, a.to.xMm - a.from.xMm);
   return Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn))) < STRAIGHT_RADIANS;
 }
 
@@ -168,7 +192,13 @@ function nameSides(runs: readonly { from: PointMm; to: PointMm }[]): Side[] {
     const lengthMm = Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm);
     const inward = [-(to.yMm - from.yMm) / lengthMm, (to.xMm - from.xMm) / lengthMm] as const;
     const turned = to.xMm < from.xMm - 1e-9 || (Math.abs(to.xMm - from.xMm) <= 1e-9 && to.yMm < from.yMm);
-    return { from: turned ? to : from, to: turned ? from : to, lengthMm, inward, facing: compassName(-inward[0], -inward[1]) };
+    return {
+      from: turned ? to : from,
+      to: turned ? from : to,
+      lengthMm,
+      inward,
+      facing: compassName(-inward[0], -inward[1]),
+    };
   });
   const distinct = new Set(sides.map(({ facing }) => facing)).size === sides.length;
   return sides
@@ -179,7 +209,8 @@ function nameSides(runs: readonly { from: PointMm; to: PointMm }[]): Side[] {
 /** Names of the sides of an outline. */
 export const outlineEdges = (outline: Outline): readonly EdgeName[] => outlineSides(outline).map(({ edge }) => edge);
 
-export const sideOf = (outline: Outline, edge: EdgeName): Side | undefined => outlineSides(outline).find((side) => side.edge === edge);
+export const sideOf = (outline: Outline, edge: EdgeName): Side | undefined =>
+  outlineSides(outline).find((side) => side.edge === edge);
 
 /** Length of a side in mm; 0 when the outline has no such side. */
 export const edgeLengthMm = (outline: Outline, edge: EdgeName): number => sideOf(outline, edge)?.lengthMm ?? 0;
@@ -192,11 +223,15 @@ export function edgePoint(outline: Outline, { edge, positionMm }: Port): PointMm
     return { xMm: widthMm / 2, yMm: lengthMm / 2 };
   }
   const share = positionMm / side.lengthMm;
-  return { xMm: side.from.xMm + share * (side.to.xMm - side.from.xMm), yMm: side.from.yMm + share * (side.to.yMm - side.from.yMm) };
+  return {
+    xMm: side.from.xMm + share * (side.to.xMm - side.from.xMm),
+    yMm: side.from.yMm + share * (side.to.yMm - side.from.yMm),
+  };
 }
 
 /** Unit vector from a side into the piece; north when there is no such side. */
-export const inwardOf = (outline: Outline, edge: EdgeName): readonly [number, number] => sideOf(outline, edge)?.inward ?? [0, 1];
+export const inwardOf = (outline: Outline, edge: EdgeName): readonly [number, number] =>
+  sideOf(outline, edge)?.inward ?? [0, 1];
 
 /** True when the edge's west (or south) end is its left end, looking out from the middle of the piece. */
 export function startsAtLeft(outline: Outline, edge: EdgeName): boolean {

@@ -14,7 +14,17 @@ const NUMBERED = Array.from({ length: MOST_SIDES }, (_, i) => `side ${i + 1}` as
  * The straight sides of a piece, by the way they face; sides of a free outline that cannot be told apart by that are
  * numbered anticlockwise.
  */
-export const edgeNameSchema = z.enum(['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west', ...NUMBERED]);
+export const edgeNameSchema = z.enum([
+  'north',
+  'north-east',
+  'east',
+  'south-east',
+  'south',
+  'south-west',
+  'west',
+  'north-west',
+  ...NUMBERED,
+]);
 export type EdgeName = z.infer<typeof edgeNameSchema>;
 export const EDGE_NAMES: readonly EdgeName[] = edgeNameSchema.options;
 
@@ -38,9 +48,22 @@ export const outlineSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rectangle'), widthMm: sizeMm, lengthMm: sizeMm, cornerMm: cornerMm.optional() }),
   z.object({ kind: z.literal('oval'), widthMm: sizeMm, lengthMm: sizeMm }),
   /** All sides alike, one of them facing south; `acrossMm` is measured across flats (for odd sides: across the inscribed circle). */
-  z.object({ kind: z.literal('regular'), sides: finite.int('Type a whole number').min(3, 'At least 3 sides').max(12, 'At most 12 sides; use an oval'), acrossMm: sizeMm }),
+  z.object({
+    kind: z.literal('regular'),
+    sides: finite.int('Type a whole number').min(3, 'At least 3 sides').max(12, 'At most 12 sides; use an oval'),
+    acrossMm: sizeMm,
+  }),
   z
-    .object({ kind: z.literal('free'), points: z.array(z.object({ xMm: outlinePoint, yMm: outlinePoint })).min(3, 'An outline needs at least three points').max(MOST_OUTLINE_POINTS, `At most ${MOST_OUTLINE_POINTS} points`) })
-    .refine(({ points }) => Math.abs(doubledArea(points)) / 2 >= LEAST_AREA_MM2, { path: ['points'], message: 'These points enclose nothing: an outline needs some area' }),
+    .object({
+      kind: z.literal('free'),
+      points: z
+        .array(z.object({ xMm: outlinePoint, yMm: outlinePoint }))
+        .min(3, 'An outline needs at least three points')
+        .max(MOST_OUTLINE_POINTS, `At most ${MOST_OUTLINE_POINTS} points`),
+    })
+    .refine(({ points }) => Math.abs(doubledArea(points)) / 2 >= LEAST_AREA_MM2, {
+      path: ['points'],
+      message: 'These points enclose nothing: an outline needs some area',
+    }),
 ]);
 export type Outline = z.infer<typeof outlineSchema>;

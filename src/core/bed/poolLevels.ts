@@ -28,7 +28,13 @@ export function levelPools(grid: BedGrid, marks: readonly PoolLevel[], levelMm: 
   const { columns, rows, coverage } = grid;
   const heightMm = grid.heightMm.slice();
   const region = new Int16Array(heightMm.length).fill(NONE);
-  const own: OwnLevels = { grid: { ...grid, heightMm }, region, overMm: marks.map((mark) => mark.levelMm - levelMm), dry: [], joined: [] };
+  const own: OwnLevels = {
+    grid: { ...grid, heightMm },
+    region,
+    overMm: marks.map((mark) => mark.levelMm - levelMm),
+    dry: [],
+    joined: [],
+  };
   marks.forEach((mark, number) => {
     const start = cellOf(mark, grid);
     if (!(grid.heightMm[start]! < mark.levelMm)) {
@@ -42,7 +48,8 @@ export function levelPools(grid: BedGrid, marks: readonly PoolLevel[], levelMm: 
       const cell = stack.pop()!;
       if (region[cell] !== NONE) {
         const other = region[cell]!;
-        if (other !== number && !own.joined.some(([a, b]) => a === other && b === number)) own.joined.push([other, number]);
+        if (other !== number && !own.joined.some(([a, b]) => a === other && b === number))
+          own.joined.push([other, number]);
         continue;
       }
       region[cell] = number;
@@ -62,7 +69,8 @@ export function levelPools(grid: BedGrid, marks: readonly PoolLevel[], levelMm: 
 }
 
 const cellOf = ({ xMm, yMm }: PointMm, { columns, rows, cellMm }: BedGrid): number =>
-  Math.min(rows - 1, Math.max(0, Math.floor(yMm / cellMm))) * columns + Math.min(columns - 1, Math.max(0, Math.floor(xMm / cellMm)));
+  Math.min(rows - 1, Math.max(0, Math.floor(yMm / cellMm))) * columns +
+  Math.min(columns - 1, Math.max(0, Math.floor(xMm / cellMm)));
 
 /** By how much the water at a point stands over the set's level. */
 export function overLevelMm({ region, overMm, grid }: OwnLevels, point: PointMm): number {
@@ -92,22 +100,35 @@ export function findOwnPools(drawn: BedGrid, own: OwnLevels, levelMm: number, op
   const found = groups.flatMap((mark) => {
     const at = mark === NONE ? levelMm : levelMm + own.overMm[mark]!;
     const all = mark === NONE ? atLevel : findPools(drawn, at, options);
-    return all.flatMap((pool) => (markAt(pool) === mark ? [{ pool: { ...pool, levelMm: at }, other: pool.spill?.pool == null ? null : all[pool.spill.pool]! }] : []));
+    return all.flatMap((pool) =>
+      markAt(pool) === mark
+        ? [{ pool: { ...pool, levelMm: at }, other: pool.spill?.pool == null ? null : all[pool.spill.pool]! }]
+        : [],
+    );
   });
   const sorted = found.sort((a, b) => b.pool.volumeMl - a.pool.volumeMl);
   // A pool may spill into one that was found at another level: it is known by where it is deepest.
   const placeOf = (other: Pool): number | null => {
-    const place = sorted.findIndex(({ pool }) => markAt(pool) === markAt(other) && (markAt(other) !== NONE || cellOf(pool.deepest, drawn) === cellOf(other.deepest, drawn)));
+    const place = sorted.findIndex(
+      ({ pool }) =>
+        markAt(pool) === markAt(other) &&
+        (markAt(other) !== NONE || cellOf(pool.deepest, drawn) === cellOf(other.deepest, drawn)),
+    );
     return place < 0 ? null : place;
   };
-  const pools = sorted.map(({ pool, other }) => ({ ...pool, spill: pool.spill && { ...pool.spill, pool: other && placeOf(other) } }));
+  const pools = sorted.map(({ pool, other }) => ({
+    ...pool,
+    spill: pool.spill && { ...pool.spill, pool: other && placeOf(other) },
+  }));
   return { pools, mergers: own.overMm.flatMap((over, mark) => (over > 0 ? mergersOf(atLevel, mark, markAt) : [])) };
 }
 
 /** Saddles below a mark's level between pools that its water covers. */
 function mergersOf(atLevel: readonly Pool[], mark: number, markAt: (pool: Pool) => number): Merger[] {
   const covered = atLevel.filter((pool) => markAt(pool) === mark);
-  const saddles = covered.flatMap(({ spill }) => (spill?.over === 'pool' && spill.pool !== null && markAt(atLevel[spill.pool]!) === mark ? [spill] : []));
+  const saddles = covered.flatMap(({ spill }) =>
+    spill?.over === 'pool' && spill.pool !== null && markAt(atLevel[spill.pool]!) === mark ? [spill] : [],
+  );
   const lowest = saddles.sort((a, b) => a.levelMm - b.levelMm)[0];
   return covered.length > 1 && lowest ? [{ mark, saddleMm: lowest.levelMm, xMm: lowest.xMm, yMm: lowest.yMm }] : [];
 }

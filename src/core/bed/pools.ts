@@ -43,7 +43,11 @@ const NONE = -1;
  * is not dammed it runs out. Levels are exact for the grid: within the height difference of neighbouring cells.
  * O(n α(n)) for the n cells up to the dams' tops.
  */
-export function findPools(grid: BedGrid, levelMm: number, { outline, dammed, damMarginMm, damOverlapMm }: PoolOptions): Pool[] {
+export function findPools(
+  grid: BedGrid,
+  levelMm: number,
+  { outline, dammed, damMarginMm, damOverlapMm }: PoolOptions,
+): Pool[] {
   const capMm = levelMm + damMarginMm;
   const edges = edgeCells(grid, outline);
   const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges, outline.kind === 'rectangle');
@@ -166,7 +170,13 @@ class Sweep {
   }
 
   private spillAt(cell: number, over: Spill['over'], pool: number | null): Spill {
-    return { levelMm: this.grid.heightMm[cell]!, over, edge: over === 'pool' ? null : (this.edges.get(cell) ?? null), pool, ...centreOf(cell, this.grid) };
+    return {
+      levelMm: this.grid.heightMm[cell]!,
+      over,
+      edge: over === 'pool' ? null : (this.edges.get(cell) ?? null),
+      pool,
+      ...centreOf(cell, this.grid),
+    };
   }
 
   private find(member: number): number {
@@ -213,7 +223,14 @@ class Sweep {
   private addPool(root: number, levelMm: number): number {
     const deepest = this.cellAt(root);
     this.poolOf[root] = this.pools.length;
-    this.pools.push({ volumeMl: 0, surfaceCm2: 0, greatestDepthMm: levelMm - this.grid.heightMm[deepest]!, meanDepthMm: 0, deepest: centreOf(deepest, this.grid), spill: null });
+    this.pools.push({
+      volumeMl: 0,
+      surfaceCm2: 0,
+      greatestDepthMm: levelMm - this.grid.heightMm[deepest]!,
+      meanDepthMm: 0,
+      deepest: centreOf(deepest, this.grid),
+      spill: null,
+    });
     if (this.outside[root] !== NONE) this.settle(root, this.outside[root]!, 'edge', null);
     return this.poolOf[root]!;
   }
@@ -230,7 +247,14 @@ class Sweep {
 }
 
 /** Marks the edge cells that a dam closes: those below the level on a dammed edge, and the bank that its ends overlap. */
-function cellsBehindDams({ columns, rows, heightMm, cellMm }: BedGrid, levelMm: number, dammed: ReadonlySet<OutlineEdge>, overlapMm: number, edges: ReadonlyMap<number, OutlineEdge>, square: boolean): Uint8Array {
+function cellsBehindDams(
+  { columns, rows, heightMm, cellMm }: BedGrid,
+  levelMm: number,
+  dammed: ReadonlySet<OutlineEdge>,
+  overlapMm: number,
+  edges: ReadonlyMap<number, OutlineEdge>,
+  square: boolean,
+): Uint8Array {
   const behind = new Uint8Array(columns * rows);
   const reach = Math.round(overlapMm / cellMm);
   const wet: number[] = [];
@@ -268,37 +292,50 @@ function cellsByHeight({ columns, rows, heightMm, coverage }: BedGrid, capMm: nu
   }
   if (count === 0) return new Int32Array(0);
   const starts = new Int32Array(Math.round((capMm - lowest) * perMm) + 2);
-  for (let i = 0; i < heightMm.length; i++) if (heightMm[i]! <= capMm && coverage[i]! > 0) starts[(((heightMm[i]! - lowest) * perMm + 0.5) | 0) + 1]!++;
+  for (let i = 0; i < heightMm.length; i++)
+    if (heightMm[i]! <= capMm && coverage[i]! > 0) starts[(((heightMm[i]! - lowest) * perMm + 0.5) | 0) + 1]!++;
   for (let k = 1; k < starts.length; k++) starts[k] = starts[k]! + starts[k - 1]!;
   const order = new Int32Array(count);
   for (let row = 0, i = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++, i++) {
-      if (heightMm[i]! <= capMm && coverage[i]! > 0) order[starts[((heightMm[i]! - lowest) * perMm + 0.5) | 0]!++] = (row + 1) * stride + column + 1;
+      if (heightMm[i]! <= capMm && coverage[i]! > 0)
+        order[starts[((heightMm[i]! - lowest) * perMm + 0.5) | 0]!++] = (row + 1) * stride + column + 1;
     }
   }
   return order;
 }
 
-const centreOf = (cell: number, { columns, cellMm }: Pick<BedGrid, 'columns' | 'cellMm'>): PointMm => ({ xMm: ((cell % columns) + 0.5) * cellMm, yMm: (Math.floor(cell / columns) + 0.5) * cellMm });
+const centreOf = (cell: number, { columns, cellMm }: Pick<BedGrid, 'columns' | 'cellMm'>): PointMm => ({
+  xMm: ((cell % columns) + 0.5) * cellMm,
+  yMm: (Math.floor(cell / columns) + 0.5) * cellMm,
+});
 
 /** The cells along the outline, each with its edge: the nearest side, or the rim. Corners of a rectangle belong to its south or north edge. */
 function edgeCells({ columns, rows, coverage, cellMm }: BedGrid, outline: Outline): Map<number, OutlineEdge> {
   const edges = new Map<number, OutlineEdge>();
   if (outline.kind === 'rectangle' && cornerRadiusMm(outline) === 0) {
     for (let row = 0; row < rows; row++) edges.set(row * columns, 'west').set(row * columns + columns - 1, 'east');
-    for (let column = 0; column < columns; column++) edges.set(column, 'south').set((rows - 1) * columns + column, 'north');
+    for (let column = 0; column < columns; column++)
+      edges.set(column, 'south').set((rows - 1) * columns + column, 'north');
     return edges;
   }
   const sides = outlineSides(outline);
   const rim = hasRim(outline);
   const nameOf = (xMm: number, yMm: number): OutlineEdge => {
-    const nearest = sides.map((side) => ({ edge: side.edge, away: distanceToSide(side, xMm, yMm) })).reduce((a, b) => (b.away < a.away ? b : a), { edge: 'rim' as OutlineEdge, away: Infinity });
+    const nearest = sides
+      .map((side) => ({ edge: side.edge, away: distanceToSide(side, xMm, yMm) }))
+      .reduce((a, b) => (b.away < a.away ? b : a), { edge: 'rim' as OutlineEdge, away: Infinity });
     return rim && nearest.away > 1.5 * cellMm ? 'rim' : nearest.edge;
   };
-  const bare = (column: number, row: number): boolean => column < 0 || row < 0 || column >= columns || row >= rows || !(coverage[row * columns + column]! > 0);
+  const bare = (column: number, row: number): boolean =>
+    column < 0 || row < 0 || column >= columns || row >= rows || !(coverage[row * columns + column]! > 0);
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
-      if (!bare(column, row) && (bare(column - 1, row) || bare(column + 1, row) || bare(column, row - 1) || bare(column, row + 1))) edges.set(row * columns + column, nameOf((column + 0.5) * cellMm, (row + 0.5) * cellMm));
+      if (
+        !bare(column, row) &&
+        (bare(column - 1, row) || bare(column + 1, row) || bare(column, row - 1) || bare(column, row + 1))
+      )
+        edges.set(row * columns + column, nameOf((column + 0.5) * cellMm, (row + 0.5) * cellMm));
     }
   }
   return edges;
@@ -306,7 +343,16 @@ function edgeCells({ columns, rows, coverage, cellMm }: BedGrid, outline: Outlin
 
 /** Sorts pools by volume and lets their spills follow. Specks of less than a drop are grid noise and left out. */
 function largestFirst(pools: Pool[]): Pool[] {
-  const kept = pools.map((pool, index) => ({ pool, index })).filter(({ pool }) => pool.volumeMl >= 0.01).sort((a, b) => b.pool.volumeMl - a.pool.volumeMl);
+  const kept = pools
+    .map((pool, index) => ({ pool, index }))
+    .filter(({ pool }) => pool.volumeMl >= 0.01)
+    .sort((a, b) => b.pool.volumeMl - a.pool.volumeMl);
   const place = new Map(kept.map(({ index }, i) => [index, i]));
-  return kept.map(({ pool }) => ({ ...pool, spill: pool.spill && { ...pool.spill, pool: pool.spill.pool === null ? null : (place.get(pool.spill.pool) ?? null) } }));
+  return kept.map(({ pool }) => ({
+    ...pool,
+    spill: pool.spill && {
+      ...pool.spill,
+      pool: pool.spill.pool === null ? null : (place.get(pool.spill.pool) ?? null),
+    },
+  }));
 }

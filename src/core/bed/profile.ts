@@ -1,5 +1,17 @@
 import type { BedGrid } from './grid';
-import { cornerRadiusMm, edgeLengthMm, edgePoint, inwardOf, outlineEdges, outlinePolygon, outlineSides, outlineSize, type PointMm, type Polygon, type Side } from './outline';
+import {
+  cornerRadiusMm,
+  edgeLengthMm,
+  edgePoint,
+  inwardOf,
+  outlineEdges,
+  outlinePolygon,
+  outlineSides,
+  outlineSize,
+  type PointMm,
+  type Polygon,
+  type Side,
+} from './outline';
 import type { EdgeName, Outline } from './schema';
 
 /** Spacing of the samples along an edge or section. */
@@ -28,7 +40,14 @@ export function heightAt(grid: BedGrid, xMm: number, yMm: number): number {
 }
 
 /** The bed under a straight cut between two points. */
-export function sectionProfile(grid: BedGrid, fromX: number, fromY: number, toX: number, toY: number, stepMm = PROFILE_STEP_MM): BedProfile {
+export function sectionProfile(
+  grid: BedGrid,
+  fromX: number,
+  fromY: number,
+  toX: number,
+  toY: number,
+  stepMm = PROFILE_STEP_MM,
+): BedProfile {
   const lengthMm = Math.hypot(toX - fromX, toY - fromY);
   const count = Math.max(2, Math.round(lengthMm / stepMm) + 1);
   const heights = Float32Array.from({ length: count }, (_, i) => {
@@ -58,7 +77,10 @@ function besideCorner(positionMm: number, lengthMm: number, radius: number): { p
   const half = radius * (1 - Math.SQRT1_2);
   const kept = Math.min(lengthMm - half, Math.max(half, positionMm));
   const fromCorner = Math.min(kept, lengthMm - kept);
-  return { positionMm: kept, insetMm: fromCorner >= radius ? 0 : radius - Math.sqrt(radius ** 2 - (radius - fromCorner) ** 2) };
+  return {
+    positionMm: kept,
+    insetMm: fromCorner >= radius ? 0 : radius - Math.sqrt(radius ** 2 - (radius - fromCorner) ** 2),
+  };
 }
 
 /** Stands for the bed where a rim belongs to a named side: no water comes so high. */
@@ -89,7 +111,11 @@ export function distanceToSide({ from, to, lengthMm }: Side, xMm: number, yMm: n
 /** Length of a closed polygon's way round, mm. */
 export function pathLength(polygon: Polygon): number {
   let sum = 0;
-  for (let i = 0; i < polygon.length; i += 2) sum += Math.hypot(polygon[(i + 2) % polygon.length]! - polygon[i]!, polygon[(i + 3) % polygon.length]! - polygon[i + 1]!);
+  for (let i = 0; i < polygon.length; i += 2)
+    sum += Math.hypot(
+      polygon[(i + 2) % polygon.length]! - polygon[i]!,
+      polygon[(i + 3) % polygon.length]! - polygon[i + 1]!,
+    );
   return sum;
 }
 
@@ -103,7 +129,10 @@ function resample(polygon: Polygon, stepMm: number): RimPoint[] {
   const count = Math.max(8, Math.round(length / stepMm));
   const points: RimPoint[] = [];
   let [vertex, before] = [0, 0];
-  const corner = (i: number): readonly [number, number] => [polygon[(2 * i) % polygon.length]!, polygon[(2 * i + 1) % polygon.length]!];
+  const corner = (i: number): readonly [number, number] => [
+    polygon[(2 * i) % polygon.length]!,
+    polygon[(2 * i + 1) % polygon.length]!,
+  ];
   for (let k = 0; k < count; k++) {
     const at = (length * k) / count;
     for (;;) {
@@ -111,7 +140,11 @@ function resample(polygon: Polygon, stepMm: number): RimPoint[] {
       const span = Math.hypot(bx - ax, by - ay);
       if (at <= before + span || vertex + 1 >= polygon.length / 2) {
         const t = span > 0 ? (at - before) / span : 0;
-        points.push({ xMm: ax + t * (bx - ax), yMm: ay + t * (by - ay), inward: span > 0 ? [-(by - ay) / span, (bx - ax) / span] : [0, 0] });
+        points.push({
+          xMm: ax + t * (bx - ax),
+          yMm: ay + t * (by - ay),
+          inward: span > 0 ? [-(by - ay) / span, (bx - ax) / span] : [0, 0],
+        });
         break;
       }
       before += span;
@@ -129,16 +162,25 @@ export interface OutlineProfile {
 
 /** The bed all round the outline: every side, and the rim where that is curved. Taken once, it answers for any level. */
 export function outlineProfiles(grid: BedGrid, outline: Outline): OutlineProfile[] {
-  const edges = outlineEdges(outline).map((edge): OutlineProfile => ({ edge, profile: edgeProfile(grid, outline, edge) }));
+  const edges = outlineEdges(outline).map((edge): OutlineProfile => ({
+    edge,
+    profile: edgeProfile(grid, outline, edge),
+  }));
   return hasRim(outline) ? [...edges, { edge: 'rim', profile: rimProfile(grid, outline) }] : edges;
 }
 
 /** True when a part of the outline belongs to no straight side. */
 export const hasRim = (outline: Outline): boolean =>
-  outline.kind === 'oval' || (outline.kind === 'free' && outlineSides(outline).reduce((sum, { lengthMm }) => sum + lengthMm, 0) < pathLength(outlinePolygon(outline)) - 0.5);
+  outline.kind === 'oval' ||
+  (outline.kind === 'free' &&
+    outlineSides(outline).reduce((sum, { lengthMm }) => sum + lengthMm, 0) < pathLength(outlinePolygon(outline)) - 0.5);
 
 /** The way along a run of edge or rim in mm, `offMm` outside the piece. */
-export function runPath(outline: Outline, { edge, fromMm, toMm }: { edge: EdgeName | 'rim'; fromMm: number; toMm: number }, offMm = 0): PointMm[] {
+export function runPath(
+  outline: Outline,
+  { edge, fromMm, toMm }: { edge: EdgeName | 'rim'; fromMm: number; toMm: number },
+  offMm = 0,
+): PointMm[] {
   if (edge !== 'rim') {
     const [x, y] = inwardOf(outline, edge);
     return [fromMm, toMm].map((positionMm) => {
@@ -151,7 +193,9 @@ export function runPath(outline: Outline, { edge, fromMm, toMm }: { edge: EdgeNa
   const length = pathLength(rim);
   const place = (mm: number): number => Math.round((mm / length) * points.length);
   const [first, last] = [place(fromMm), place(toMm <= fromMm ? toMm + length : toMm)];
-  return Array.from({ length: last - first + 1 }, (_, i) => points[(first + i) % points.length]!).map(({ xMm, yMm, inward }) => ({ xMm: xMm - inward[0] * offMm, yMm: yMm - inward[1] * offMm }));
+  return Array.from({ length: last - first + 1 }, (_, i) => points[(first + i) % points.length]!).map(
+    ({ xMm, yMm, inward }) => ({ xMm: xMm - inward[0] * offMm, yMm: yMm - inward[1] * offMm }),
+  );
 }
 
 /** The bed from west to east through the middle of a piece. */

@@ -32,7 +32,8 @@ export function unpackHeights(text: string, count: number): Float32Array {
   } catch {
     throw new RangeError('The heights of the scan are damaged; import it again');
   }
-  if (bytes.length !== count * 2) throw new RangeError(`The scan should hold ${count} heights and holds ${bytes.length / 2}; import it again`);
+  if (bytes.length !== count * 2)
+    throw new RangeError(`The scan should hold ${count} heights and holds ${bytes.length / 2}; import it again`);
   const units = new Uint16Array(bytes.buffer, bytes.byteOffset, count);
   const heights = new Float32Array(count);
   let before = 0;

@@ -13,7 +13,9 @@ export * from './outlineSchema';
 export const MOST_FEATURES = 40;
 
 /** A level other than the set's, for the pool round a point. */
-const poolLevelSchema = pointSchema.extend({ levelMm: finite.gt(0, 'Must be above the underside').max(300, 'At most 300 mm') });
+const poolLevelSchema = pointSchema.extend({
+  levelMm: finite.gt(0, 'Must be above the underside').max(300, 'At most 300 mm'),
+});
 export type PoolLevel = z.infer<typeof poolLevelSchema>;
 
 export const MADE_BY = ['by hand', 'to a template', 'printed', 'scanned'] as const;
@@ -26,11 +28,17 @@ export const pieceDesignSchema = z.object({
   tag: z.string().trim().min(1, 'Give it a tag, for example HS-1').max(16, 'At most 16 characters'),
   name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
   kind: z.enum(['tile', 'board', 'base']),
-  copies: z.number({ error: 'Type a whole number' }).int('Type a whole number').min(1, 'At least 1').max(500, 'At most 500 copies; split the work into several sets'),
+  copies: z
+    .number({ error: 'Type a whole number' })
+    .int('Type a whole number')
+    .min(1, 'At least 1')
+    .max(500, 'At most 500 copies; split the work into several sets'),
   outline: outlineSchema,
   landMm: finite.gt(0, 'Must be more than 0').max(300, 'At most 300 mm'),
   drawnLevelMm: finite.gt(0, 'Must be more than 0').max(300, 'At most 300 mm'),
-  features: z.array(featureSchema).max(MOST_FEATURES, `At most ${MOST_FEATURES} features on one design; several designs share a table better`),
+  features: z
+    .array(featureSchema)
+    .max(MOST_FEATURES, `At most ${MOST_FEATURES} features on one design; several designs share a table better`),
   /** Size of the grains of a sand or gravel bed; none: a smooth bed. */
   grainMm: finite.min(0, 'Cannot be negative').max(20, 'At most 20 mm').optional(),
   /** How the bed is made: it says how far it may stray from the drawing. */
@@ -40,7 +48,10 @@ export const pieceDesignSchema = z.object({
   /** Water that reads one way only, with rocks that break it: the edge at which it comes in. None: it reads from both ends. */
   flowsFrom: edgeNameSchema.optional(),
   /** Edges at which the bed is drawn to a standard. Only in requests and files: a set's own designs take them from its standards. */
-  joints: z.array(z.object({ edge: edgeNameSchema, standard: edgeStandardSchema })).max(12, 'At most 12 edges').optional(),
+  joints: z
+    .array(z.object({ edge: edgeNameSchema, standard: edgeStandardSchema }))
+    .max(12, 'At most 12 edges')
+    .optional(),
   /** Pools that stand at a level of their own, each by a point in it. */
   poolLevels: z.array(poolLevelSchema).max(8, 'At most 8 pools with a level of their own').optional(),
   /** What it is made of, and the mould it is cast in, where the maker has said. */

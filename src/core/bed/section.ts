@@ -12,8 +12,11 @@ export interface CrossSection {
 }
 
 /** Half the width of a trapezoid's flat floor; negative when the banks would meet above the floor. */
-export const floorHalfWidthMm = ({ widthMm, depthMm, bankSlope }: Pick<CrossSection, 'widthMm' | 'depthMm' | 'bankSlope'>): number =>
-  widthMm / 2 - bankSlope * depthMm;
+export const floorHalfWidthMm = ({
+  widthMm,
+  depthMm,
+  bankSlope,
+}: Pick<CrossSection, 'widthMm' | 'depthMm' | 'bankSlope'>): number => widthMm / 2 - bankSlope * depthMm;
 
 /** Height of the bed at a distance from the centreline; `Infinity` outside upright walls. */
 export function sectionHeightMm(cut: CrossSection, distanceMm: number): number {

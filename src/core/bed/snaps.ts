@@ -25,17 +25,30 @@ export const portSnaps = (designs: readonly Pick<PieceDesign, 'features' | 'outl
   designs.flatMap((design) =>
     portsOf(design).flatMap(({ edge, positionMm }) => {
       const lengthMm = edgeLengthMm(design.outline, edge);
-      return lengthMm > 0 ? [{ lengthMm, positionMm }, { lengthMm, positionMm: lengthMm - positionMm }] : [];
+      return lengthMm > 0
+        ? [
+            { lengthMm, positionMm },
+            { lengthMm, positionMm: lengthMm - positionMm },
+          ]
+        : [];
     }),
   );
 
 /** Ports of the set's edge standards, which are measured from the left: an edge may be read from either end. */
 export const standardSnaps = (standards: readonly Pick<EdgeStandard, 'edgeMm' | 'portMm' | 'widthMm'>[]): PortSnap[] =>
-  standards.filter(({ widthMm }) => widthMm > 0).flatMap(({ edgeMm, portMm }) => [{ lengthMm: edgeMm, positionMm: portMm }, { lengthMm: edgeMm, positionMm: edgeMm - portMm }]);
+  standards
+    .filter(({ widthMm }) => widthMm > 0)
+    .flatMap(({ edgeMm, portMm }) => [
+      { lengthMm: edgeMm, positionMm: portMm },
+      { lengthMm: edgeMm, positionMm: edgeMm - portMm },
+    ]);
 
 /** A place along an edge, caught by the middle of the edge or by a port of the set when near one. */
 export function snapped(positionMm: number, lengthMm: number, snaps: readonly PortSnap[]): number {
-  const places = [lengthMm / 2, ...snaps.filter((snap) => Math.abs(snap.lengthMm - lengthMm) <= SAME_LENGTH_MM).map((snap) => snap.positionMm)];
+  const places = [
+    lengthMm / 2,
+    ...snaps.filter((snap) => Math.abs(snap.lengthMm - lengthMm) <= SAME_LENGTH_MM).map((snap) => snap.positionMm),
+  ];
   const nearest = places.reduce((a, b) => (Math.abs(b - positionMm) < Math.abs(a - positionMm) ? b : a));
   return Math.abs(nearest - positionMm) <= SNAP_MM ? nearest : positionMm;
 }

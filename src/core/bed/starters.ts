@@ -15,18 +15,117 @@ const firstDepth = (levelMm: number): number => Math.max(0.5, Math.min(6, Math.r
 /** Designs to start from, drawn for a level. Tags are the first free ones. */
 export function starters(levelMm: number, takenTags: readonly string[]): Starter[] {
   const depthMm = firstDepth(levelMm);
-  const common = { landMm: levelMm + BANK_MM, drawnLevelMm: levelMm, bedColour: '#b9a883', landColour: '#8d9068', dams: {}, measured: null, copyNumbers: null };
-  const tile = { ...common, kind: 'tile', copies: 4, outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 } } as const;
+  const common = {
+    landMm: levelMm + BANK_MM,
+    drawnLevelMm: levelMm,
+    bedColour: '#b9a883',
+    landColour: '#8d9068',
+    dams: {},
+    measured: null,
+    copyNumbers: null,
+  };
+  const tile = {
+    ...common,
+    kind: 'tile',
+    copies: 4,
+    outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
+  } as const;
   const base = { ...common, kind: 'base', copies: 6 } as const;
-  const channel = { kind: 'channel', id: 'creek', widthMm: 56, depthMm, section: 'trapezoid', bankSlope: 1.2, from: { edge: 'south', positionMm: 70 } } as const;
+  const channel = {
+    kind: 'channel',
+    id: 'creek',
+    widthMm: 56,
+    depthMm,
+    section: 'trapezoid',
+    bankSlope: 1.2,
+    from: { edge: 'south', positionMm: 70 },
+  } as const;
   const tag = (prefix: string): string => nextTag(prefix, takenTags);
   return [
-    { title: 'Tile, straight channel', design: { ...tile, tag: tag('T'), name: 'Creek straight', features: [{ ...channel, to: { edge: 'north', positionMm: 70 } }] } },
-    { title: 'Tile, curved channel', design: { ...tile, tag: tag('T'), name: 'Creek bend', features: [{ ...channel, to: { edge: 'west', positionMm: 70 } }] } },
-    { title: 'Board with a shore', design: { ...common, kind: 'board', copies: 1, tag: tag('S'), name: 'Shore board', dams: { south: 'faced board' }, outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 }, features: [{ kind: 'shore', id: 'shore', landSide: 'north', waterlineMm: 120, slope: 10, depthMm }] } },
-    { title: 'Round base with a pool', design: { ...base, tag: tag('B'), name: 'Round base, pool', outline: { kind: 'oval', widthMm: 40, lengthMm: 40 }, features: [{ kind: 'pool', id: 'pool', xMm: 20, yMm: 20, widthMm: 26, lengthMm: 26, depthMm: Math.min(3, depthMm), section: 'bowl', bankSlope: 0 }] } },
-    { title: 'Oval base, water round a rock', design: { ...base, tag: tag('B'), name: 'Oval base, rock in water', outline: { kind: 'oval', widthMm: 60, lengthMm: 35 }, features: [{ kind: 'basin', id: 'basin', rimMm: 2, depthMm: Math.min(3, depthMm) }, { kind: 'rock', id: 'rock', xMm: 32, yMm: 18, diameterMm: 16, heightMm: Math.min(3, depthMm) + 5, form: 'dome' }] } },
-    { title: 'Whole basin inside a rim', design: { ...tile, copies: 1, tag: tag('T'), name: 'Pond', features: [{ kind: 'basin', id: 'basin', rimMm: 6, depthMm }] } },
+    {
+      title: 'Tile, straight channel',
+      design: {
+        ...tile,
+        tag: tag('T'),
+        name: 'Creek straight',
+        features: [{ ...channel, to: { edge: 'north', positionMm: 70 } }],
+      },
+    },
+    {
+      title: 'Tile, curved channel',
+      design: {
+        ...tile,
+        tag: tag('T'),
+        name: 'Creek bend',
+        features: [{ ...channel, to: { edge: 'west', positionMm: 70 } }],
+      },
+    },
+    {
+      title: 'Board with a shore',
+      design: {
+        ...common,
+        kind: 'board',
+        copies: 1,
+        tag: tag('S'),
+        name: 'Shore board',
+        dams: { south: 'faced board' },
+        outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 },
+        features: [{ kind: 'shore', id: 'shore', landSide: 'north', waterlineMm: 120, slope: 10, depthMm }],
+      },
+    },
+    {
+      title: 'Round base with a pool',
+      design: {
+        ...base,
+        tag: tag('B'),
+        name: 'Round base, pool',
+        outline: { kind: 'oval', widthMm: 40, lengthMm: 40 },
+        features: [
+          {
+            kind: 'pool',
+            id: 'pool',
+            xMm: 20,
+            yMm: 20,
+            widthMm: 26,
+            lengthMm: 26,
+            depthMm: Math.min(3, depthMm),
+            section: 'bowl',
+            bankSlope: 0,
+          },
+        ],
+      },
+    },
+    {
+      title: 'Oval base, water round a rock',
+      design: {
+        ...base,
+        tag: tag('B'),
+        name: 'Oval base, rock in water',
+        outline: { kind: 'oval', widthMm: 60, lengthMm: 35 },
+        features: [
+          { kind: 'basin', id: 'basin', rimMm: 2, depthMm: Math.min(3, depthMm) },
+          {
+            kind: 'rock',
+            id: 'rock',
+            xMm: 32,
+            yMm: 18,
+            diameterMm: 16,
+            heightMm: Math.min(3, depthMm) + 5,
+            form: 'dome',
+          },
+        ],
+      },
+    },
+    {
+      title: 'Whole basin inside a rim',
+      design: {
+        ...tile,
+        copies: 1,
+        tag: tag('T'),
+        name: 'Pond',
+        features: [{ kind: 'basin', id: 'basin', rimMm: 6, depthMm }],
+      },
+    },
   ];
 }
 
@@ -61,9 +160,21 @@ function measuresOf({ outline, drawnLevelMm }: PieceDesign): FirstSizes {
   const first = sides.find(({ edge }) => edge === 'south') ?? sides[0];
   // The side that faces the first most squarely comes next.
   const others = sides.filter((side) => side !== first).sort((a, b) => facing(a, first!) - facing(b, first!));
-  const ports = (first ? [first, ...others] : []).map((side): Port => ({ edge: side.edge, positionMm: side.lengthMm / 2 }));
+  const ports = (first ? [first, ...others] : []).map((side): Port => ({
+    edge: side.edge,
+    positionMm: side.lengthMm / 2,
+  }));
   while (ports.length < 3) ports.push(ports[1] ?? { edge: 'south', positionMm: 0 });
-  return { outline, widthMm, lengthMm, least: Math.min(widthMm, lengthMm), depthMm, shallowMm: Math.min(depthMm, 3), place: { xMm: widthMm / 2, yMm: lengthMm / 2 }, ports };
+  return {
+    outline,
+    widthMm,
+    lengthMm,
+    least: Math.min(widthMm, lengthMm),
+    depthMm,
+    shallowMm: Math.min(depthMm, 3),
+    place: { xMm: widthMm / 2, yMm: lengthMm / 2 },
+    ports,
+  };
 }
 
 const facing = (a: Side, b: Side): number => a.inward[0] * b.inward[0] + a.inward[1] * b.inward[1];
@@ -71,20 +182,73 @@ const share = (value: number, of: number): number => Math.max(1, Math.round(valu
 
 /** What a new feature measures, before the maker says otherwise. */
 const FIRST_MEASURES: { [K in FeatureKind]: (sizes: FirstSizes) => Omit<FeatureOf<K>, 'kind' | 'id'> } = {
-  channel: ({ ports, least, depthMm }) => ({ from: ports[0]!, to: ports[1]!, widthMm: share(least, 0.4), depthMm, section: 'trapezoid', bankSlope: 1 }),
-  fork: ({ ports, place, least, depthMm }) => ({ stem: ports[0]!, left: ports[1]!, right: ports[2]!, ...place, widthMm: share(least, 0.35), armWidthMm: share(least, 0.25), depthMm, section: 'trapezoid', bankSlope: 1 }),
+  channel: ({ ports, least, depthMm }) => ({
+    from: ports[0]!,
+    to: ports[1]!,
+    widthMm: share(least, 0.4),
+    depthMm,
+    section: 'trapezoid',
+    bankSlope: 1,
+  }),
+  fork: ({ ports, place, least, depthMm }) => ({
+    stem: ports[0]!,
+    left: ports[1]!,
+    right: ports[2]!,
+    ...place,
+    widthMm: share(least, 0.35),
+    armWidthMm: share(least, 0.25),
+    depthMm,
+    section: 'trapezoid',
+    bankSlope: 1,
+  }),
   shore: ({ lengthMm, depthMm }) => ({ landSide: 'north', waterlineMm: Math.round(lengthMm * 0.4), slope: 8, depthMm }),
-  pool: ({ place, least, depthMm }) => ({ ...place, widthMm: share(least, 0.4), lengthMm: share(least, 0.4), depthMm, section: 'bowl', bankSlope: 0 }),
-  ring: ({ place, least, shallowMm }) => ({ ...place, widthMm: share(least, 0.8), lengthMm: share(least, 0.8), ringMm: share(least, 0.2), depthMm: shallowMm, bankSlope: 0.5 }),
+  pool: ({ place, least, depthMm }) => ({
+    ...place,
+    widthMm: share(least, 0.4),
+    lengthMm: share(least, 0.4),
+    depthMm,
+    section: 'bowl',
+    bankSlope: 0,
+  }),
+  ring: ({ place, least, shallowMm }) => ({
+    ...place,
+    widthMm: share(least, 0.8),
+    lengthMm: share(least, 0.8),
+    ringMm: share(least, 0.2),
+    depthMm: shallowMm,
+    bankSlope: 0.5,
+  }),
   basin: ({ least, shallowMm }) => ({ rimMm: share(least, 0.05), depthMm: shallowMm }),
-  terrace: ({ lengthMm, shallowMm }) => ({ landSide: 'north', fromMm: Math.round(lengthMm * 0.3), toMm: Math.round(lengthMm * 0.5), depthMm: shallowMm / 2 }),
+  terrace: ({ lengthMm, shallowMm }) => ({
+    landSide: 'north',
+    fromMm: Math.round(lengthMm * 0.3),
+    toMm: Math.round(lengthMm * 0.5),
+    depthMm: shallowMm / 2,
+  }),
   hill: ({ place, least }) => ({ ...place, widthMm: share(least, 0.4), lengthMm: share(least, 0.3), heightMm: 6 }),
-  plateau: ({ place, least }) => ({ ...place, widthMm: share(least, 0.4), lengthMm: share(least, 0.3), heightMm: 5, bankSlope: 1 }),
-  rock: ({ place, least, depthMm }) => ({ ...place, diameterMm: Math.max(3, share(least, 0.15)), heightMm: depthMm + 3, form: 'dome' }),
+  plateau: ({ place, least }) => ({
+    ...place,
+    widthMm: share(least, 0.4),
+    lengthMm: share(least, 0.3),
+    heightMm: 5,
+    bankSlope: 1,
+  }),
+  rock: ({ place, least, depthMm }) => ({
+    ...place,
+    diameterMm: Math.max(3, share(least, 0.15)),
+    heightMm: depthMm + 3,
+    form: 'dome',
+  }),
   post: ({ place, depthMm }) => ({ ...place, diameterMm: 4, heightMm: depthMm + 10 }),
   stone: ({ place }) => ({ ...place, diameterMm: 10, topMm: 1 }),
   log: ({ place, least }) => ({ ...place, lengthMm: share(least, 0.35), diameterMm: 6, turnDegrees: 30, sunkMm: 1 }),
-  wreck: ({ place, least, depthMm }) => ({ ...place, widthMm: share(least, 0.35), lengthMm: share(least, 0.15), heightMm: depthMm + 4, turnDegrees: 20 }),
+  wreck: ({ place, least, depthMm }) => ({
+    ...place,
+    widthMm: share(least, 0.35),
+    lengthMm: share(least, 0.15),
+    heightMm: depthMm + 4,
+    turnDegrees: 20,
+  }),
   debris: () => ({ volumeMl: 1 }),
   scan: () => ({ columns: 2, rows: 2, stepMm: 1, heights: packHeights([1, 1, 1, 1]) }),
 };

@@ -5,16 +5,27 @@ import type { Feature, Outline, PieceDesign } from './schema';
 /** A design for tests and benchmarks: a 140 mm tile with 18 mm of land and its level at 15 mm, unless told otherwise. */
 export function testDesign(features: Feature[] = [], change: Partial<PieceDesign> = {}): PieceDesign {
   return {
-    tag: 'T-1', name: 'Test piece', kind: 'tile', copies: 1,
+    tag: 'T-1',
+    name: 'Test piece',
+    kind: 'tile',
+    copies: 1,
     outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
-    landMm: 18, drawnLevelMm: 15, bedColour: '#b8a888', landColour: '#8a8f6a',
-    dams: {}, measured: null, copyNumbers: null, features, ...change,
+    landMm: 18,
+    drawnLevelMm: 15,
+    bedColour: '#b8a888',
+    landColour: '#8a8f6a',
+    dams: {},
+    measured: null,
+    copyNumbers: null,
+    features,
+    ...change,
   };
 }
 
 /** A grid whose bed is a formula of x and y. */
 export function formulaGrid(outline: Outline, cellMm: number, height: (x: number, y: number) => number): BedGrid {
   const grid = flatGrid(outline, 0, cellMm);
-  for (let i = 0; i < grid.heightMm.length; i++) grid.heightMm[i] = height(((i % grid.columns) + 0.5) * cellMm, (Math.floor(i / grid.columns) + 0.5) * cellMm);
+  for (let i = 0; i < grid.heightMm.length; i++)
+    grid.heightMm[i] = height(((i % grid.columns) + 0.5) * cellMm, (Math.floor(i / grid.columns) + 0.5) * cellMm);
   return grid;
 }

@@ -23,16 +23,32 @@ describe('a tilted plane in a box', () => {
 });
 
 test('the volume is the same before and after, within 0.1 %', () => {
-  const bed = buildBed(testDesign([{ kind: 'pool', id: 'p', xMm: 60, yMm: 70, widthMm: 90, lengthMm: 70, depthMm: 8, section: 'bowl', bankSlope: 0 }, { kind: 'rock', id: 'r', xMm: 50, yMm: 70, diameterMm: 20, heightMm: 9, form: 'cone' }]), 1);
+  const bed = buildBed(
+    testDesign([
+      { kind: 'pool', id: 'p', xMm: 60, yMm: 70, widthMm: 90, lengthMm: 70, depthMm: 8, section: 'bowl', bankSlope: 0 },
+      { kind: 'rock', id: 'r', xMm: 50, yMm: 70, diameterMm: 20, heightMm: 9, form: 'cone' },
+    ]),
+    1,
+  );
   const tile: Outline = { kind: 'rectangle', widthMm: 140, lengthMm: 140 };
-  fc.assert(fc.property(fc.double({ min: 0.5, max: 40, noNaN: true }), fc.double({ min: -0.05, max: 0.05, noNaN: true }), fc.double({ min: -0.05, max: 0.05, noNaN: true }), (ml, east, north) => {
-    const surface = tiltedSurface(bed, tile, ml, { east, north });
-    expect(Math.abs(tiltedVolume(bed, surface).ml / ml - 1)).toBeLessThan(0.001);
-  }), { numRuns: 60 });
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.5, max: 40, noNaN: true }),
+      fc.double({ min: -0.05, max: 0.05, noNaN: true }),
+      fc.double({ min: -0.05, max: 0.05, noNaN: true }),
+      (ml, east, north) => {
+        const surface = tiltedSurface(bed, tile, ml, { east, north });
+        expect(Math.abs(tiltedVolume(bed, surface).ml / ml - 1)).toBeLessThan(0.001);
+      },
+    ),
+    { numRuns: 60 },
+  );
 });
 
 test('the low corner is raised most, the highest not at all', () => {
-  const raise = Object.fromEntries(cornersToRaise(outline, { east: 0.01, north: -0.02 }).map(({ corner, raiseMm }) => [corner, raiseMm]));
+  const raise = Object.fromEntries(
+    cornersToRaise(outline, { east: 0.01, north: -0.02 }).map(({ corner, raiseMm }) => [corner, raiseMm]),
+  );
   expect(raise['north-west']).toBe(0);
   expect(raise['south-west']).toBeCloseTo(1.2);
   expect(raise['south-east']).toBeCloseTo(2.2);

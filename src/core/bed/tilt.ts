@@ -19,10 +19,14 @@ export interface TiltedSurface {
 }
 
 /** Height of a tilted surface above the underside at a point of the piece. */
-export const surfaceAtMm = ({ middleMm, slope, middle }: TiltedSurface, { xMm, yMm }: PointMm): number => middleMm + slope.east * (xMm - middle.xMm) + slope.north * (yMm - middle.yMm);
+export const surfaceAtMm = ({ middleMm, slope, middle }: TiltedSurface, { xMm, yMm }: PointMm): number =>
+  middleMm + slope.east * (xMm - middle.xMm) + slope.north * (yMm - middle.yMm);
 
 /** Water on the bed under a tilted surface, in ml, and the wetted area in mm². */
-export function tiltedVolume(grid: BedGrid, surface: TiltedSurface): { ml: number; surfaceMm2: number; deepestMm: number } {
+export function tiltedVolume(
+  grid: BedGrid,
+  surface: TiltedSurface,
+): { ml: number; surfaceMm2: number; deepestMm: number } {
   const { columns, rows, heightMm, coverage, cellMm } = grid;
   let [sum, area, deepest] = [0, 0, 0];
   for (let row = 0; row < rows; row++) {
@@ -71,7 +75,10 @@ export function cornersToRaise(outline: Outline, { east, north }: Slope): { corn
     const [x, y] = [polygon[i]!, polygon[i + 1]!];
     const away = Math.hypot(x - widthMm / 2, y - lengthMm / 2);
     // A rectangle's corners are south-west and so on, however long it is.
-    const corner = outline.kind === 'rectangle' ? compassName(Math.sign(x - widthMm / 2), Math.sign(y - lengthMm / 2)) : compassName(x - widthMm / 2, y - lengthMm / 2);
+    const corner =
+      outline.kind === 'rectangle'
+        ? compassName(Math.sign(x - widthMm / 2), Math.sign(y - lengthMm / 2))
+        : compassName(x - widthMm / 2, y - lengthMm / 2);
     if ((outermost.get(corner)?.away ?? -1) < away) outermost.set(corner, { away, fall: east * x + north * y });
   }
   const highest = Math.min(...[...outermost.values()].map(({ fall }) => fall));
@@ -79,21 +86,30 @@ export function cornersToRaise(outline: Outline, { east, north }: Slope): { corn
 }
 
 /** The point of a side at a share of its length from its west or south end. */
-export const edgePlace = (outline: Outline, edge: EdgeName, share: number): PointMm => edgePoint(outline, { edge, positionMm: share * edgeLengthMm(outline, edge) });
+export const edgePlace = (outline: Outline, edge: EdgeName, share: number): PointMm =>
+  edgePoint(outline, { edge, positionMm: share * edgeLengthMm(outline, edge) });
 
 /**
  * Where a tilted surface runs over the outline: the worst place of each edge, over a bank, or over the dams.
  * Dams stand wherever the bed is below the level, their ends overlap the bank, their tops are at `dam.topMm`.
  */
-export function tiltSpills(profiles: readonly OutlineProfile[], outline: Outline, surface: TiltedSurface, levelMm: number, dam: { topMm: number; overlapMm: number }): { edge: EdgeName; overMm: number; atMm: number }[] {
+export function tiltSpills(
+  profiles: readonly OutlineProfile[],
+  outline: Outline,
+  surface: TiltedSurface,
+  levelMm: number,
+  dam: { topMm: number; overlapMm: number },
+): { edge: EdgeName; overMm: number; atMm: number }[] {
   return profiles.flatMap(({ edge, profile }) => {
     if (edge === 'rim') return [];
     let worst = { overMm: 0, atMm: 0 };
     const overlap = Math.round(dam.overlapMm / profile.stepMm);
-    const dammed = (i: number): boolean => profile.heightMm.subarray(Math.max(0, i - overlap), i + overlap + 1).some((height) => height < levelMm);
+    const dammed = (i: number): boolean =>
+      profile.heightMm.subarray(Math.max(0, i - overlap), i + overlap + 1).some((height) => height < levelMm);
     profile.heightMm.forEach((height, i) => {
       const share = i / (profile.heightMm.length - 1);
-      const overMm = surfaceAtMm(surface, edgePlace(outline, edge, share)) - (dammed(i) ? Math.max(dam.topMm, height) : height);
+      const overMm =
+        surfaceAtMm(surface, edgePlace(outline, edge, share)) - (dammed(i) ? Math.max(dam.topMm, height) : height);
       if (overMm > worst.overMm) worst = { overMm, atMm: share * profile.lengthMm };
     });
     return worst.overMm > 0 ? [{ edge, ...worst }] : [];

@@ -21,12 +21,34 @@ export function transformDesign(design: PieceDesign, transform: Transform): Piec
 function stepped(design: PieceDesign, step: Step): PieceDesign {
   const { outline } = design;
   const { widthMm, lengthMm } = outlineSize(outline);
-  const point = ({ xMm, yMm }: PointMm): PointMm => (step === 'mirror' ? { xMm: widthMm - xMm, yMm } : { xMm: lengthMm - yMm, yMm: xMm });
+  const point = ({ xMm, yMm }: PointMm): PointMm =>
+    step === 'mirror' ? { xMm: widthMm - xMm, yMm } : { xMm: lengthMm - yMm, yMm: xMm };
   const next = steppedOutline(outline, step, point);
-  const moves: Moves = { step, old: outline, next, point, edge: (edge) => steppedEdge(outline, next, edge, point), port: (port) => steppedPort(outline, next, port, point) };
-  const dams = Object.fromEntries(Object.entries(design.dams).map(([edge, method]) => [edge === 'rim' ? edge : moves.edge(edge as EdgeName), method]));
-  const edgeStandards = design.edgeStandards && Object.fromEntries(Object.entries(design.edgeStandards).map(([edge, id]) => [moves.edge(edge as EdgeName), id]));
-  return { ...design, outline: next, dams, ...(edgeStandards && { edgeStandards }), ...(design.flowsFrom && { flowsFrom: moves.edge(design.flowsFrom) }), measured: null, copyNumbers: null, ...(design.poolLevels && { poolLevels: design.poolLevels.map((mark) => ({ ...mark, ...point(mark) })) }), features: design.features.map((feature) => steppedFeature(feature, moves)) };
+  const moves: Moves = {
+    step,
+    old: outline,
+    next,
+    point,
+    edge: (edge) => steppedEdge(outline, next, edge, point),
+    port: (port) => steppedPort(outline, next, port, point),
+  };
+  const dams = Object.fromEntries(
+    Object.entries(design.dams).map(([edge, method]) => [edge === 'rim' ? edge : moves.edge(edge as EdgeName), method]),
+  );
+  const edgeStandards =
+    design.edgeStandards &&
+    Object.fromEntries(Object.entries(design.edgeStandards).map(([edge, id]) => [moves.edge(edge as EdgeName), id]));
+  return {
+    ...design,
+    outline: next,
+    dams,
+    ...(edgeStandards && { edgeStandards }),
+    ...(design.flowsFrom && { flowsFrom: moves.edge(design.flowsFrom) }),
+    measured: null,
+    copyNumbers: null,
+    ...(design.poolLevels && { poolLevels: design.poolLevels.map((mark) => ({ ...mark, ...point(mark) })) }),
+    features: design.features.map((feature) => steppedFeature(feature, moves)),
+  };
 }
 
 interface Moves {
@@ -41,14 +63,21 @@ interface Moves {
 function steppedOutline(outline: Outline, step: Step, point: (point: PointMm) => PointMm): Outline {
   if (outline.kind === 'free') return { kind: 'free', points: outline.points.map(point) };
   // A regular piece with an odd or a half-odd number of sides does not fall on itself; as a free outline it can be turned.
-  if (outline.kind === 'regular') return step === 'mirror' || outline.sides % 4 === 0 ? outline : { kind: 'free', points: regularPoints(outline).map(point) };
+  if (outline.kind === 'regular')
+    return step === 'mirror' || outline.sides % 4 === 0
+      ? outline
+      : { kind: 'free', points: regularPoints(outline).map(point) };
   return step === 'mirror' ? outline : { ...outline, widthMm: outline.lengthMm, lengthMm: outline.widthMm };
 }
 
 const regularPoints = (outline: Outline): PointMm[] => {
   // Sides run from their west end; anticlockwise order is by the way they face.
-  const sides = [...outlineSides(outline)].sort((a, b) => Math.atan2(-a.inward[1], -a.inward[0]) - Math.atan2(-b.inward[1], -b.inward[0]));
-  return sides.map(({ from, to, inward }) => ((to.xMm - from.xMm) * -inward[1] + (to.yMm - from.yMm) * inward[0] < 0 ? from : to));
+  const sides = [...outlineSides(outline)].sort(
+    (a, b) => Math.atan2(-a.inward[1], -a.inward[0]) - Math.atan2(-b.inward[1], -b.inward[0]),
+  );
+  return sides.map(({ from, to, inward }) =>
+    (to.xMm - from.xMm) * -inward[1] + (to.yMm - from.yMm) * inward[0] < 0 ? from : to,
+  );
 };
 
 function steppedEdge(old: Outline, next: Outline, edge: EdgeName, point: (point: PointMm) => PointMm): EdgeName {
@@ -62,23 +91,35 @@ function steppedPort(old: Outline, next: Outline, port: Port, point: (point: Poi
   const edge = steppedEdge(old, next, port.edge, point);
   const side = sideOf(next, edge);
   const place = point(edgePoint(old, port));
-  return { edge, positionMm: side ? Math.round(Math.hypot(place.xMm - side.from.xMm, place.yMm - side.from.yMm) * 1e6) / 1e6 : port.positionMm };
+  return {
+    edge,
+    positionMm: side
+      ? Math.round(Math.hypot(place.xMm - side.from.xMm, place.yMm - side.from.yMm) * 1e6) / 1e6
+      : port.positionMm,
+  };
 }
 
 /** A corner of the compass for features that lie along a side which the outline may not have (a shore on an oval). */
 function steppedSide(edge: EdgeName, { step, old, edge: mapped }: Moves): EdgeName {
   if (sideOf(old, edge)) return mapped(edge);
-  const table: Partial<Record<EdgeName, EdgeName>> = step === 'mirror' ? { east: 'west', west: 'east' } : { north: 'west', west: 'south', south: 'east', east: 'north' };
+  const table: Partial<Record<EdgeName, EdgeName>> =
+    step === 'mirror' ? { east: 'west', west: 'east' } : { north: 'west', west: 'south', south: 'east', east: 'north' };
   return table[edge] ?? edge;
 }
 
 function steppedFeature(feature: Feature, moves: Moves): Feature {
   const { step, point, port } = moves;
   const sized = 'xMm' in feature ? { ...feature, ...point(feature) } : feature;
-  const swapped = <T extends { widthMm: number; lengthMm: number }>(value: T): T => (step === 'quarter' ? { ...value, widthMm: value.lengthMm, lengthMm: value.widthMm } : value);
+  const swapped = <T extends { widthMm: number; lengthMm: number }>(value: T): T =>
+    step === 'quarter' ? { ...value, widthMm: value.lengthMm, lengthMm: value.widthMm } : value;
   switch (sized.kind) {
     case 'channel':
-      return { ...sized, from: port(sized.from), to: port(sized.to), ...(sized.via && { via: sized.via.map((via) => ({ ...via, ...point(via) })) }) };
+      return {
+        ...sized,
+        from: port(sized.from),
+        to: port(sized.to),
+        ...(sized.via && { via: sized.via.map((via) => ({ ...via, ...point(via) })) }),
+      };
     case 'fork':
       return { ...sized, stem: port(sized.stem), left: port(sized.left), right: port(sized.right) };
     case 'shore':
@@ -86,7 +127,15 @@ function steppedFeature(feature: Feature, moves: Moves): Feature {
     case 'terrace':
       return { ...sized, landSide: steppedSide(sized.landSide, moves) };
     case 'pool':
-      return { ...swapped(sized), ...spun(sized, step), ...(sized.corners && { corners: sized.corners.map(({ xMm, yMm }) => (step === 'mirror' ? { xMm: -xMm, yMm } : { xMm: -yMm, yMm: xMm })) }) };
+      return {
+        ...swapped(sized),
+        ...spun(sized, step),
+        ...(sized.corners && {
+          corners: sized.corners.map(({ xMm, yMm }) =>
+            step === 'mirror' ? { xMm: -xMm, yMm } : { xMm: -yMm, yMm: xMm },
+          ),
+        }),
+      };
     case 'rock':
       return { ...sized, ...(sized.form === 'irregular' && spun(sized, step)) };
     case 'ring':
@@ -95,7 +144,10 @@ function steppedFeature(feature: Feature, moves: Moves): Feature {
       return swapped(sized);
     case 'log':
     case 'wreck':
-      return { ...sized, turnDegrees: step === 'mirror' ? withinTurn(180 - sized.turnDegrees) : withinTurn(sized.turnDegrees + 90) };
+      return {
+        ...sized,
+        turnDegrees: step === 'mirror' ? withinTurn(180 - sized.turnDegrees) : withinTurn(sized.turnDegrees + 90),
+      };
     case 'scan':
       return steppedScan(sized, step);
     default:
@@ -106,9 +158,18 @@ function steppedFeature(feature: Feature, moves: Moves): Feature {
 const withinTurn = (degrees: number): number => ((degrees % 360) + 360) % 360;
 
 /** Irregular forms keep their seed and say how they have been turned and mirrored. */
-function spun({ form, turnDegrees = 0, mirrored = false }: Pick<FeatureOf<'pool'>, 'turnDegrees' | 'mirrored'> & { form?: string | undefined }, step: Step): Pick<FeatureOf<'pool'>, 'turnDegrees' | 'mirrored'> {
+function spun(
+  {
+    form,
+    turnDegrees = 0,
+    mirrored = false,
+  }: Pick<FeatureOf<'pool'>, 'turnDegrees' | 'mirrored'> & { form?: string | undefined },
+  step: Step,
+): Pick<FeatureOf<'pool'>, 'turnDegrees' | 'mirrored'> {
   if (form !== 'irregular') return {};
-  return step === 'mirror' ? { turnDegrees: withinTurn(-turnDegrees), mirrored: !mirrored } : { turnDegrees: withinTurn(turnDegrees + 90), mirrored };
+  return step === 'mirror'
+    ? { turnDegrees: withinTurn(-turnDegrees), mirrored: !mirrored }
+    : { turnDegrees: withinTurn(turnDegrees + 90), mirrored };
 }
 
 function steppedShore(shore: FeatureOf<'shore'>, moves: Moves): FeatureOf<'shore'> {
@@ -126,7 +187,10 @@ function steppedScan(scan: FeatureOf<'scan'>, step: Step): FeatureOf<'scan'> {
   const heights = new Float32Array(old.length);
   for (let row = 0; row < newRows; row++) {
     for (let column = 0; column < newColumns; column++) {
-      heights[row * newColumns + column] = step === 'mirror' ? old[row * columns + columns - 1 - column]! : old[(newColumns - 1 - column) * columns + row]!;
+      heights[row * newColumns + column] =
+        step === 'mirror'
+          ? old[row * columns + columns - 1 - column]!
+          : old[(newColumns - 1 - column) * columns + row]!;
     }
   }
   return { ...scan, columns: newColumns, rows: newRows, heights: packHeights(heights) };

@@ -12,10 +12,34 @@ export interface BodyMaterial {
 
 export const BODY_MATERIALS = {
   'extruded foam': { name: 'Extruded foam', densityGPerMl: 0.035, modulusGPa: 0.015, absorbent: false, thinFloorMm: 4 },
-  'expanded foam': { name: 'Expanded bead foam', densityGPerMl: 0.02, modulusGPa: 0.005, absorbent: false, thinFloorMm: 6 },
-  'expanded plastic': { name: 'Expanded plastic sheet', densityGPerMl: 0.55, modulusGPa: 1, absorbent: false, thinFloorMm: 1.5 },
-  'flooring tile': { name: 'Soft flooring tile', densityGPerMl: 0.1, modulusGPa: 0.003, absorbent: false, thinFloorMm: 5 },
-  'foam board': { name: 'Paper-faced foam board', densityGPerMl: 0.09, modulusGPa: 0.1, absorbent: true, thinFloorMm: 3 },
+  'expanded foam': {
+    name: 'Expanded bead foam',
+    densityGPerMl: 0.02,
+    modulusGPa: 0.005,
+    absorbent: false,
+    thinFloorMm: 6,
+  },
+  'expanded plastic': {
+    name: 'Expanded plastic sheet',
+    densityGPerMl: 0.55,
+    modulusGPa: 1,
+    absorbent: false,
+    thinFloorMm: 1.5,
+  },
+  'flooring tile': {
+    name: 'Soft flooring tile',
+    densityGPerMl: 0.1,
+    modulusGPa: 0.003,
+    absorbent: false,
+    thinFloorMm: 5,
+  },
+  'foam board': {
+    name: 'Paper-faced foam board',
+    densityGPerMl: 0.09,
+    modulusGPa: 0.1,
+    absorbent: true,
+    thinFloorMm: 3,
+  },
   cork: { name: 'Cork', densityGPerMl: 0.2, modulusGPa: 0.02, absorbent: true, thinFloorMm: 4 },
   hardboard: { name: 'Hardboard', densityGPerMl: 0.85, modulusGPa: 3, absorbent: true, thinFloorMm: 2.5 },
   plywood: { name: 'Plywood', densityGPerMl: 0.6, modulusGPa: 6, absorbent: true, thinFloorMm: 2.5 },

@@ -33,7 +33,10 @@ export interface MouldPlan {
 const FREEBOARD_MM = 10;
 
 /** What leaning sides add to a solid with upright ones, ml: perimeter·t·h²/2 + π·t²·h³/3, t the draft's tangent; exact for convex feet. */
-export function draftMl({ perimeterMm, heightMm }: Pick<Master, 'perimeterMm' | 'heightMm'>, draftDegrees: number): number {
+export function draftMl(
+  { perimeterMm, heightMm }: Pick<Master, 'perimeterMm' | 'heightMm'>,
+  draftDegrees: number,
+): number {
   const t = Math.tan((draftDegrees * Math.PI) / 180);
   return ((perimeterMm * t * heightMm ** 2) / 2 + (Math.PI * t * t * heightMm ** 3) / 3) / 1000;
 }
@@ -43,8 +46,13 @@ export function planMould(master: Master, mould: Mould): MouldPlan {
   const lean = 2 * master.heightMm * Math.tan((mould.draftDegrees * Math.PI) / 180);
   const [w, l] = [master.widthMm + lean, master.lengthMm + lean];
   const sideOf = (count: number, size: number): number => count * size + (count - 1) * mould.gapMm + 2 * mould.wallMm;
-  const arrangements = Array.from({ length: mould.cavities }, (_, i) => ({ columns: i + 1, rows: Math.ceil(mould.cavities / (i + 1)) }));
-  const { columns, rows } = arrangements.reduce((a, b) => (sideOf(b.columns, w) * sideOf(b.rows, l) < sideOf(a.columns, w) * sideOf(a.rows, l) - 1e-9 ? b : a));
+  const arrangements = Array.from({ length: mould.cavities }, (_, i) => ({
+    columns: i + 1,
+    rows: Math.ceil(mould.cavities / (i + 1)),
+  }));
+  const { columns, rows } = arrangements.reduce((a, b) =>
+    sideOf(b.columns, w) * sideOf(b.rows, l) < sideOf(a.columns, w) * sideOf(a.rows, l) - 1e-9 ? b : a,
+  );
   const [boxWidthMm, boxLengthMm, boxHeightMm] = [sideOf(columns, w), sideOf(rows, l), master.heightMm + mould.floorMm];
   const added = draftMl(master, mould.draftDegrees);
   const castMl = master.ml + added;
@@ -52,7 +60,14 @@ export function planMould(master: Master, mould: Mould): MouldPlan {
   const density = BODY_MATERIALS[mould.masterMaterial].densityGPerMl;
   const sheetHeight = boxHeightMm + FREEBOARD_MM;
   return {
-    columns, rows, boxWidthMm, boxLengthMm, boxHeightMm, rubberMl, castMl, draftMl: added,
+    columns,
+    rows,
+    boxWidthMm,
+    boxLengthMm,
+    boxHeightMm,
+    rubberMl,
+    castMl,
+    draftMl: added,
     rubberGrams: rubberMl * mould.rubberDensity,
     liftGrams: Math.max(0, (mould.rubberDensity - density) * castMl),
     sheets: [

@@ -17,7 +17,10 @@ const rows = (room: number, size: number): number => Math.max(0, Math.floor(room
  * either side of the box, whichever holds most. For rectangles in a box this is the best there is in nearly every case; never more than fit.
  */
 export function packBox(widthMm: number, lengthMm: number, heightMm: number, box: Box): Packing {
-  const perLayer = Math.max(twoBlocks(box.widthMm, box.lengthMm, widthMm, lengthMm), twoBlocks(box.lengthMm, box.widthMm, widthMm, lengthMm));
+  const perLayer = Math.max(
+    twoBlocks(box.widthMm, box.lengthMm, widthMm, lengthMm),
+    twoBlocks(box.lengthMm, box.widthMm, widthMm, lengthMm),
+  );
   const layers = box.heightMm < heightMm ? 0 : 1 + rows(box.heightMm - heightMm, heightMm + BETWEEN_MM);
   return { perLayer, layers, count: perLayer * layers };
 }
@@ -32,4 +35,5 @@ function twoBlocks(across: number, up: number, width: number, length: number): n
 }
 
 /** Height of a stack of so many pieces, mm. */
-export const stackMm = (heightMm: number, count: number): number => count * heightMm + Math.max(0, count - 1) * BETWEEN_MM;
+export const stackMm = (heightMm: number, count: number): number =>
+  count * heightMm + Math.max(0, count - 1) * BETWEEN_MM;

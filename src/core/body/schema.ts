@@ -32,8 +32,22 @@ export const mouldSchema = z.object({
 export type Mould = z.infer<typeof mouldSchema>;
 
 /** A mould to begin with. */
-export const FIRST_MOULD: Mould = { cast: 'piece', cavities: 1, wallMm: 10, gapMm: 10, floorMm: 8, draftDegrees: 2, sheetMm: 5, rubberDensity: 1.15, masterMaterial: 'extruded foam' };
+export const FIRST_MOULD: Mould = {
+  cast: 'piece',
+  cavities: 1,
+  wallMm: 10,
+  gapMm: 10,
+  floorMm: 8,
+  draftDegrees: 2,
+  sheetMm: 5,
+  rubberDensity: 1.15,
+  masterMaterial: 'extruded foam',
+};
 
 /** A box that pieces are stored or sent in, measured inside. */
-export const boxSchema = z.object({ widthMm: mm(3000).gt(0, 'Must be more than 0'), lengthMm: mm(3000).gt(0, 'Must be more than 0'), heightMm: mm(3000).gt(0, 'Must be more than 0') });
+export const boxSchema = z.object({
+  widthMm: mm(3000).gt(0, 'Must be more than 0'),
+  lengthMm: mm(3000).gt(0, 'Must be more than 0'),
+  heightMm: mm(3000).gt(0, 'Must be more than 0'),
+});
 export type Box = z.infer<typeof boxSchema>;

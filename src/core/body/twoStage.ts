@@ -19,11 +19,25 @@ export const SAND_MINUTES_PER_100_MM = 0.6;
 export const SECOND_MIX_MINUTES = 10;
 
 /** Splits a fill in two at the lip. `volumeAt` gives the bed's ml at a level; `wallMl` is what creeps up `wallMm` of wall. */
-export function twoStageFill(volumeAt: (levelMm: number) => number, levelMm: number, { wallMm, wallMl, lipMm }: { wallMm: number; wallMl: number; lipMm: number }, waitMinutes: number): TwoStageFill {
+export function twoStageFill(
+  volumeAt: (levelMm: number) => number,
+  levelMm: number,
+  { wallMm, wallMl, lipMm }: { wallMm: number; wallMl: number; lipMm: number },
+  waitMinutes: number,
+): TwoStageFill {
   const firstMl = volumeAt(levelMm - lipMm) + wallMl;
   const secondMl = Math.max(0, volumeAt(levelMm) - firstMl);
   const sandOnceMinutes = (wallMm / 100) * (lipMm / 0.1) * SAND_MINUTES_PER_100_MM;
   // Inside the lip the second fill ends flush: only the seam between the two is left to dress.
   const sandTwiceMinutes = sandOnceMinutes / 2;
-  return { firstMl, secondMl, lipMm, sandOnceMinutes, sandTwiceMinutes, secondFillMinutes: SECOND_MIX_MINUTES, waitMinutes, quicker: sandOnceMinutes - sandTwiceMinutes > SECOND_MIX_MINUTES ? 'two fills' : 'one fill' };
+  return {
+    firstMl,
+    secondMl,
+    lipMm,
+    sandOnceMinutes,
+    sandTwiceMinutes,
+    secondFillMinutes: SECOND_MIX_MINUTES,
+    waitMinutes,
+    quicker: sandOnceMinutes - sandTwiceMinutes > SECOND_MIX_MINUTES ? 'two fills' : 'one fill',
+  };
 }

@@ -13,7 +13,10 @@ export function bodyMl({ heightMm, coverage, cellMm }: BedGrid): number {
 }
 
 /** Mass that is left of what was poured: water-borne products give off their water, resins keep their mass. */
-export const curedGrams = (pouredGrams: number, { cureModel, shrinkage }: Pick<Product, 'cureModel' | 'shrinkage'>): number => (cureModel === 'water-borne' || cureModel === 'open-air' ? pouredGrams * (1 - shrinkage) : pouredGrams);
+export const curedGrams = (
+  pouredGrams: number,
+  { cureModel, shrinkage }: Pick<Product, 'cureModel' | 'shrinkage'>,
+): number => (cureModel === 'water-borne' || cureModel === 'open-air' ? pouredGrams * (1 - shrinkage) : pouredGrams);
 
 export interface PieceWeight {
   bodyGrams: number;
@@ -24,8 +27,20 @@ export interface PieceWeight {
 }
 
 /** Weight of a finished piece. Solids are taken to be of the body's material. */
-export function pieceWeight(ml: number, material: BodyMaterialKey, waterGrams: number, debrisMl: number, extrasGrams: number): PieceWeight {
+export function pieceWeight(
+  ml: number,
+  material: BodyMaterialKey,
+  waterGrams: number,
+  debrisMl: number,
+  extrasGrams: number,
+): PieceWeight {
   const bodyGrams = ml * BODY_MATERIALS[material].densityGPerMl;
   const debrisGrams = debrisMl * DEBRIS_DENSITY;
-  return { bodyGrams, waterGrams, debrisGrams, extrasGrams, totalGrams: bodyGrams + waterGrams + debrisGrams + extrasGrams };
+  return {
+    bodyGrams,
+    waterGrams,
+    debrisGrams,
+    extrasGrams,
+    totalGrams: bodyGrams + waterGrams + debrisGrams + extrasGrams,
+  };
 }

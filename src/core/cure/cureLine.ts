@@ -26,7 +26,11 @@ export const REFERENCE_HUMIDITY = 0.5;
  * times the same temperature term, h_ref the product's greatest layer. Lamp: the lamp decides, the room does not.
  * Open-air products (sealants) follow the temperature term. All are estimates.
  */
-export function cureFactor(product: Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm'>, room: Room, wetMm: number): number {
+export function cureFactor(
+  product: Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm'>,
+  room: Room,
+  wetMm: number,
+): number {
   if (product.cureModel === 'lamp') return 1;
   const warmth = temperatureFactor(room.temperatureC, product.referenceC);
   if (product.cureModel !== 'water-borne') return warmth;

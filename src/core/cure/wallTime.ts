@@ -7,7 +7,10 @@ import { z } from 'zod';
 export const wallTimeSchema = z
   .string()
   .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'A date and time such as 2026-11-28T18:30')
-  .refine((text) => Number.isFinite(wallMinutes(text)) && toWallTime(wallMinutes(text)) === text, 'No such date or time');
+  .refine(
+    (text) => Number.isFinite(wallMinutes(text)) && toWallTime(wallMinutes(text)) === text,
+    'No such date or time',
+  );
 export type WallTime = string;
 
 const MINUTE_MS = 60_000;

@@ -28,7 +28,10 @@ export function bedReport({ piece, levelMm, fillMl }: BedRequest): object {
   const bed = levelBed(surveyBed(piece), piece, levelMm);
   const water = surveyWater(bed, piece, levelMm);
   const top = Math.max(levelMm, piece.landMm);
-  const levels = Array.from({ length: CURVE_STEPS + 1 }, (_, i) => bed.curve.lowestMm + ((top - bed.curve.lowestMm) * i) / CURVE_STEPS);
+  const levels = Array.from(
+    { length: CURVE_STEPS + 1 },
+    (_, i) => bed.curve.lowestMm + ((top - bed.curve.lowestMm) * i) / CURVE_STEPS,
+  );
   return {
     format: 'aguada.bed',
     version: 1,
@@ -40,11 +43,20 @@ export function bedReport({ piece, levelMm, fillMl }: BedRequest): object {
     water: waterAt(bed.curve, levelMm),
     debrisMl: debrisMl(piece),
     ...(fillMl !== undefined && { fill: { ml: fillMl, levelMm: levelForMl(bed.curve, fillMl) } }),
-    curve: levels.map((level) => ({ levelMm: level, volumeMl: volumeMl(bed.curve, level), surfaceCm2: surfaceMm2(bed.curve, level) / 100 })),
+    curve: levels.map((level) => ({
+      levelMm: level,
+      volumeMl: volumeMl(bed.curve, level),
+      surfaceCm2: surfaceMm2(bed.curve, level) / 100,
+    })),
     pools: namedPools(water.pools),
     dams: water.dams,
     meniscus: meniscusOf(water),
-    edges: bed.profiles.map(({ edge, profile }) => ({ edge, lengthMm: profile.lengthMm, stepMm: profile.stepMm, heightsMm: Array.from(profile.heightMm) })),
+    edges: bed.profiles.map(({ edge, profile }) => ({
+      edge,
+      lengthMm: profile.lengthMm,
+      stepMm: profile.stepMm,
+      heightsMm: Array.from(profile.heightMm),
+    })),
     problems: checkDesign(piece, levelMm),
   };
 }
@@ -54,6 +66,7 @@ export function bedCommand(text: string): CommandResult {
   const read = readJson(text, bedRequestSchema);
   if (!read.ok) return commandFailed(read.errors);
   const stops = checkDesign(read.request.piece, read.request.levelMm).filter(({ severity }) => severity === 'stop');
-  if (stops.length > 0) return commandFailed(stops.map(({ path, message }) => ({ field: ['piece', ...path].join('.'), message })));
+  if (stops.length > 0)
+    return commandFailed(stops.map(({ path, message }) => ({ field: ['piece', ...path].join('.'), message })));
   return { output: roundedJson(bedReport(read.request)), errors: '', exitCode: 0 };
 }

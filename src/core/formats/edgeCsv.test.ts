@@ -5,20 +5,39 @@ import { edgeCsv, parseEdgeCsv } from './edgeCsv';
 
 const designs = [
   { id: 'a', version: 1, data: testDesign([], { tag: 'HS-1', copies: 3 }) },
-  { id: 'b', version: 1, data: testDesign([], { tag: 'SH-A', outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 } }) },
+  {
+    id: 'b',
+    version: 1,
+    data: testDesign([], { tag: 'SH-A', outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 } }),
+  },
 ];
 const HEAD = 'piece,edge,reading,along_mm,height_mm\n';
 const parse = (rows: string): ReturnType<typeof parseEdgeCsv> => parseEdgeCsv(HEAD + rows, designs);
 
 test('readings of several pieces, in any order', () => {
-  const { copies, errors } = parse('HS-1 #2,north,level,0,15.2\nSH-A,west,bed,120,9.5\nHS-1 #2,north,bed,70,8.1\nHS-1 #2,north,level,140,14.8\nHS-1 #2,north,bed,20,17');
+  const { copies, errors } = parse(
+    'HS-1 #2,north,level,0,15.2\nSH-A,west,bed,120,9.5\nHS-1 #2,north,bed,70,8.1\nHS-1 #2,north,level,140,14.8\nHS-1 #2,north,bed,20,17',
+  );
   expect(errors).toEqual([]);
   expect(copies).toEqual([
-    { designId: 'a', copy: 2, edges: { north: { bed: [{ atMm: 20, heightMm: 17 }, { atMm: 70, heightMm: 8.1 }], levels: [15.2, 15, 14.8] } } },
+    {
+      designId: 'a',
+      copy: 2,
+      edges: {
+        north: {
+          bed: [
+            { atMm: 20, heightMm: 17 },
+            { atMm: 70, heightMm: 8.1 },
+          ],
+          levels: [15.2, 15, 14.8],
+        },
+      },
+    },
     { designId: 'b', copy: 1, edges: { west: { bed: [{ atMm: 120, heightMm: 9.5 }], levels: null } } },
   ]);
 });
-test('one level stands for the whole edge', () => expect(parse('SH-A #1,west,level,150,14.5').copies[0]!.edges.west!.levels).toEqual([14.5, 14.5, 14.5]));
+test('one level stands for the whole edge', () =>
+  expect(parse('SH-A #1,west,level,150,14.5').copies[0]!.edges.west!.levels).toEqual([14.5, 14.5, 14.5]));
 test.each<[string, RegExp]>([
   ['XX #1,north,bed,1,1', /Line 2: There is no piece XX #1/],
   ['HS-1,north,bed,1,1', /Say which copy of HS-1/],
@@ -35,14 +54,37 @@ test.each<[string, RegExp]>([
   expect(copies).toEqual([]);
 });
 test('a file without its columns, and one without readings', () => {
-  expect(parseEdgeCsv('piece,edge\nHS-1 #1,north', designs).errors[0]!.message).toMatch(/reading and along_mm and height_mm are missing/);
+  expect(parseEdgeCsv('piece,edge\nHS-1 #1,north', designs).errors[0]!.message).toMatch(
+    /reading and along_mm and height_mm are missing/,
+  );
   expect(parseEdgeCsv(HEAD, designs).errors[0]!.message).toMatch(/no readings/);
 });
 test('what is written is read back', () => {
   const mm = fc.integer({ min: 0, max: 3000 }).map((hundredths) => hundredths / 100);
-  const bed = fc.uniqueArray(fc.integer({ min: 0, max: 140 }), { maxLength: 5 }).chain((places) => fc.tuple(...places.sort((a, b) => a - b).map((atMm) => mm.map((heightMm) => ({ atMm, heightMm })))));
-  fc.assert(fc.property(bed, fc.tuple(mm, mm, mm), fc.integer({ min: 1, max: 3 }), (readings, levels, copy) => {
-    const pieces: Stored<PieceRecord>[] = [{ id: 'p', version: 1, data: { designId: 'a', copy, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: { east: { bed: readings, levels } } } }];
-    expect(parseEdgeCsv(edgeCsv(pieces, designs), designs)).toEqual({ errors: [], copies: [{ designId: 'a', copy, edges: { east: { bed: readings, levels } } }] });
-  }), { numRuns: 40 });
+  const bed = fc
+    .uniqueArray(fc.integer({ min: 0, max: 140 }), { maxLength: 5 })
+    .chain((places) =>
+      fc.tuple(...places.sort((a, b) => a - b).map((atMm) => mm.map((heightMm) => ({ atMm, heightMm })))),
+    );
+  fc.assert(
+    fc.property(bed, fc.tuple(mm, mm, mm), fc.integer({ min: 1, max: 3 }), (readings, levels, copy) => {
+      const pieces: Stored<PieceRecord>[] = [
+        {
+          id: 'p',
+          version: 1,
+          data: {
+            designId: 'a',
+            copy,
+            measured: { atLevelMm: 15, readings: [], fillMl: null },
+            edges: { east: { bed: readings, levels } },
+          },
+        },
+      ];
+      expect(parseEdgeCsv(edgeCsv(pieces, designs), designs)).toEqual({
+        errors: [],
+        copies: [{ designId: 'a', copy, edges: { east: { bed: readings, levels } } }],
+      });
+    }),
+    { numRuns: 40 },
+  );
 });

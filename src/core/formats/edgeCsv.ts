@@ -26,9 +26,12 @@ function copyNamed(name: string, designs: Designs): { design: Stored<PieceDesign
   const found = /^(.*?)(?:\s*#(\d+))?$/.exec(name.trim());
   const design = designs.find(({ data }) => data.tag === found?.[1]?.trim());
   if (!design) return `There is no piece ${name}.`;
-  if (found?.[2] === undefined && design.data.copies > 1) return `Say which copy of ${design.data.tag} it is, for example ${design.data.tag} #2.`;
+  if (found?.[2] === undefined && design.data.copies > 1)
+    return `Say which copy of ${design.data.tag} it is, for example ${design.data.tag} #2.`;
   const copy = Number(found?.[2] ?? 1);
-  return copy >= 1 && copy <= design.data.copies ? { design, copy } : `${design.data.tag} has ${design.data.copies} ${design.data.copies === 1 ? 'copy' : 'copies'}; there is no #${copy}.`;
+  return copy >= 1 && copy <= design.data.copies
+    ? { design, copy }
+    : `${design.data.tag} has ${design.data.copies} ${design.data.copies === 1 ? 'copy' : 'copies'}; there is no #${copy}.`;
 }
 
 /** Readings in progress: levels by their place along the edge. */
@@ -43,9 +46,22 @@ interface Gathering {
  * stands between its neighbours.
  */
 export function parseEdgeCsv(text: string, designs: Designs): ParsedEdges {
-  const table = Papa.parse<Record<string, string>>(text.trim(), { header: true, skipEmptyLines: true, transformHeader: (name) => name.trim().toLowerCase() });
+  const table = Papa.parse<Record<string, string>>(text.trim(), {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (name) => name.trim().toLowerCase(),
+  });
   const missing = COLUMNS.filter((column) => !table.meta.fields?.includes(column));
-  if (missing.length > 0) return { copies: [], errors: [{ line: 1, message: `The first line must name the columns ${COLUMNS.join(', ')}; ${missing.join(' and ')} ${missing.length === 1 ? 'is' : 'are'} missing.` }] };
+  if (missing.length > 0)
+    return {
+      copies: [],
+      errors: [
+        {
+          line: 1,
+          message: `The first line must name the columns ${COLUMNS.join(', ')}; ${missing.join(' and ')} ${missing.length === 1 ? 'is' : 'are'} missing.`,
+        },
+      ],
+    };
   const gathered = new Map<string, { design: Stored<PieceDesign>; copy: number; edges: Map<EdgeName, Gathering> }>();
   const errors: ParsedEdges['errors'] = [];
   table.data.forEach((row, i) => {
@@ -54,24 +70,49 @@ export function parseEdgeCsv(text: string, designs: Designs): ParsedEdges {
   });
   if (table.data.length === 0) errors.push({ line: 2, message: 'There are no readings under the first line.' });
   const copies = [...gathered.values()].map(({ design, copy, edges }): MeasuredCopyEdges => ({
-    designId: design.id, copy,
-    edges: Object.fromEntries([...edges].map(([edge, { bed, levels }]) => [edge, { bed: bed.sort((a, b) => a.atMm - b.atMm), levels: threeLevels(levels, edgeLengthMm(design.data.outline, edge)) }])),
+    designId: design.id,
+    copy,
+    edges: Object.fromEntries(
+      [...edges].map(([edge, { bed, levels }]) => [
+        edge,
+        {
+          bed: bed.sort((a, b) => a.atMm - b.atMm),
+          levels: threeLevels(levels, edgeLengthMm(design.data.outline, edge)),
+        },
+      ]),
+    ),
   }));
   return { copies: errors.length > 0 ? [] : copies, errors };
 }
 
-function takeRow(row: Record<string, string>, designs: Designs, gathered: Map<string, { design: Stored<PieceDesign>; copy: number; edges: Map<EdgeName, Gathering> }>): string | null {
-  const [name, edgeText, kind, along, height] = COLUMNS.map((column) => (row[column] ?? '').trim()) as [string, string, string, string, string];
+function takeRow(
+  row: Record<string, string>,
+  designs: Designs,
+  gathered: Map<string, { design: Stored<PieceDesign>; copy: number; edges: Map<EdgeName, Gathering> }>,
+): string | null {
+  const [name, edgeText, kind, along, height] = COLUMNS.map((column) => (row[column] ?? '').trim()) as [
+    string,
+    string,
+    string,
+    string,
+    string,
+  ];
   const named = copyNamed(name, designs);
   if (typeof named === 'string') return named;
   const { design, copy } = named;
   const edge = EDGE_NAMES.find((candidate) => candidate === edgeText.toLowerCase());
-  if (!edge || !outlineEdges(design.data.outline).includes(edge)) return `${design.data.tag} has no ${edgeText || 'such'} edge.`;
+  if (!edge || !outlineEdges(design.data.outline).includes(edge))
+    return `${design.data.tag} has no ${edgeText || 'such'} edge.`;
   if (kind !== 'bed' && kind !== 'level') return `The reading must be bed or level, not “${kind}”.`;
-  const [atMm, heightMm] = [along, height].map((text) => (text === '' ? NaN : Number(text.replace(',', '.')))) as [number, number];
-  if (!Number.isFinite(atMm) || !Number.isFinite(heightMm)) return `“${Number.isFinite(atMm) ? height : along}” is not a number of mm.`;
+  const [atMm, heightMm] = [along, height].map((text) => (text === '' ? NaN : Number(text.replace(',', '.')))) as [
+    number,
+    number,
+  ];
+  if (!Number.isFinite(atMm) || !Number.isFinite(heightMm))
+    return `“${Number.isFinite(atMm) ? height : along}” is not a number of mm.`;
   const lengthMm = edgeLengthMm(design.data.outline, edge);
-  if (atMm < 0 || atMm > lengthMm + 0.5) return `${atMm} mm lies past the end of the edge, which is ${lengthMm.toFixed(1)} mm long.`;
+  if (atMm < 0 || atMm > lengthMm + 0.5)
+    return `${atMm} mm lies past the end of the edge, which is ${lengthMm.toFixed(1)} mm long.`;
   const reading = measuredEdgeSchema.shape.bed.element.safeParse({ atMm, heightMm });
   if (!reading.success) return reading.error.issues[0]!.message;
   const key = `${design.id} ${copy}`;
@@ -105,7 +146,10 @@ export function edgeCsv(pieces: readonly Stored<PieceRecord>[], designs: Designs
     const name = `${design.data.tag} #${copy}`;
     return (Object.entries(edges) as [EdgeName, MeasuredEdge][]).flatMap(([edge, { bed, levels }]) => {
       const lengthMm = edgeLengthMm(design.data.outline, edge);
-      return [...(levels ?? []).map((level, i) => [name, edge, 'level', round((lengthMm * i) / 2), round(level)]), ...bed.map(({ atMm, heightMm }) => [name, edge, 'bed', round(atMm), round(heightMm)])];
+      return [
+        ...(levels ?? []).map((level, i) => [name, edge, 'level', round((lengthMm * i) / 2), round(level)]),
+        ...bed.map(({ atMm, heightMm }) => [name, edge, 'bed', round(atMm), round(heightMm)]),
+      ];
     });
   });
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\n' })}\n`;

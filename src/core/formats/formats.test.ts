@@ -7,7 +7,8 @@ import { planCommand, planFileText, readPlanRequest } from './planFile';
 import { pourCardCsv } from './pourCardCsv';
 
 const request: PlanRequest = {
-  format: 'aguada.plan-request', version: 1,
+  format: 'aguada.plan-request',
+  version: 1,
   set: { name: 'Test set', figureScaleMm: 28, levelMm: 15 },
   pieces: [testDesign([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 4 }], { tag: '=T', copies: 2 })],
   product: PRODUCT_KINDS[1]!,
@@ -29,25 +30,54 @@ describe('the plan command', () => {
   test.each<[string, string, string]>([
     ['broken JSON', '{"format":', '(file): This is not JSON'],
     ['no object', '42', '(file): '],
-    ['a cold room', withChange({ room: { temperatureC: -40, humidity: 0.5 } }), 'room.temperatureC: Between 5 and 40 °C'],
+    [
+      'a cold room',
+      withChange({ room: { temperatureC: -40, humidity: 0.5 } }),
+      'room.temperatureC: Between 5 and 40 °C',
+    ],
     ['a missing product', withChange({ product: undefined }), 'product: '],
-    ['a level over the land', withChange({ set: { name: 'x', figureScaleMm: 28, levelMm: 20 } }), 'pieces.0.landMm: The level 20.0'],
+    [
+      'a level over the land',
+      withChange({ set: { name: 'x', figureScaleMm: 28, levelMm: 20 } }),
+      'pieces.0.landMm: The level 20.0',
+    ],
     ['a dry piece', withChange({ set: { name: 'x', figureScaleMm: 28, levelMm: 9 } }), 'levelMm: =T stays dry'],
   ])('%s: exit 2, the field named', (_, text, expected) => {
     const { output, errors, exitCode } = planCommand(text);
     expect({ output, exitCode }).toEqual({ output: '', exitCode: 2 });
     expect(errors).toContain(expected);
   });
-  test('a request written by the app reads back the same', () => expect(readPlanRequest(planFileText(request))).toEqual({ ok: true, request }));
+  test('a request written by the app reads back the same', () =>
+    expect(readPlanRequest(planFileText(request))).toEqual({ ok: true, request }));
 });
 
 describe('the bed command', () => {
-  const piece = testDesign([{ kind: 'channel', id: 'c', from: { edge: 'south', positionMm: 70 }, to: { edge: 'north', positionMm: 70 }, widthMm: 58, depthMm: 6, section: 'trapezoid', bankSlope: 1 }]);
-  const bed = (change: object = {}): ReturnType<typeof bedCommand> => bedCommand(JSON.stringify({ format: 'aguada.bed-request', version: 1, piece, levelMm: 15, ...change }));
+  const piece = testDesign([
+    {
+      kind: 'channel',
+      id: 'c',
+      from: { edge: 'south', positionMm: 70 },
+      to: { edge: 'north', positionMm: 70 },
+      widthMm: 58,
+      depthMm: 6,
+      section: 'trapezoid',
+      bankSlope: 1,
+    },
+  ]);
+  const bed = (change: object = {}): ReturnType<typeof bedCommand> =>
+    bedCommand(JSON.stringify({ format: 'aguada.bed-request', version: 1, piece, levelMm: 15, ...change }));
   test('reports a piece: volume, curve, pool, dams, menisci, edges', () => {
     const { output, exitCode } = bed({ fillMl: 20 });
     expect(exitCode).toBe(0);
-    const report = JSON.parse(output) as { water: { volumeMl: number }; fill: { levelMm: number }; curve: { levelMm: number; volumeMl: number }[]; pools: { name: string; volumeMl: number }[]; dams: { edge: string }[]; meniscus: { ml: number }; edges: { edge: string; heightsMm: number[] }[] };
+    const report = JSON.parse(output) as {
+      water: { volumeMl: number };
+      fill: { levelMm: number };
+      curve: { levelMm: number; volumeMl: number }[];
+      pools: { name: string; volumeMl: number }[];
+      dams: { edge: string }[];
+      meniscus: { ml: number };
+      edges: { edge: string; heightsMm: number[] }[];
+    };
     expect(Math.abs(report.water.volumeMl / ((140 * 6 * 52) / 1000) - 1)).toBeLessThan(0.005);
     expect(report.pools).toMatchObject([{ name: 'Pool A' }]);
     expect(report.pools[0]!.volumeMl).toBeCloseTo(report.water.volumeMl, 2);
@@ -72,10 +102,15 @@ describe('the bed command', () => {
 });
 
 describe('the pour card as CSV', () => {
-  const { data } = Papa.parse<Record<string, string>>(pourCardCsv(planBatch(request)), { header: true, skipEmptyLines: true });
+  const { data } = Papa.parse<Record<string, string>>(pourCardCsv(planBatch(request)), {
+    header: true,
+    skipEmptyLines: true,
+  });
   test('has one row a pour and adds up to the poured grams', () => {
     const plan = planBatch(request);
-    expect(data).toHaveLength(plan.layers.reduce((sum, layer) => sum + layer.cups.reduce((n, cup) => n + cup.pours.length, 0), 0));
+    expect(data).toHaveLength(
+      plan.layers.reduce((sum, layer) => sum + layer.cups.reduce((n, cup) => n + cup.pours.length, 0), 0),
+    );
     expect(data.reduce((sum, row) => sum + Number(row['pour_g']), 0)).toBeCloseTo(plan.totals.pouredGrams, 0);
   });
   test('a tag cannot become a formula', () => expect(data[0]!['piece']).toBe("'=T #1"));

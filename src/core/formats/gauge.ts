@@ -14,7 +14,9 @@ export function gaugeProfile(standard: EdgeStandard, side: GaugeSide, kerfMm: nu
   const bed = standardHeights(standard);
   const half = kerfMm / 2;
   // A male gauge fills the channel: pressed on, it touches bed and banks. A female one is the bed itself.
-  return side === 'male' ? bed.map((height) => standard.bankMm + GRIP_MM - height - half) : bed.map((height) => height + half);
+  return side === 'male'
+    ? bed.map((height) => standard.bankMm + GRIP_MM - height - half)
+    : bed.map((height) => height + half);
 }
 
 /** A gauge as a drawing: its closed outline, y downwards, mm; and its text with the middle of its foot. */
@@ -35,22 +37,44 @@ export function gaugeDrawing(standard: EdgeStandard, side: GaugeSide, kerfMm: nu
   const last = profile.length - 1;
   // y runs downwards: the male's grip is above, its profile below; the female stands on its straight side.
   const edge = Array.from(profile, (mm, i) => `${n((edgeMm * i) / last)} ${n(side === 'male' ? mm : heightMm - mm)}`);
-  const path = side === 'male' ? `M0 0H${n(edgeMm)}V${n(profile[last]!)}L${edge.reverse().join('L')}Z` : `M0 ${n(heightMm)}L${edge.join('L')}L${n(edgeMm)} ${n(heightMm)}Z`;
-  return { widthMm: edgeMm, heightMm, path, label: { text: `${standard.gaugeLabel || standard.name} · ${side}`, xMm: edgeMm / 2, yMm: side === 'male' ? 8 : heightMm - 3 } };
+  const path =
+    side === 'male'
+      ? `M0 0H${n(edgeMm)}V${n(profile[last]!)}L${edge.reverse().join('L')}Z`
+      : `M0 ${n(heightMm)}L${edge.join('L')}L${n(edgeMm)} ${n(heightMm)}Z`;
+  return {
+    widthMm: edgeMm,
+    heightMm,
+    path,
+    label: {
+      text: `${standard.gaugeLabel || standard.name} · ${side}`,
+      xMm: edgeMm / 2,
+      yMm: side === 'male' ? 8 : heightMm - 3,
+    },
+  };
 }
 
 /** A gauge to cut at 1:1, male (fills the channel) or female (is the bed), with its label and a bar to check the print by. */
 export function gaugeSvg(standard: EdgeStandard, side: GaugeSide, kerfMm: number): string {
   const { widthMm, heightMm, path, label } = gaugeDrawing(standard, side, kerfMm);
   const text = `<text x="${n(label.xMm)}" y="${n(label.yMm)}" font-size="5" font-family="sans-serif" text-anchor="middle">${escaped(label.text)}</text>`;
-  return drawingSheet(widthMm, heightMm, `${standard.name}, ${side} gauge`, `<path id="gauge" d="${path}" fill="none" stroke="#111" stroke-width="0.2"/>\n${text}`);
+  return drawingSheet(
+    widthMm,
+    heightMm,
+    `${standard.name}, ${side} gauge`,
+    `<path id="gauge" d="${path}" fill="none" stroke="#111" stroke-width="0.2"/>\n${text}`,
+  );
 }
 
 /**
  * A gauge as a plate to print, lying flat: x along the edge, y from its straight side, z its thickness, mm. A closed solid.
  * A male one keeps the profile's far side at its greatest y; a plate that is printed needs no kerf but what the printer spreads.
  */
-export function gaugeStl(standard: EdgeStandard, side: GaugeSide, kerfMm: number, thicknessMm: number): Uint8Array<ArrayBuffer> {
+export function gaugeStl(
+  standard: EdgeStandard,
+  side: GaugeSide,
+  kerfMm: number,
+  thicknessMm: number,
+): Uint8Array<ArrayBuffer> {
   const profile = gaugeProfile(standard, side, kerfMm);
   const last = profile.length - 1;
   const x = (i: number): number => (standard.edgeMm * i) / last;
@@ -64,7 +88,12 @@ export function gaugeStl(standard: EdgeStandard, side: GaugeSide, kerfMm: number
     quad([x0, 0, 0], [x1, 0, 0], [x1, 0, thicknessMm], [x0, 0, thicknessMm]);
   }
   quad([0, 0, 0], [0, 0, thicknessMm], [0, profile[0]!, thicknessMm], [0, profile[0]!, 0]);
-  quad([standard.edgeMm, 0, 0], [standard.edgeMm, profile[last]!, 0], [standard.edgeMm, profile[last]!, thicknessMm], [standard.edgeMm, 0, thicknessMm]);
+  quad(
+    [standard.edgeMm, 0, 0],
+    [standard.edgeMm, profile[last]!, 0],
+    [standard.edgeMm, profile[last]!, thicknessMm],
+    [standard.edgeMm, 0, thicknessMm],
+  );
   return binaryStl(triangles, `${standard.name} ${side} gauge`);
 }
 
@@ -73,5 +102,8 @@ export function pageStretches(widthMm: number, pageMm: number, overlapMm = 10): 
   if (widthMm <= pageMm) return [{ fromMm: 0, toMm: widthMm }];
   const count = Math.ceil((widthMm - overlapMm) / (pageMm - overlapMm));
   const length = (widthMm + (count - 1) * overlapMm) / count;
-  return Array.from({ length: count }, (_, i) => ({ fromMm: i * (length - overlapMm), toMm: i * (length - overlapMm) + length }));
+  return Array.from({ length: count }, (_, i) => ({
+    fromMm: i * (length - overlapMm),
+    toMm: i * (length - overlapMm) + length,
+  }));
 }

@@ -41,13 +41,20 @@ export function readHeightMap(bytes: Uint8Array): GreyPicture {
   const { width: columns, height: rows, channels, data, text } = picture;
   if (columns * rows > MOST_PIXELS) throw new ScanError(`${columns} × ${rows} pixels are too many; make it smaller.`);
   if (columns < 2 || rows < 2) throw new ScanError('The picture needs at least two pixels each way.');
-  if (picture.palette || picture.depth < 8) throw new ScanError('The picture uses a palette or fewer than 8 bits a pixel. Save it as 8 or 16 bit grey.');
+  if (picture.palette || picture.depth < 8)
+    throw new ScanError('The picture uses a palette or fewer than 8 bits a pixel. Save it as 8 or 16 bit grey.');
   const most = 2 ** picture.depth - 1;
   const shares = new Float32Array(columns * rows);
   for (let i = 0; i < shares.length; i++) {
     const grey = data[i * channels]! / most;
-    if (channels >= 3 && (Math.abs(data[i * channels + 1]! / most - grey) > GREY_TOLERANCE || Math.abs(data[i * channels + 2]! / most - grey) > GREY_TOLERANCE)) {
-      throw new ScanError(`The picture is in colour (pixel ${(i % columns) + 1}, ${Math.floor(i / columns) + 1}). Save it as 8 or 16 bit grey: black the lowest, white the highest.`);
+    if (
+      channels >= 3 &&
+      (Math.abs(data[i * channels + 1]! / most - grey) > GREY_TOLERANCE ||
+        Math.abs(data[i * channels + 2]! / most - grey) > GREY_TOLERANCE)
+    ) {
+      throw new ScanError(
+        `The picture is in colour (pixel ${(i % columns) + 1}, ${Math.floor(i / columns) + 1}). Save it as 8 or 16 bit grey: black the lowest, white the highest.`,
+      );
     }
     shares[i] = grey;
   }
@@ -55,7 +62,11 @@ export function readHeightMap(bytes: Uint8Array): GreyPicture {
 }
 
 function scaleOf(text: Record<string, string>): HeightScale | null {
-  const [widthMm, blackMm, whiteMm] = [Number(text[SCALE_KEYS.widthMm]), Number(text[SCALE_KEYS.blackMm]), Number(text[SCALE_KEYS.whiteMm])];
+  const [widthMm, blackMm, whiteMm] = [
+    Number(text[SCALE_KEYS.widthMm]),
+    Number(text[SCALE_KEYS.blackMm]),
+    Number(text[SCALE_KEYS.whiteMm]),
+  ];
   return widthMm > 0 && whiteMm > blackMm ? { widthMm, blackMm, whiteMm } : null;
 }
 
@@ -65,7 +76,9 @@ export function pictureField(picture: GreyPicture, { widthMm, blackMm, whiteMm }
   const lengthMm = pixelMm * picture.rows;
   const many = picture.columns * picture.rows > MOST_SCAN_SAMPLES;
   const stepMm = many ? sampleStep(widthMm, lengthMm) : pixelMm;
-  const [columns, rows] = many ? [Math.ceil(widthMm / stepMm - 1e-6), Math.ceil(lengthMm / stepMm - 1e-6)] : [picture.columns, picture.rows];
+  const [columns, rows] = many
+    ? [Math.ceil(widthMm / stepMm - 1e-6), Math.ceil(lengthMm / stepMm - 1e-6)]
+    : [picture.columns, picture.rows];
   const heightMm = new Float32Array(columns * rows);
   let highestMm = 0;
   for (let row = 0; row < rows; row++) {
@@ -76,7 +89,8 @@ export function pictureField(picture: GreyPicture, { widthMm, blackMm, whiteMm }
       const toY = Math.max(1, picture.rows - Math.floor((row * stepMm) / pixelMm + 1e-6));
       const fromY = Math.min(toY - 1, Math.max(0, picture.rows - Math.round(((row + 1) * stepMm) / pixelMm)));
       let sum = 0;
-      for (let y = fromY; y < toY; y++) for (let x = fromX; x < toX; x++) sum += picture.shares[y * picture.columns + x]!;
+      for (let y = fromY; y < toY; y++)
+        for (let x = fromX; x < toX; x++) sum += picture.shares[y * picture.columns + x]!;
       const height = Math.max(0, blackMm + (whiteMm - blackMm) * (sum / ((toX - fromX) * (toY - fromY))));
       heightMm[row * columns + column] = height;
       highestMm = Math.max(highestMm, height);
@@ -101,6 +115,10 @@ export function bedPng({ columns, rows, cellMm, heightMm, coverage }: BedGrid): 
       data[(rows - 1 - row) * columns + column] = Math.round(Math.max(0, Math.min(1, share)) * 65_535);
     }
   }
-  const text = { [SCALE_KEYS.widthMm]: String(columns * cellMm), [SCALE_KEYS.blackMm]: String(lowest), [SCALE_KEYS.whiteMm]: String(lowest + range) };
+  const text = {
+    [SCALE_KEYS.widthMm]: String(columns * cellMm),
+    [SCALE_KEYS.blackMm]: String(lowest),
+    [SCALE_KEYS.whiteMm]: String(lowest + range),
+  };
   return encode({ width: columns, height: rows, data, depth: 16, channels: 1, text });
 }

@@ -16,11 +16,19 @@ export function readJson<T>(text: string, schema: z.ZodType<T>): ReadFile<T> {
   try {
     json = JSON.parse(text);
   } catch (error) {
-    return { ok: false, errors: [{ field: '(file)', message: `This is not JSON: ${error instanceof Error ? error.message : String(error)}` }] };
+    return {
+      ok: false,
+      errors: [
+        { field: '(file)', message: `This is not JSON: ${error instanceof Error ? error.message : String(error)}` },
+      ],
+    };
   }
   const parsed = schema.safeParse(json);
   if (parsed.success) return { ok: true, request: parsed.data };
-  return { ok: false, errors: parsed.error.issues.map(({ path, message }) => ({ field: path.join('.') || '(file)', message })) };
+  return {
+    ok: false,
+    errors: parsed.error.issues.map(({ path, message }) => ({ field: path.join('.') || '(file)', message })),
+  };
 }
 
 /** Reads a plan request. */
@@ -37,11 +45,13 @@ export function stopsOf(request: PlanRequest, plan: Plan): FieldError[] {
 }
 
 /** JSON as files hold it: two spaces, a final newline. Figures are rounded to 1/10 000, far below any scale or ruler. */
-export const planFileText = (value: PlanRequest | Plan): string => (value.format === 'aguada.plan' ? roundedJson(value) : `${JSON.stringify(value, null, 2)}\n`);
+export const planFileText = (value: PlanRequest | Plan): string =>
+  value.format === 'aguada.plan' ? roundedJson(value) : `${JSON.stringify(value, null, 2)}\n`;
 
 /** What was worked out, rounded, as text. */
 export function roundedJson(value: object): string {
-  const round = (_: string, item: unknown): unknown => (typeof item === 'number' ? Math.round(item * 10_000) / 10_000 : item);
+  const round = (_: string, item: unknown): unknown =>
+    typeof item === 'number' ? Math.round(item * 10_000) / 10_000 : item;
   return `${JSON.stringify(value, round, 2)}\n`;
 }
 
@@ -53,7 +63,11 @@ export interface CommandResult {
 }
 
 /** Errors as the command prints them: one line each, the field first. */
-export const commandFailed = (errors: readonly FieldError[]): CommandResult => ({ output: '', errors: errors.map(({ field, message }) => `${field}: ${message}\n`).join(''), exitCode: 2 });
+export const commandFailed = (errors: readonly FieldError[]): CommandResult => ({
+  output: '',
+  errors: errors.map(({ field, message }) => `${field}: ${message}\n`).join(''),
+  exitCode: 2,
+});
 
 /** The `plan` command, without its files: text in, text out, and the exit code. */
 export function planCommand(text: string): CommandResult {

@@ -19,7 +19,9 @@ export function pourCardCsv(plan: Plan): string {
         part_b_g: cup.parts ? round(cup.parts.partBGrams, 1) : '',
         part_a_ml: cup.parts ? round(cup.parts.partAMl, 1) : '',
         part_b_ml: cup.parts ? round(cup.parts.partBMl, 1) : '',
-        colourants: cup.doses.map(({ name, drops, grams }) => `${name}: ${drops} drops or ${grams.toFixed(2)} g`).join('; '),
+        colourants: cup.doses
+          .map(({ name, drops, grams }) => `${name}: ${drops} drops or ${grams.toFixed(2)} g`)
+          .join('; '),
         pot_life_min: round(cup.potLifeMinutes, 0),
         piece: safeText(`${pour.tag} #${pour.copy}`),
         pour_g: round(pour.grams, 1),

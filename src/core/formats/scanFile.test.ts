@@ -7,7 +7,8 @@ import { openScan, type ScanSource } from './scanFile';
 import { bedStl } from './stl';
 
 const source = (bytes: Uint8Array, size = bytes.length, step = 1000): ScanSource => ({
-  name: 'a file', size,
+  name: 'a file',
+  size,
   chunks: async function* () {
     for (let at = 0; at < bytes.length; at += step) yield await Promise.resolve(bytes.subarray(at, at + step));
   },
@@ -36,7 +37,11 @@ describe('a file is known by its first bytes', () => {
     expect(() => opened.outline(0, 1)).toThrow('not an outline');
   });
   test('a drawing: its shapes, each as an outline in mm', async () => {
-    const opened = await openScan(text('<svg xmlns="http://www.w3.org/2000/svg" width="100mm" viewBox="0 0 100 60"><rect width="100" height="60"/></svg>'));
+    const opened = await openScan(
+      text(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" viewBox="0 0 100 60"><rect width="100" height="60"/></svg>',
+      ),
+    );
     expect(opened.summary).toMatchObject({ kind: 'svg', mmPerUnit: 1, shapes: [{ widthUnits: 100, lengthUnits: 60 }] });
     expect(outlineAreaMm2(opened.outline(0, 1))).toBeCloseTo(6000, 3);
     expect(outlineAreaMm2(opened.outline(0, 0.5))).toBeCloseTo(1500, 3);
@@ -51,7 +56,8 @@ describe('what cannot be opened says why', () => {
     const png = bedPng(bed);
     await expect(openScan(source(png, 130_000_000))).rejects.toThrow('larger than 120 MB');
   });
-  test('some other file', () => expect(openScan(text('Dear diary, today the creek set clear.'))).rejects.toThrow(/no STL/));
+  test('some other file', () =>
+    expect(openScan(text('Dear diary, today the creek set clear.'))).rejects.toThrow(/no STL/));
   test('a picture cut short', async () => {
     const png = bedPng(bed);
     await expect(openScan(source(png.subarray(0, 60)))).rejects.toThrow();

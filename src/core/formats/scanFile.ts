@@ -63,13 +63,21 @@ const noField = (): never => {
 
 function openStl(triangles: Triangles): OpenScan {
   const field: OpenScan['field'] = (how, progress) => ('up' in how ? heightField(triangles, how, progress) : noField());
-  return { summary: { kind: 'stl', triangles: triangles.length / 9, size: scanSize(triangles) }, field, outline: noOutline };
+  return {
+    summary: { kind: 'stl', triangles: triangles.length / 9, size: scanSize(triangles) },
+    field,
+    outline: noOutline,
+  };
 }
 
 function openPicture(bytes: Uint8Array): OpenScan {
   const picture: GreyPicture = readHeightMap(bytes);
   const { columns, rows, bits, scale } = picture;
-  return { summary: { kind: 'png', columns, rows, bits, scale }, field: (how) => ('up' in how ? noField() : pictureField(picture, how)), outline: noOutline };
+  return {
+    summary: { kind: 'png', columns, rows, bits, scale },
+    field: (how) => ('up' in how ? noField() : pictureField(picture, how)),
+    outline: noOutline,
+  };
 }
 
 function openDrawing(text: string): OpenScan {

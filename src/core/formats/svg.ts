@@ -14,7 +14,8 @@ const THIN = 'fill="none" stroke="#111" stroke-width="0.15"';
 
 const n = (value: number): string => String(Math.round(value * 1000) / 1000);
 /** Text that may stand in an SVG. */
-export const escaped = (text: string): string => text.replace(/[<>&"]/g, (sign) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[sign]!);
+export const escaped = (text: string): string =>
+  text.replace(/[<>&"]/g, (sign) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[sign]!);
 
 /** A drawing at 1:1: sizes in mm, a bar to check the print by, a title. y runs downwards in `body`. */
 export function drawingSheet(widthMm: number, heightMm: number, title: string, body: string): string {
@@ -34,30 +35,60 @@ ${body}
 export function planSvg(design: PieceDesign, grid: BedGrid, levelMm: number): string {
   const { widthMm, lengthMm } = outlineSize(design.outline);
   const flip = (x: number, y: number): string => `${n(x)} ${n(lengthMm - y)}`;
-  const path = (line: ArrayLike<number>, closed: boolean): string => `M${Array.from({ length: line.length / 2 }, (_, i) => flip(line[2 * i]!, line[2 * i + 1]!)).join('L')}${closed ? 'Z' : ''}`;
+  const path = (line: ArrayLike<number>, closed: boolean): string =>
+    `M${Array.from({ length: line.length / 2 }, (_, i) => flip(line[2 * i]!, line[2 * i + 1]!)).join('L')}${closed ? 'Z' : ''}`;
   const trace = contours().size([grid.columns, grid.rows]).smooth(true);
   const heights = Array.from(grid.heightMm, (z, i) => (grid.coverage[i]! > 0 ? z : levelMm + 1000));
   const deepest = levelMm - heights.reduce((a, b) => Math.min(a, b), Infinity);
   const depths = Array.from({ length: Math.max(0, Math.ceil(deepest)) }, (_, depth) => depth);
   const lines = depths.map((depthMm) => {
-    const d = trace.contour(heights, levelMm - depthMm).coordinates.flat().map((ring) => `M${ring.map(([x, y]) => flip(x! * grid.cellMm, y! * grid.cellMm)).join('L')}Z`).join('');
+    const d = trace
+      .contour(heights, levelMm - depthMm)
+      .coordinates.flat()
+      .map((ring) => `M${ring.map(([x, y]) => flip(x! * grid.cellMm, y! * grid.cellMm)).join('L')}Z`)
+      .join('');
     return `<path id="${depthMm === 0 ? 'waterline' : `depth-${depthMm}-mm`}" d="${d}" ${depthMm === 0 ? LINE : THIN}/>`;
   });
   const drawn = design.features.flatMap((feature) => {
-    const ways = feature.kind === 'channel' ? [channelCentreline(design.outline, feature, 0).line] : feature.kind === 'fork' ? forkCentrelines(design.outline, feature, 0).map(({ line }) => line) : feature.kind === 'shore' ? [waterlinePoints(design.outline, feature)] : [];
-    return ways.map((line) => `<path data-feature="${escaped(FEATURE_NAMES[feature.kind])}" d="${path(line, false)}" ${THIN} stroke-dasharray="2 1.5" clip-path="url(#piece)"/>`);
+    const ways =
+      feature.kind === 'channel'
+        ? [channelCentreline(design.outline, feature, 0).line]
+        : feature.kind === 'fork'
+          ? forkCentrelines(design.outline, feature, 0).map(({ line }) => line)
+          : feature.kind === 'shore'
+            ? [waterlinePoints(design.outline, feature)]
+            : [];
+    return ways.map(
+      (line) =>
+        `<path data-feature="${escaped(FEATURE_NAMES[feature.kind])}" d="${path(line, false)}" ${THIN} stroke-dasharray="2 1.5" clip-path="url(#piece)"/>`,
+    );
   });
   const outline = path(outlinePolygon(design.outline), true);
-  return drawingSheet(widthMm, lengthMm, `${design.tag} ${design.name}`, [`<clipPath id="piece"><path d="${outline}"/></clipPath>`, `<path id="outline" d="${outline}" ${LINE}/>`, `<g clip-path="url(#piece)">${lines.join('')}</g>`, ...drawn].join('\n'));
+  return drawingSheet(
+    widthMm,
+    lengthMm,
+    `${design.tag} ${design.name}`,
+    [
+      `<clipPath id="piece"><path d="${outline}"/></clipPath>`,
+      `<path id="outline" d="${outline}" ${LINE}/>`,
+      `<g clip-path="url(#piece)">${lines.join('')}</g>`,
+      ...drawn,
+    ].join('\n'),
+  );
 }
 
 /** A cut through a bed at 1:1: the bed from the underside up, and the level. */
 export function sectionSvg(design: Pick<PieceDesign, 'tag' | 'name'>, profile: BedProfile, levelMm: number): string {
-  const top = Math.max(levelMm, profile.heightMm.reduce((a, b) => Math.max(a, b), 0)) + 5;
+  const top =
+    Math.max(
+      levelMm,
+      profile.heightMm.reduce((a, b) => Math.max(a, b), 0),
+    ) + 5;
   const bed = Array.from(profile.heightMm, (z, i) => `${n(i * profile.stepMm)} ${n(top - z)}`).join('L');
   const body = `<path id="bed" d="M0 ${n(top)}L${bed}L${n(profile.lengthMm)} ${n(top)}Z" ${LINE}/>\n<path id="level" d="M0 ${n(top - levelMm)}H${n(profile.lengthMm)}" ${THIN} stroke-dasharray="3 2"/>`;
   return drawingSheet(profile.lengthMm, top, `${design.tag} ${design.name}, section`, body);
 }
 
 /** The bed under a cut between two points. */
-export const cutProfile = (grid: BedGrid, from: PointMm, to: PointMm): BedProfile => sectionProfile(grid, from.xMm, from.yMm, to.xMm, to.yMm);
+export const cutProfile = (grid: BedGrid, from: PointMm, to: PointMm): BedProfile =>
+  sectionProfile(grid, from.xMm, from.yMm, to.xMm, to.yMm);

@@ -30,14 +30,20 @@ type Element = Record<string, unknown> & { ':@'?: Record<string, string> };
 export function readSvg(text: string): SvgDrawing {
   const valid = XMLValidator.validate(text);
   if (valid !== true) throw new ScanError(`This is no SVG: ${valid.err.msg} (line ${valid.err.line}).`);
-  const tree = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', preserveOrder: true }).parse(text) as Element[];
+  const tree = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', preserveOrder: true }).parse(
+    text,
+  ) as Element[];
   const root = tree.find((element) => 'svg' in element);
   if (!root) throw new ScanError('This is no SVG: it has no drawing in it.');
   const shapes = shapesOf(root['svg'] as Element[], '');
   const closed = shapes.filter((shape) => shape.closed && Math.abs(area(shape.points)) > 0);
   const open = shapes.filter((shape) => !shape.closed).map(({ name }) => name);
   if (closed.length === 0) {
-    throw new ScanError(open.length > 0 ? `No outline is closed. Open: ${open.slice(0, 5).join(', ')}${open.length > 5 ? ` and ${open.length - 5} more` : ''}. Join their ends in your drawing.` : 'The drawing holds no paths or shapes.');
+    throw new ScanError(
+      open.length > 0
+        ? `No outline is closed. Open: ${open.slice(0, 5).join(', ')}${open.length > 5 ? ` and ${open.length - 5} more` : ''}. Join their ends in your drawing.`
+        : 'The drawing holds no paths or shapes.',
+    );
   }
   const found = closed.map(({ name, points }) => {
     const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
@@ -47,15 +53,20 @@ export function readSvg(text: string): SvgDrawing {
   return { shapes: found.map(({ size: _, ...shape }) => shape), mmPerUnit: mmPerUnit(root[':@'] ?? {}) };
 }
 
-const span = (values: readonly number[]): number => values.reduce((a, b) => Math.max(a, b), -Infinity) - values.reduce((a, b) => Math.min(a, b), Infinity);
-const area = (points: readonly [number, number][]): number => doubledArea(points.map(([xMm, yMm]) => ({ xMm, yMm }))) / 2;
+const span = (values: readonly number[]): number =>
+  values.reduce((a, b) => Math.max(a, b), -Infinity) - values.reduce((a, b) => Math.min(a, b), Infinity);
+const area = (points: readonly [number, number][]): number =>
+  doubledArea(points.map(([xMm, yMm]) => ({ xMm, yMm }))) / 2;
 
 function mmPerUnit({ width = '', viewBox = '' }: Record<string, string>): number | null {
   const [, size, unit] = /^\s*([\d.eE+-]+)\s*(mm|cm|in|pt|pc)\s*$/.exec(width) ?? [];
   if (!size || !unit) return null;
-  const box = viewBox.trim().split(/[\s,]+/).map(Number);
+  const box = viewBox
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   const mm = Number(size) * UNIT_MM[unit]!;
-  return box.length === 4 && box[2]! > 0 ? mm / box[2]! : UNIT_MM[unit]! ;
+  return box.length === 4 && box[2]! > 0 ? mm / box[2]! : UNIT_MM[unit]!;
 }
 
 function shapesOf(elements: readonly Element[], transform: string): Shape[] {
@@ -66,7 +77,10 @@ function shapesOf(elements: readonly Element[], transform: string): Shape[] {
     const here = [transform, attributes['transform']].filter(Boolean).join(' ');
     const path = pathOf(tag, attributes);
     const children = Array.isArray(element[tag]) ? (element[tag] as Element[]) : [];
-    return [...(path ? pieces(path, here, attributes['id'] ?? `${tag} ${index + 1}`) : []), ...shapesOf(children, here)];
+    return [
+      ...(path ? pieces(path, here, attributes['id'] ?? `${tag} ${index + 1}`) : []),
+      ...shapesOf(children, here),
+    ];
   });
 }
 
@@ -74,8 +88,10 @@ function shapesOf(elements: readonly Element[], transform: string): Shape[] {
 function pathOf(tag: string, attributes: Record<string, string>): string | null {
   const number = (name: string): number => Number(attributes[name] ?? 0) || 0;
   if (tag === 'path') return attributes['d'] ?? null;
-  if (tag === 'polygon' || tag === 'polyline') return attributes['points'] ? `M${attributes['points']}${tag === 'polygon' ? 'Z' : ''}` : null;
-  if (tag === 'rect') return `M${number('x')} ${number('y')}h${number('width')}v${number('height')}h${-number('width')}Z`;
+  if (tag === 'polygon' || tag === 'polyline')
+    return attributes['points'] ? `M${attributes['points']}${tag === 'polygon' ? 'Z' : ''}` : null;
+  if (tag === 'rect')
+    return `M${number('x')} ${number('y')}h${number('width')}v${number('height')}h${-number('width')}Z`;
   if (tag !== 'circle' && tag !== 'ellipse') return null;
   const [rx, ry] = tag === 'circle' ? [number('r'), number('r')] : [number('rx'), number('ry')];
   return `M${number('cx') - rx} ${number('cy')}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0Z`;
@@ -86,11 +102,17 @@ function pieces(d: string, transform: string, name: string): Shape[] {
   const shapes: Shape[] = [];
   let points: [number, number][] = [];
   const end = (closed: boolean): void => {
-    if (points.length > 2) shapes.push({ name: shapes.length > 0 ? `${name}, part ${shapes.length + 1}` : name, points, closed: closed || endsMeet(points) });
+    if (points.length > 2)
+      shapes.push({
+        name: shapes.length > 0 ? `${name}, part ${shapes.length + 1}` : name,
+        points,
+        closed: closed || endsMeet(points),
+      });
     points = [];
   };
   const parsed = svgpath(d).transform(transform).abs().unshort().unarc();
-  if ((parsed as unknown as { err?: string }).err) throw new ScanError(`The path “${name}” cannot be read: ${(parsed as unknown as { err: string }).err}.`);
+  if ((parsed as unknown as { err?: string }).err)
+    throw new ScanError(`The path “${name}” cannot be read: ${(parsed as unknown as { err: string }).err}.`);
   parsed.iterate((segment, _, x, y) => {
     const values = segment.slice(1) as number[];
     const [command] = segment;
@@ -117,11 +139,17 @@ function endsMeet(points: readonly [number, number][]): boolean {
 
 /** Points along a Bézier curve after its start. */
 function curve([x0, y0]: readonly [number, number], values: readonly number[]): [number, number][] {
-  const stops = [[x0, y0], ...Array.from({ length: values.length / 2 }, (_, i) => [values[2 * i]!, values[2 * i + 1]!])];
+  const stops = [
+    [x0, y0],
+    ...Array.from({ length: values.length / 2 }, (_, i) => [values[2 * i]!, values[2 * i + 1]!]),
+  ];
   return Array.from({ length: CURVE_STEPS }, (_, i) => {
     const t = (i + 1) / CURVE_STEPS;
     let level = stops;
-    while (level.length > 1) level = level.slice(1).map(([x, y], k) => [level[k]![0]! + t * (x! - level[k]![0]!), level[k]![1]! + t * (y! - level[k]![1]!)]);
+    while (level.length > 1)
+      level = level
+        .slice(1)
+        .map(([x, y], k) => [level[k]![0]! + t * (x! - level[k]![0]!), level[k]![1]! + t * (y! - level[k]![1]!)]);
     return [level[0]![0]!, level[0]![1]!];
   });
 }
@@ -136,9 +164,11 @@ export function svgOutline(shape: SvgDrawing['shapes'][number], unitMm: number):
   const [first, last] = [all[0]!, all.at(-1)!];
   const ring = Math.hypot(first.xMm - last.xMm, first.yMm - last.yMm) < FINEST_MM ? all.slice(0, -1) : all;
   let points = ring;
-  for (let tolerance = FINEST_MM; points.length > MOST_OUTLINE_POINTS || tolerance === FINEST_MM; tolerance *= 1.6) points = thinned(ring, tolerance);
+  for (let tolerance = FINEST_MM; points.length > MOST_OUTLINE_POINTS || tolerance === FINEST_MM; tolerance *= 1.6)
+    points = thinned(ring, tolerance);
   const outline = points.map(({ xMm, yMm }) => ({ xMm: round(xMm - west), yMm: round(yMm - south) }));
-  if (Math.max(...outline.flatMap(({ xMm, yMm }) => [xMm, yMm])) > 3000) throw new ScanError('At this size the outline is more than 3 m long. State its width.');
+  if (Math.max(...outline.flatMap(({ xMm, yMm }) => [xMm, yMm])) > 3000)
+    throw new ScanError('At this size the outline is more than 3 m long. State its width.');
   return { kind: 'free', points: doubledArea(outline) > 0 ? outline : outline.reverse() };
 }
 
@@ -148,9 +178,15 @@ const round = (mm: number): number => Math.max(0, Math.round(mm * 1000) / 1000);
 function thinned(points: readonly PointMm[], tolerance: number): PointMm[] {
   const keep = new Uint8Array(points.length);
   // A closed line is split at the point furthest from its first.
-  const far = points.reduce((best, point, i) => (apart(point, points[0]!) > apart(points[best]!, points[0]!) ? i : best), 0);
+  const far = points.reduce(
+    (best, point, i) => (apart(point, points[0]!) > apart(points[best]!, points[0]!) ? i : best),
+    0,
+  );
   keep[0] = keep[far] = 1;
-  const stack: [number, number][] = [[0, far], [far, points.length]];
+  const stack: [number, number][] = [
+    [0, far],
+    [far, points.length],
+  ];
   for (let next = stack.pop(); next; next = stack.pop()) {
     const [from, to] = next;
     const [a, b] = [points[from]!, points[to % points.length]!];
@@ -170,5 +206,7 @@ const apart = (a: PointMm, b: PointMm): number => Math.hypot(a.xMm - b.xMm, a.yM
 
 function fromLine({ xMm, yMm }: PointMm, a: PointMm, b: PointMm): number {
   const length = apart(a, b);
-  return length === 0 ? apart({ xMm, yMm }, a) : Math.abs((b.xMm - a.xMm) * (a.yMm - yMm) - (a.xMm - xMm) * (b.yMm - a.yMm)) / length;
+  return length === 0
+    ? apart({ xMm, yMm }, a)
+    : Math.abs((b.xMm - a.xMm) * (a.yMm - yMm) - (a.xMm - xMm) * (b.yMm - a.yMm)) / length;
 }

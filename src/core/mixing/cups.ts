@@ -66,7 +66,9 @@ const cupsUsed = (places: readonly number[]): number => (places.length === 0 ? 0
 
 /** Runs of pieces in their order, one to a cup, with the fullest cup as light as can be; null when some cup would be overfull. */
 function evenRuns(items: readonly Item[], takes: readonly number[], count: number, gives: number): number[] | null {
-  const order = items.map((item, i) => ({ at: i, index: item.index, take: takes[i]! })).sort((a, b) => a.index - b.index);
+  const order = items
+    .map((item, i) => ({ at: i, index: item.index, take: takes[i]! }))
+    .sort((a, b) => a.index - b.index);
   const fill = (most: number): number[] | null => {
     const places = new Array<number>(items.length).fill(0);
     let [cup, load] = [0, 0];
@@ -134,7 +136,12 @@ function numberedCups(items: readonly Item[], places: readonly number[]): Cup[] 
     .sort((a, b) => a[0]!.index - b[0]!.index)
     .map((cup, index) => {
       const pouredGrams = cup.reduce((sum, { pour }) => sum + pour.grams, 0);
-      return { number: index + 1, pours: cup.map(({ pour }) => pour), pouredGrams, mixGrams: mixForPour(pouredGrams, cup.length) };
+      return {
+        number: index + 1,
+        pours: cup.map(({ pour }) => pour),
+        pouredGrams,
+        mixGrams: mixForPour(pouredGrams, cup.length),
+      };
     });
 }
 

@@ -11,14 +11,19 @@ export interface LayerLevels {
 }
 
 /** Thickness that a full layer keeps after curing. */
-export const curedLayerMm = ({ greatestLayerMm, shrinkage }: Pick<Product, 'greatestLayerMm' | 'shrinkage'>): number => greatestLayerMm * (1 - shrinkage);
+export const curedLayerMm = ({ greatestLayerMm, shrinkage }: Pick<Product, 'greatestLayerMm' | 'shrinkage'>): number =>
+  greatestLayerMm * (1 - shrinkage);
 
 /**
  * Splits the water between the deepest bed and the level into equal layers, as few as the product's greatest
  * layer allows (that limit holds for the wet layer; what cures is thinner by the shrinkage).
  * The levels hold for the whole batch, so that joined pieces meet layer by layer. Empty when there is no water.
  */
-export function splitLayers(deepestBedMm: number, levelMm: number, product: Pick<Product, 'greatestLayerMm' | 'shrinkage'>): LayerLevels[] {
+export function splitLayers(
+  deepestBedMm: number,
+  levelMm: number,
+  product: Pick<Product, 'greatestLayerMm' | 'shrinkage'>,
+): LayerLevels[] {
   const depth = levelMm - deepestBedMm;
   if (!(depth > 0)) return [];
   const count = Math.max(1, Math.ceil(depth / curedLayerMm(product) - 1e-9));

@@ -15,16 +15,25 @@ const LABEL_CUP_GRAMS = 100;
  * Pot life of a cup in minutes: label·(temperature factor)·(100 g/m)^0.3, between 0.4 and 2.5 of the label's.
  * Two-part products only; others keep the label's figure. An estimate: a wide, shallow cup lasts longer.
  */
-export function potLifeMinutes(product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>, roomC: number, cupGrams: number): number {
+export function potLifeMinutes(
+  product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>,
+  roomC: number,
+  cupGrams: number,
+): number {
   if (product.cureModel !== 'two-part') return product.potLifeMinutes;
   const factor = temperatureFactor(roomC, product.referenceC) * (LABEL_CUP_GRAMS / cupGrams) ** 0.3;
   return product.potLifeMinutes * Math.min(2.5, Math.max(0.4, factor));
 }
 
 /** Minutes left for pouring: pot life less stirring, changing cups and a fifth in reserve; never below 0. */
-export function pouringMinutes(product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>, roomC: number, cupGrams: number): number {
+export function pouringMinutes(
+  product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>,
+  roomC: number,
+  cupGrams: number,
+): number {
   const life = potLifeMinutes(product, roomC, cupGrams);
-  const spent = product.cureModel !== 'two-part' ? 0 : quick(product.potLifeMinutes) ? 0.75 : STIR_MINUTES + TRANSFER_MINUTES;
+  const spent =
+    product.cureModel !== 'two-part' ? 0 : quick(product.potLifeMinutes) ? 0.75 : STIR_MINUTES + TRANSFER_MINUTES;
   return Math.max(0, life * (1 - RESERVE_SHARE) - spent);
 }
 
@@ -32,8 +41,13 @@ export function pouringMinutes(product: Pick<Product, 'cureModel' | 'potLifeMinu
  * The most grams that one mix may hold: what can be poured before it sets, and what the cup takes.
  * Found by bisection, since a larger cup sets sooner. Lamp-cured and other one-part products are limited by the cup alone.
  */
-export function mostMixGrams(product: Product, roomC: number, cupGrams: number): { grams: number; limit: 'cup' | 'pot life' } {
-  const canPour = (grams: number): boolean => pouringMinutes(product, roomC, grams) * product.pourGramsPerMinute >= grams;
+export function mostMixGrams(
+  product: Product,
+  roomC: number,
+  cupGrams: number,
+): { grams: number; limit: 'cup' | 'pot life' } {
+  const canPour = (grams: number): boolean =>
+    pouringMinutes(product, roomC, grams) * product.pourGramsPerMinute >= grams;
   if (product.cureModel !== 'two-part' || canPour(cupGrams)) return { grams: cupGrams, limit: 'cup' };
   let [low, high] = [0.1, cupGrams];
   for (let i = 0; i < 50; i++) {

@@ -3,7 +3,9 @@ import { z } from 'zod';
 const number = z.number({ error: 'Type a number' });
 const positive = number.gt(0, 'Must be more than 0');
 const minutes = positive.max(525_600, 'At most a year');
-const density = positive.min(0.3, 'Densities are between 0.3 and 5 g/ml').max(5, 'Densities are between 0.3 and 5 g/ml');
+const density = positive
+  .min(0.3, 'Densities are between 0.3 and 5 g/ml')
+  .max(5, 'Densities are between 0.3 and 5 g/ml');
 
 /** How the parts of a two-part product go together: the label's ratio, by weight or by volume, and each part's density. */
 export const partsSchema = z.object({
@@ -44,9 +46,13 @@ export const productSchema = z
     packPrice: number.min(0, 'Cannot be negative').max(1_000_000),
   })
   .superRefine((product, context) => {
-    const complain = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
-    if ((product.cureModel === 'two-part') !== (product.parts !== null)) complain('parts', 'Only a two-part product has parts A and B');
-    if (product.recoatClosesMinutes !== null && product.recoatClosesMinutes <= product.recoatOpensMinutes) complain('recoatClosesMinutes', 'The recoat window must close after it opens');
-    if (product.fullCureMinutes < product.demouldMinutes) complain('fullCureMinutes', 'Full cure cannot come before demould');
+    const complain = (path: string, message: string): void =>
+      context.addIssue({ code: 'custom', path: [path], message });
+    if ((product.cureModel === 'two-part') !== (product.parts !== null))
+      complain('parts', 'Only a two-part product has parts A and B');
+    if (product.recoatClosesMinutes !== null && product.recoatClosesMinutes <= product.recoatOpensMinutes)
+      complain('recoatClosesMinutes', 'The recoat window must close after it opens');
+    if (product.fullCureMinutes < product.demouldMinutes)
+      complain('fullCureMinutes', 'Full cure cannot come before demould');
   });
 export type Product = z.infer<typeof productSchema>;

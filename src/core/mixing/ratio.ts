@@ -24,7 +24,8 @@ export function mixedDensity(parts: Parts): number {
 }
 
 /** Density of a product as poured, g/ml. */
-export const pouredDensity = (product: Pick<Product, 'parts' | 'density'>): number => (product.parts ? mixedDensity(product.parts) : product.density);
+export const pouredDensity = (product: Pick<Product, 'parts' | 'density'>): number =>
+  product.parts ? mixedDensity(product.parts) : product.density;
 
 /** Splits a mix of `mixGrams` into its parts at the label's ratio. */
 export function splitParts(mixGrams: number, parts: Parts): PartAmounts {
@@ -51,7 +52,8 @@ export function ratioReading(partAGrams: number, partBGrams: number, parts: Part
   if (!(partAGrams > 0 && partBGrams > 0)) throw new RangeError('Both parts must weigh more than 0 g');
   const target = ratioByWeight(parts);
   const error = partAGrams / partBGrams / target - 1;
-  const grade = Math.abs(error) <= RATIO_GOOD + 1e-12 ? 'good' : Math.abs(error) <= RATIO_WRONG + 1e-12 ? 'off' : 'wrong';
+  const grade =
+    Math.abs(error) <= RATIO_GOOD + 1e-12 ? 'good' : Math.abs(error) <= RATIO_WRONG + 1e-12 ? 'off' : 'wrong';
   if (grade === 'good') return { error, grade, add: null };
   const part = error > 0 ? 'B' : 'A';
   const grams = part === 'B' ? partAGrams / target - partBGrams : partBGrams * target - partAGrams;

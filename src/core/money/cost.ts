@@ -32,5 +32,14 @@ export function waterCost(input: CostInput): Cost {
   const colourant = input.colourants.reduce((sum, { grams, pricePerGram }) => sum + grams * pricePerGram, 0);
   const cups = input.cups * input.pricePerCup;
   const total = product + lost + colourant + cups;
-  return { productGrams: input.mixGrams, lostGrams, product, lost, colourant, cups, total, perPiece: input.pieces > 0 ? total / input.pieces : 0 };
+  return {
+    productGrams: input.mixGrams,
+    lostGrams,
+    product,
+    lost,
+    colourant,
+    cups,
+    total,
+    perPiece: input.pieces > 0 ? total / input.pieces : 0,
+  };
 }

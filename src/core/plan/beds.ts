@@ -41,7 +41,17 @@ export interface SurveyedWater {
 /** Builds a design's bed once and keeps what every later question needs. */
 export function surveyBed(design: PieceDesign, cellMm = chooseCellMm(design.outline)): SurveyedBed {
   const grid = buildBed(design, cellMm);
-  return { cellMm, drawn: grid, grid, own: null, levelled: new Map(), outlineCm2: outlineAreaMm2(design.outline) / 100, curve: volumeCurve(grid), profiles: outlineProfiles(grid, design.outline), waters: new Map() };
+  return {
+    cellMm,
+    drawn: grid,
+    grid,
+    own: null,
+    levelled: new Map(),
+    outlineCm2: outlineAreaMm2(design.outline) / 100,
+    curve: volumeCurve(grid),
+    profiles: outlineProfiles(grid, design.outline),
+    waters: new Map(),
+  };
 }
 
 const KEPT_WATERS = 4;
@@ -53,7 +63,14 @@ export function levelBed(bed: SurveyedBed, { outline, poolLevels = [] }: PieceDe
   const known = bed.levelled.get(key);
   if (known) return known;
   const own = levelPools(bed.drawn, poolLevels, levelMm);
-  const levelled: SurveyedBed = { ...bed, own, grid: own.grid, curve: volumeCurve(own.grid), profiles: outlineProfiles(own.grid, outline), waters: new Map() };
+  const levelled: SurveyedBed = {
+    ...bed,
+    own,
+    grid: own.grid,
+    curve: volumeCurve(own.grid),
+    profiles: outlineProfiles(own.grid, outline),
+    waters: new Map(),
+  };
   bed.levelled.set(key, levelled);
   if (bed.levelled.size > KEPT_WATERS) bed.levelled.delete(bed.levelled.keys().next().value as string);
   return levelled;
@@ -68,8 +85,15 @@ export function surveyWater(bed: SurveyedBed, design: PieceDesign, levelMm: numb
   const dams = damRuns(bed.profiles, levelMm, methods).map((run) => atOwnLevel(run, outline, bed.own));
   const dammed = new Set(closedRuns(dams).map(({ edge }) => edge));
   const options = { outline, dammed, damMarginMm: DAM_MARGIN_MM, damOverlapMm: DAM_OVERLAP_MM };
-  const found = bed.own ? findOwnPools(bed.drawn, bed.own, levelMm, options) : { pools: findPools(bed.grid, levelMm, options).map((pool) => ({ ...pool, levelMm })), mergers: [] };
-  const water = { dams, ...found, bankWallMm: wallLengthMm(bed.grid, levelMm), uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm, strayOf(design)) };
+  const found = bed.own
+    ? findOwnPools(bed.drawn, bed.own, levelMm, options)
+    : { pools: findPools(bed.grid, levelMm, options).map((pool) => ({ ...pool, levelMm })), mergers: [] };
+  const water = {
+    dams,
+    ...found,
+    bankWallMm: wallLengthMm(bed.grid, levelMm),
+    uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm, strayOf(design)),
+  };
   bed.waters.set(key, water);
   if (bed.waters.size > KEPT_WATERS) bed.waters.delete(bed.waters.keys().next().value as string);
   return water;
@@ -83,7 +107,19 @@ export function atOwnLevel(run: DamRun, outline: PieceDesign['outline'], own: Ow
   return over === 0 ? run : { ...run, topMm: run.topMm + over, lowestBedMm: run.lowestBedMm + over };
 }
 
-const midway = (way: readonly PointMm[]): PointMm => ({ xMm: (way[0]!.xMm + way.at(-1)!.xMm) / 2, yMm: (way[0]!.yMm + way.at(-1)!.yMm) / 2 });
+const midway = (way: readonly PointMm[]): PointMm => ({
+  xMm: (way[0]!.xMm + way.at(-1)!.xMm) / 2,
+  yMm: (way[0]!.yMm + way.at(-1)!.yMm) / 2,
+});
 
 /** The part of a design that its bed depends on, as a key for caches. */
-export const bedKey = ({ outline, landMm, drawnLevelMm, features, joints = [], measured, madeBy }: PieceDesign): string => JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...(measured ? [madeBy] : [])]);
+export const bedKey = ({
+  outline,
+  landMm,
+  drawnLevelMm,
+  features,
+  joints = [],
+  measured,
+  madeBy,
+}: PieceDesign): string =>
+  JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...(measured ? [madeBy] : [])]);

@@ -22,17 +22,28 @@ export const checkBatch = (request: PlanRequest, plan: Plan): Problem[] => [
 function checkLevel({ set }: PlanRequest, { pieces }: Plan): Problem[] {
   return pieces
     .filter((piece) => piece.water.volumeMl === 0)
-    .map((piece) => ({ severity: 'stop', code: 'dry', tag: piece.tag, path: ['levelMm'], message: `${piece.tag} stays dry: its bed nowhere lies below the level ${formatMeasure(set.levelMm, 'length')}.`, mend: advise('Raise the level of the set, or deepen the bed.') }));
+    .map((piece) => ({
+      severity: 'stop',
+      code: 'dry',
+      tag: piece.tag,
+      path: ['levelMm'],
+      message: `${piece.tag} stays dry: its bed nowhere lies below the level ${formatMeasure(set.levelMm, 'length')}.`,
+      mend: advise('Raise the level of the set, or deepen the bed.'),
+    }));
 }
 
 function checkLayers({ product }: PlanRequest, { layers }: Plan): Problem[] {
   if (product.mostLayers === null || layers.length <= product.mostLayers) return [];
   const most = product.mostLayers * curedLayerMm(product);
-  return [{
-    severity: 'stop', code: 'too-many-layers', path: ['product'],
-    message: `${product.name} stays clear for ${product.mostLayers} layers, ${formatMeasure(most, 'length')} in all; this bed needs ${layers.length}.`,
-    mend: advise('Choose another product for this depth, or a shallower bed.'),
-  }];
+  return [
+    {
+      severity: 'stop',
+      code: 'too-many-layers',
+      path: ['product'],
+      message: `${product.name} stays clear for ${product.mostLayers} layers, ${formatMeasure(most, 'length')} in all; this bed needs ${layers.length}.`,
+      mend: advise('Choose another product for this depth, or a shallower bed.'),
+    },
+  ];
 }
 
 function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Problem[] {
@@ -40,7 +51,9 @@ function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Probl
   const problems: Problem[] = [];
   if (mix.limit === 'pot life') {
     problems.push({
-      severity: 'hint', code: 'pot-life-limits', path: ['product'],
+      severity: 'hint',
+      code: 'pot-life-limits',
+      path: ['product'],
       message: `At this temperature one cup of ${product.name.toLowerCase()} may hold ${grams(mix.mostGrams)} at most: more would set before it is poured.`,
       mend: advise('The cups below are sized for that.'),
     });
@@ -48,7 +61,9 @@ function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Probl
   const smallest = Math.min(...cups.map((cup) => cup.mixGrams));
   if (mix.smallestForScaleGrams !== null && smallest < mix.smallestForScaleGrams) {
     problems.push({
-      severity: 'warn', code: 'scale-too-coarse', path: ['bench', 'scaleStepGrams'],
+      severity: 'warn',
+      code: 'scale-too-coarse',
+      path: ['bench', 'scaleStepGrams'],
       message: `The smallest cup is ${grams(smallest)}. A scale that shows ${formatMeasure(bench.scaleStepGrams, 'mass', undefined, 2)} gets the ratio right within 1 % from ${grams(mix.smallestForScaleGrams)} up.`,
       mend: advise('Use a finer scale, or mix more and keep the rest for a base.'),
     });
@@ -59,15 +74,37 @@ function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Probl
 function checkTint({ recipe }: PlanRequest, { layers, mix }: Plan): Problem[] {
   const { total, waterBased } = colourantShares(recipe.doses);
   const problems: Problem[] = [];
-  if (total > MOST_COLOURANT_SHARE) problems.push({ severity: 'warn', code: 'too-much-colourant', path: ['recipe'], message: `The recipe is ${percent(total)} colourant; over ${percent(MOST_COLOURANT_SHARE)} most products cure soft.`, mend: advise('Use a stronger colourant, or less of it.') });
-  if (waterBased > MOST_WATER_BASED_SHARE) problems.push({ severity: 'warn', code: 'too-much-water', path: ['recipe'], message: `The recipe is ${percent(waterBased)} water-based colourant; over ${percent(MOST_WATER_BASED_SHARE)} resin turns cloudy or stays sticky.`, mend: advise('Change part of it for an alcohol ink or a resin dye.') });
-  const off = layers.flatMap((layer) => layer.cups.flatMap((cup) => cup.doses.map((dose) => ({ layer: layer.number, cup: cup.number, dose })))).filter(({ dose }) => dose.grams > 0 && Math.abs(dose.error) > DROP_TOLERANCE);
+  if (total > MOST_COLOURANT_SHARE)
+    problems.push({
+      severity: 'warn',
+      code: 'too-much-colourant',
+      path: ['recipe'],
+      message: `The recipe is ${percent(total)} colourant; over ${percent(MOST_COLOURANT_SHARE)} most products cure soft.`,
+      mend: advise('Use a stronger colourant, or less of it.'),
+    });
+  if (waterBased > MOST_WATER_BASED_SHARE)
+    problems.push({
+      severity: 'warn',
+      code: 'too-much-water',
+      path: ['recipe'],
+      message: `The recipe is ${percent(waterBased)} water-based colourant; over ${percent(MOST_WATER_BASED_SHARE)} resin turns cloudy or stays sticky.`,
+      mend: advise('Change part of it for an alcohol ink or a resin dye.'),
+    });
+  const off = layers
+    .flatMap((layer) =>
+      layer.cups.flatMap((cup) => cup.doses.map((dose) => ({ layer: layer.number, cup: cup.number, dose }))),
+    )
+    .filter(({ dose }) => dose.grams > 0 && Math.abs(dose.error) > DROP_TOLERANCE);
   if (off.length > 0 && mix.smallestForDropsGrams !== null) {
     const worst = off.reduce((a, b) => (Math.abs(b.dose.error) > Math.abs(a.dose.error) ? b : a));
     problems.push({
-      severity: 'warn', code: 'drops-too-coarse', path: ['recipe'],
+      severity: 'warn',
+      code: 'drops-too-coarse',
+      path: ['recipe'],
       message: `Whole drops miss the recipe in ${off.length === 1 ? 'one dose' : `${off.length} doses`}; worst is ${worst.dose.name.toLowerCase()} in layer ${worst.layer}, cup ${worst.cup}: ${percent(Math.abs(worst.dose.error))} ${worst.dose.error > 0 ? 'too much' : 'too little'}.`,
-      mend: advise(`Weigh the colourant instead. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`),
+      mend: advise(
+        `Weigh the colourant instead. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`,
+      ),
     });
   }
   return problems;
@@ -75,5 +112,13 @@ function checkTint({ recipe }: PlanRequest, { layers, mix }: Plan): Problem[] {
 
 function checkRoom({ room, product }: PlanRequest): Problem[] {
   if (product.cureModel !== 'two-part' || room.temperatureC >= COLD_C) return [];
-  return [{ severity: 'warn', code: 'cold-room', path: ['room', 'temperatureC'], message: `At ${formatMeasure(room.temperatureC, 'temperature')} many resins cure cloudy or stay soft.`, mend: advise('Warm the room and the bottles to 20 °C or more, and keep them there until demould.') }];
+  return [
+    {
+      severity: 'warn',
+      code: 'cold-room',
+      path: ['room', 'temperatureC'],
+      message: `At ${formatMeasure(room.temperatureC, 'temperature')} many resins cure cloudy or stay soft.`,
+      mend: advise('Warm the room and the bottles to 20 °C or more, and keep them there until demould.'),
+    },
+  ];
 }

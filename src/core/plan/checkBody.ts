@@ -12,28 +12,69 @@ const BOW_SHOWS_MM = 0.4;
 export const checkBodies = (request: PlanRequest, plan: Plan): Problem[] =>
   plan.pieces.flatMap((piece) => {
     const design = request.pieces.find(({ tag }) => tag === piece.tag);
-    return [...(design?.body ? [...checkFloor(piece), ...checkSwelling(piece, design.body.sealedBelow, request), ...checkBow(piece)] : []), ...checkLift(piece)];
+    return [
+      ...(design?.body
+        ? [...checkFloor(piece), ...checkSwelling(piece, design.body.sealedBelow, request), ...checkBow(piece)]
+        : []),
+      ...checkLift(piece),
+    ];
   });
 
 function checkFloor({ tag, body }: PiecePlan): Problem[] {
   const { name, thinFloorMm } = BODY_MATERIALS[body.material];
   if (!(body.floorMm > 0) || body.floorMm >= thinFloorMm) return [];
-  return [{ severity: 'warn', code: 'thin-floor-material', tag, path: ['body', 'material'], message: `${mm(body.floorMm)} of ${name.toLowerCase()} under the water of ${tag} is thin: below ${mm(thinFloorMm)} it bends and leaks.`, mend: advise('Back it with stiff sheet, use a thicker core, or pour thinner layers.') }];
+  return [
+    {
+      severity: 'warn',
+      code: 'thin-floor-material',
+      tag,
+      path: ['body', 'material'],
+      message: `${mm(body.floorMm)} of ${name.toLowerCase()} under the water of ${tag} is thin: below ${mm(thinFloorMm)} it bends and leaks.`,
+      mend: advise('Back it with stiff sheet, use a thicker core, or pour thinner layers.'),
+    },
+  ];
 }
 
 function checkSwelling({ tag, body }: PiecePlan, sealedBelow: boolean, { product }: PlanRequest): Problem[] {
   const { name, absorbent } = BODY_MATERIALS[body.material];
   if (!absorbent || sealedBelow) return [];
   const wet = product.cureModel === 'water-borne';
-  return [{ severity: wet ? 'warn' : 'hint', code: 'swells', tag, path: ['body', 'sealedBelow'], message: `${name} takes up water on one side${wet ? `, and ${product.name.toLowerCase()} is mostly water` : ' when it is painted and sealed'}: ${tag} may warp.`, mend: advise('Seal the underside like the top, and leave a weight on it while it dries.') }];
+  return [
+    {
+      severity: wet ? 'warn' : 'hint',
+      code: 'swells',
+      tag,
+      path: ['body', 'sealedBelow'],
+      message: `${name} takes up water on one side${wet ? `, and ${product.name.toLowerCase()} is mostly water` : ' when it is painted and sealed'}: ${tag} may warp.`,
+      mend: advise('Seal the underside like the top, and leave a weight on it while it dries.'),
+    },
+  ];
 }
 
 function checkBow({ tag, body }: PiecePlan): Problem[] {
   if (body.bowMm < BOW_SHOWS_MM) return [];
-  return [{ severity: 'hint', code: 'bows', tag, path: ['body', 'material'], message: `As its water shrinks, ${tag} may lift its ends by about ${mm(body.bowMm)} over ${mm(body.bowOverMm)}.`, mend: advise('Pour it in thinner layers, and leave a weight on it until full cure.') }];
+  return [
+    {
+      severity: 'hint',
+      code: 'bows',
+      tag,
+      path: ['body', 'material'],
+      message: `As its water shrinks, ${tag} may lift its ends by about ${mm(body.bowMm)} over ${mm(body.bowOverMm)}.`,
+      mend: advise('Pour it in thinner layers, and leave a weight on it until full cure.'),
+    },
+  ];
 }
 
 function checkLift({ tag, mould }: PiecePlan): Problem[] {
   if (!mould || mould.liftGrams < 0.5) return [];
-  return [{ severity: 'warn', code: 'master-floats', tag, path: ['mould', 'masterMaterial'], message: `In liquid rubber the master of ${tag} floats up with ${formatMeasure(mould.liftGrams, 'mass')}.`, mend: advise('Glue its whole foot to the bottom of the box.') }];
+  return [
+    {
+      severity: 'warn',
+      code: 'master-floats',
+      tag,
+      path: ['mould', 'masterMaterial'],
+      message: `In liquid rubber the master of ${tag} floats up with ${formatMeasure(mould.liftGrams, 'mass')}.`,
+      mend: advise('Glue its whole foot to the bottom of the box.'),
+    },
+  ];
 }

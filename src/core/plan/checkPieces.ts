@@ -27,21 +27,64 @@ export const checkPieces = (request: PlanRequest, plan: Plan): Problem[] =>
 function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripMm, topMm }: DamRun): Problem[] {
   const deep = topMm - DAM_MARGIN_MM - lowestBedMm;
   const most = puddleThicknessMm(PINNED_DEGREES);
-  const mend = { label: `Dam the ${edgeWords(edge)}, ${Math.ceil(stripMm)} × ${Math.ceil(topMm)}\u00a0mm`, target: 'design' as const, path: ['dams', edge], value: DEFAULT_DAM };
+  const mend = {
+    label: `Dam the ${edgeWords(edge)}, ${Math.ceil(stripMm)} × ${Math.ceil(topMm)}\u00a0mm`,
+    target: 'design' as const,
+    path: ['dams', edge],
+    value: DEFAULT_DAM,
+  };
   if (deep > most) {
-    return [{ severity: 'stop', code: 'runs-out', tag, path: ['dams', edge], message: `Water would run out at the ${edgeWords(edge)} of ${tag}: the bed lies ${mm(deep)} below the level there, over ${mm(lengthMm)}.`, mend }];
+    return [
+      {
+        severity: 'stop',
+        code: 'runs-out',
+        tag,
+        path: ['dams', edge],
+        message: `Water would run out at the ${edgeWords(edge)} of ${tag}: the bed lies ${mm(deep)} below the level there, over ${mm(lengthMm)}.`,
+        mend,
+      },
+    ];
   }
-  return [{ severity: 'warn', code: 'surface-tension', tag, path: ['dams', edge], message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}. A touch lets it go.`, mend }];
+  return [
+    {
+      severity: 'warn',
+      code: 'surface-tension',
+      tag,
+      path: ['dams', edge],
+      message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}. A touch lets it go.`,
+      mend,
+    },
+  ];
 }
 
 function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { product }: PlanRequest): Problem[] {
   const facts = DAM_FACTS[method];
   const problems: Problem[] = [];
   if (lengthMm > facts.longestMm) {
-    problems.push({ severity: 'warn', code: 'dam-too-long', tag, path: ['dams', edge], message: `${method[0]!.toUpperCase()}${method.slice(1)} bows over ${mm(lengthMm)} at the ${edgeWords(edge)} of ${tag}.`, mend: { label: 'Use a faced board there', target: 'design', path: ['dams', edge], value: 'faced board' } });
+    problems.push({
+      severity: 'warn',
+      code: 'dam-too-long',
+      tag,
+      path: ['dams', edge],
+      message: `${method[0]!.toUpperCase()}${method.slice(1)} bows over ${mm(lengthMm)} at the ${edgeWords(edge)} of ${tag}.`,
+      mend: { label: 'Use a faced board there', target: 'design', path: ['dams', edge], value: 'faced board' },
+    });
   }
-  if (product.cureModel === 'two-part' && product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE && (method === 'tape' || method === 'plastic strip')) {
-    problems.push({ severity: 'hint', code: 'thin-product', tag, path: ['dams', edge], message: `${product.name} is thin and stays liquid for hours: one barrier at the ${edgeWords(edge)} of ${tag} is not enough.`, mend: advise('A second strip behind the first, sealed on its own, and a look every ten minutes in the first hour.') });
+  if (
+    product.cureModel === 'two-part' &&
+    product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE &&
+    (method === 'tape' || method === 'plastic strip')
+  ) {
+    problems.push({
+      severity: 'hint',
+      code: 'thin-product',
+      tag,
+      path: ['dams', edge],
+      message: `${product.name} is thin and stays liquid for hours: one barrier at the ${edgeWords(edge)} of ${tag} is not enough.`,
+      mend: advise(
+        'A second strip behind the first, sealed on its own, and a look every ten minutes in the first hour.',
+      ),
+    });
   }
   return problems;
 }
@@ -51,12 +94,29 @@ function checkBrim({ tag, pools }: PiecePlan, pool: PoolPlan): Problem[] {
   if (!spill || spill.over === 'dam') return [];
   const brim = spill.levelMm - levelMm;
   const which = pools.length > 1 ? `${pool.name} of ${tag}` : `The water of ${tag}`;
-  const where = spill.over === 'pool' ? `into ${spill.into ?? 'the next pool'}` : spill.edge ? `over the ${spill.edge === 'rim' ? 'rim' : `${spill.edge} edge`}` : 'over the land';
+  const where =
+    spill.over === 'pool'
+      ? `into ${spill.into ?? 'the next pool'}`
+      : spill.edge
+        ? `over the ${spill.edge === 'rim' ? 'rim' : `${spill.edge} edge`}`
+        : 'over the land';
   // An open edge is told with its dam, water run together with its saddle.
   if (brim < 0) return [];
   if (brim >= LEAST_BRIM_MM) return [];
-  const past = spill.edge && spill.over === 'edge' ? `over the bank at the ${edgeWords(spill.edge)}, past the dam’s end` : where;
-  return [{ severity: 'warn', code: 'near-brim', tag, path: ['landMm'], message: `${which} stands ${mm(brim)} below running ${past}.`, mend: spill.edge ? advise(`Make the dam there longer than its ${DAM_OVERLAP_MM}\u00a0mm of overlap, or lower the level.`) : advise('Raise the land or lower the level.') }];
+  const past =
+    spill.edge && spill.over === 'edge' ? `over the bank at the ${edgeWords(spill.edge)}, past the dam’s end` : where;
+  return [
+    {
+      severity: 'warn',
+      code: 'near-brim',
+      tag,
+      path: ['landMm'],
+      message: `${which} stands ${mm(brim)} below running ${past}.`,
+      mend: spill.edge
+        ? advise(`Make the dam there longer than its ${DAM_OVERLAP_MM}\u00a0mm of overlap, or lower the level.`)
+        : advise('Raise the land or lower the level.'),
+    },
+  ];
 }
 
 /** Marks that stand on dry land, hollows that hang together but were given two levels, and water that has run over a saddle. */
@@ -65,10 +125,36 @@ function checkLevels({ tag, ownLevels }: PiecePlan): Problem[] {
     ...ownLevels.mergers.map(({ mark, saddleMm, xMm, yMm }): Problem => {
       // Heights are kept in small steps: what is a hair under a tenth is that tenth.
       const safe = Math.floor((saddleMm - LEAST_BRIM_MM) * 10 + 0.05) / 10;
-      return { severity: 'warn', code: 'overflows', tag, path: ['poolLevels', mark, 'levelMm'], message: `At level mark ${mark + 1} of ${tag} water runs over the saddle ${mm(xMm)} across, ${mm(yMm)} up, which is ${mm(saddleMm)} high: two pools stand at one level.`, mend: { label: `Lower it to ${mm(safe)}`, target: 'design', path: ['poolLevels', mark, 'levelMm'], value: safe } };
+      return {
+        severity: 'warn',
+        code: 'overflows',
+        tag,
+        path: ['poolLevels', mark, 'levelMm'],
+        message: `At level mark ${mark + 1} of ${tag} water runs over the saddle ${mm(xMm)} across, ${mm(yMm)} up, which is ${mm(saddleMm)} high: two pools stand at one level.`,
+        mend: {
+          label: `Lower it to ${mm(safe)}`,
+          target: 'design',
+          path: ['poolLevels', mark, 'levelMm'],
+          value: safe,
+        },
+      };
     }),
-    ...ownLevels.dry.map((mark): Problem => ({ severity: 'warn', code: 'level-on-land', tag, path: ['poolLevels', mark, 'levelMm'], message: `Level mark ${mark + 1} of ${tag} stands on land: there is no pool below its level.`, mend: advise('Drag it into the pool, or raise its level.') })),
-    ...ownLevels.joined.map(([a, b]): Problem => ({ severity: 'stop', code: 'levels-join', tag, path: ['poolLevels', b, 'levelMm'], message: `Level marks ${a + 1} and ${b + 1} of ${tag} lie in one hollow: its water cannot stand at two levels.`, mend: advise('Raise the land between them, or take one mark out.') })),
+    ...ownLevels.dry.map((mark): Problem => ({
+      severity: 'warn',
+      code: 'level-on-land',
+      tag,
+      path: ['poolLevels', mark, 'levelMm'],
+      message: `Level mark ${mark + 1} of ${tag} stands on land: there is no pool below its level.`,
+      mend: advise('Drag it into the pool, or raise its level.'),
+    })),
+    ...ownLevels.joined.map(([a, b]): Problem => ({
+      severity: 'stop',
+      code: 'levels-join',
+      tag,
+      path: ['poolLevels', b, 'levelMm'],
+      message: `Level marks ${a + 1} and ${b + 1} of ${tag} lie in one hollow: its water cannot stand at two levels.`,
+      mend: advise('Raise the land between them, or take one mark out.'),
+    })),
   ];
 }
 
@@ -77,14 +163,46 @@ function checkTilt({ tag, tilt }: PiecePlan): Problem[] {
   if (!tilt || !raise) return [];
   const spill = tilt.spills[0];
   const shim = `Raise the ${raise.corner} corner by ${mm(raise.raiseMm)}, or level the bench.`;
-  if (spill) return [{ severity: 'stop', code: 'tilt-spill', tag, path: ['tilt'], message: `On this bench the water of ${tag} runs over its ${spill.edge} edge, ${mm(spill.atMm)} along it.`, mend: advise(shim) }];
+  if (spill)
+    return [
+      {
+        severity: 'stop',
+        code: 'tilt-spill',
+        tag,
+        path: ['tilt'],
+        message: `On this bench the water of ${tag} runs over its ${spill.edge} edge, ${mm(spill.atMm)} along it.`,
+        mend: advise(shim),
+      },
+    ];
   const worst = Math.max(...tilt.edges.map(({ errorMm }) => Math.abs(errorMm)), 0);
-  return worst < 0.2 ? [] : [{ severity: 'warn', code: 'tilt', tag, path: ['tilt'], message: `On this bench the water of ${tag} stands up to ${mm(worst)} off the level at its edges.`, mend: advise(shim) }];
+  return worst < 0.2
+    ? []
+    : [
+        {
+          severity: 'warn',
+          code: 'tilt',
+          tag,
+          path: ['tilt'],
+          message: `On this bench the water of ${tag} stands up to ${mm(worst)} off the level at its edges.`,
+          mend: advise(shim),
+        },
+      ];
 }
 
 /** Debris that takes up all the room leaves nothing to pour. */
 function checkDebris({ tag, water }: PiecePlan, { pieces }: PlanRequest): Problem[] {
   const design = pieces.find((candidate) => candidate.tag === tag);
   const loose = design ? debrisMl(design) : 0;
-  return loose > 0 && water.volumeMl === 0 ? [{ severity: 'stop', code: 'debris-over-water', tag, path: ['features'], message: `The loose debris of ${tag} takes up ${formatMeasure(loose, 'volume')}: more room than its water has.`, mend: advise('Use less debris, or raise the level.') }] : [];
+  return loose > 0 && water.volumeMl === 0
+    ? [
+        {
+          severity: 'stop',
+          code: 'debris-over-water',
+          tag,
+          path: ['features'],
+          message: `The loose debris of ${tag} takes up ${formatMeasure(loose, 'volume')}: more room than its water has.`,
+          mend: advise('Use less debris, or raise the level.'),
+        },
+      ]
+    : [];
 }

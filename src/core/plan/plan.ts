@@ -11,7 +11,16 @@ const n = z.number();
 const partAmountsSchema = z.object({ partAGrams: n, partBGrams: n, partAMl: n, partBMl: n }).nullable();
 const doseSchema = z.object({ name: z.string(), grams: n, drops: n.int(), error: n });
 
-const damSchema = z.object({ edge: z.union([edgeNameSchema, z.literal('rim')]), method: damMethodSchema, fromMm: n, toMm: n, lengthMm: n, stripMm: n, topMm: n, lowestBedMm: n });
+const damSchema = z.object({
+  edge: z.union([edgeNameSchema, z.literal('rim')]),
+  method: damMethodSchema,
+  fromMm: n,
+  toMm: n,
+  lengthMm: n,
+  stripMm: n,
+  topMm: n,
+  lowestBedMm: n,
+});
 
 const pointSchema = { xMm: n, yMm: n };
 const outlineEdgeSchema = z.union([edgeNameSchema, z.literal('rim')]);
@@ -24,7 +33,15 @@ const poolSchema = z.object({
   greatestDepthMm: n,
   meanDepthMm: n,
   deepest: z.object(pointSchema),
-  spill: z.object({ ...pointSchema, levelMm: n, over: z.enum(['edge', 'pool', 'dam']), edge: outlineEdgeSchema.nullable(), into: z.string().nullable() }).nullable(),
+  spill: z
+    .object({
+      ...pointSchema,
+      levelMm: n,
+      over: z.enum(['edge', 'pool', 'dam']),
+      edge: outlineEdgeSchema.nullable(),
+      into: z.string().nullable(),
+    })
+    .nullable(),
 });
 export type PoolPlan = z.infer<typeof poolSchema>;
 
@@ -58,13 +75,31 @@ const bodyPlanSchema = z.object({
 export type BodyPlan = z.infer<typeof bodyPlanSchema>;
 
 const mouldPlanSchema = z.object({
-  columns: n.int(), rows: n.int(), boxWidthMm: n, boxLengthMm: n, boxHeightMm: n, rubberMl: n, rubberGrams: n, castMl: n, draftMl: n, liftGrams: n,
+  columns: n.int(),
+  rows: n.int(),
+  boxWidthMm: n,
+  boxLengthMm: n,
+  boxHeightMm: n,
+  rubberMl: n,
+  rubberGrams: n,
+  castMl: n,
+  draftMl: n,
+  liftGrams: n,
   castGrams: n,
   sheets: z.array(z.object({ count: n.int(), lengthMm: n, heightMm: n })),
 });
 export type PieceMouldPlan = z.infer<typeof mouldPlanSchema>;
 
-const twoStageSchema = z.object({ firstMl: n, secondMl: n, lipMm: n, sandOnceMinutes: n, sandTwiceMinutes: n, secondFillMinutes: n, waitMinutes: n, quicker: z.enum(['one fill', 'two fills']) });
+const twoStageSchema = z.object({
+  firstMl: n,
+  secondMl: n,
+  lipMm: n,
+  sandOnceMinutes: n,
+  sandTwiceMinutes: n,
+  secondFillMinutes: n,
+  waitMinutes: n,
+  quicker: z.enum(['one fill', 'two fills']),
+});
 
 const piecePlanSchema = z.object({
   tag: z.string(),
@@ -90,7 +125,11 @@ const piecePlanSchema = z.object({
   tilt: tiltPlanSchema.nullable(),
   colour: z.object({ shallow: z.string(), deepest: z.string() }),
   /** Level marks, by number: on dry land; pairs in one hollow; those whose water runs together with other pools, and over which saddle. */
-  ownLevels: z.object({ dry: z.array(n.int()), joined: z.array(z.tuple([n.int(), n.int()])), mergers: z.array(z.object({ mark: n.int(), saddleMm: n, ...pointSchema })) }),
+  ownLevels: z.object({
+    dry: z.array(n.int()),
+    joined: z.array(z.tuple([n.int(), n.int()])),
+    mergers: z.array(z.object({ mark: n.int(), saddleMm: n, ...pointSchema })),
+  }),
   body: bodyPlanSchema,
   /** The most that a flat piece of this outline holds with no dam. */
   flatMl: n,
@@ -146,7 +185,12 @@ export const planSchema = z.object({
   product: z.object({ name: z.string(), pouredDensity: n, ratioByWeight: n.nullable(), ratioByVolume: n.nullable() }),
   pieces: z.array(piecePlanSchema),
   layers: z.array(layerPlanSchema),
-  mix: z.object({ mostGrams: n, limit: z.enum(['cup', 'pot life']), smallestForScaleGrams: n.nullable(), smallestForDropsGrams: n.nullable() }),
+  mix: z.object({
+    mostGrams: n,
+    limit: z.enum(['cup', 'pot life']),
+    smallestForScaleGrams: n.nullable(),
+    smallestForDropsGrams: n.nullable(),
+  }),
   totals: z.object({
     pieces: n.int(),
     volumeMl: n,

@@ -32,7 +32,10 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => s
   const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
   const most = mostMixGrams(product, request.room.temperatureC, bench.cupGrams);
   const uncured = levels.map((layer, index) => planLayer(layer, index, pieces, most.grams, request));
-  const { cures, problems } = scheduleLayers(request, uncured.map((layer) => ({ ...layer, cups: layer.cups.length })));
+  const { cures, problems } = scheduleLayers(
+    request,
+    uncured.map((layer) => ({ ...layer, cups: layer.cups.length })),
+  );
   const layers: LayerPlan[] = uncured.map((layer, i) => ({ ...layer, cure: cures[i]! }));
   const totals = totalsOf(pieces, layers, request);
   const plan: Plan = {
@@ -58,15 +61,29 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => s
       mixGrams: totals.mixGrams,
       pouredGrams: totals.pouredGrams,
       pricePerGram: product.packPrice / product.packGrams,
-      colourants: recipe.doses.map(({ colourant }, i) => ({ grams: totals.doses[i]!.grams, pricePerGram: colourant.bottlePrice / colourant.bottleGrams })),
+      colourants: recipe.doses.map(({ colourant }, i) => ({
+        grams: totals.doses[i]!.grams,
+        pricePerGram: colourant.bottlePrice / colourant.bottleGrams,
+      })),
       cups: totals.cups,
       pricePerCup: bench.pricePerCup,
       pieces: totals.pieces,
     }),
-    doneAt: layers.reduce<string | null>((last, { cure }) => (last && last > cure.fullCureAt ? last : cure.fullCureAt), null),
+    doneAt: layers.reduce<string | null>(
+      (last, { cure }) => (last && last > cure.fullCureAt ? last : cure.fullCureAt),
+      null,
+    ),
     problems: [...request.pieces.flatMap((design) => checkDesign(design, set.levelMm)), ...problems],
   };
-  return { ...plan, problems: [...plan.problems, ...checkPieces(request, plan), ...checkBodies(request, plan), ...checkBatch(request, plan)] };
+  return {
+    ...plan,
+    problems: [
+      ...plan.problems,
+      ...checkPieces(request, plan),
+      ...checkBodies(request, plan),
+      ...checkBatch(request, plan),
+    ],
+  };
 }
 
 /** What stands on the piece: its design's tag and which copy it is. A measured copy's own tag carries its number already. */
@@ -74,12 +91,22 @@ function pieceName({ tag, copyNumbers, measured }: PieceDesign, nth: number): Pi
   return { tag: measured ? tag.replace(/ #\d+$/, '') : tag, copy: copyNumbers?.[nth] ?? nth + 1 };
 }
 
-function planLayer(layer: LayerLevels, index: number, pieces: readonly PiecePlan[], mostGrams: number, { pieces: designs, product, recipe, room }: PlanRequest): Omit<LayerPlan, 'cure'> {
+function planLayer(
+  layer: LayerLevels,
+  index: number,
+  pieces: readonly PiecePlan[],
+  mostGrams: number,
+  { pieces: designs, product, recipe, room }: PlanRequest,
+): Omit<LayerPlan, 'cure'> {
   const pours: Pour[] = pieces.flatMap((piece, i) =>
-    Array.from({ length: piece.copies }, (_, nth) => ({ ...pieceName(designs[i]!, nth), grams: piece.layers[index]!.pouredGrams })),
+    Array.from({ length: piece.copies }, (_, nth) => ({
+      ...pieceName(designs[i]!, nth),
+      grams: piece.layers[index]!.pouredGrams,
+    })),
   );
   const { cups, fewestPossible } = splitIntoCups(pours, mostGrams);
-  const sum = (pick: (cup: (typeof cups)[number]) => number): number => cups.reduce((total, cup) => total + pick(cup), 0);
+  const sum = (pick: (cup: (typeof cups)[number]) => number): number =>
+    cups.reduce((total, cup) => total + pick(cup), 0);
   const mixGrams = sum((cup) => cup.mixGrams);
   return {
     ...layer,
@@ -98,8 +125,13 @@ function planLayer(layer: LayerLevels, index: number, pieces: readonly PiecePlan
   };
 }
 
-function totalsOf(pieces: readonly PiecePlan[], layers: readonly LayerPlan[], { product, recipe }: PlanRequest): Plan['totals'] {
-  const overPieces = (pick: (piece: PiecePlan) => number): number => pieces.reduce((sum, piece) => sum + piece.copies * pick(piece), 0);
+function totalsOf(
+  pieces: readonly PiecePlan[],
+  layers: readonly LayerPlan[],
+  { product, recipe }: PlanRequest,
+): Plan['totals'] {
+  const overPieces = (pick: (piece: PiecePlan) => number): number =>
+    pieces.reduce((sum, piece) => sum + piece.copies * pick(piece), 0);
   const mixGrams = layers.reduce((sum, layer) => sum + layer.mixGrams, 0);
   return {
     pieces: overPieces(() => 1),
@@ -121,7 +153,9 @@ function cutListOf(pieces: readonly PiecePlan[]): Plan['totals']['cutList'] {
   for (const { dams, copies } of pieces) {
     for (const { method, stripMm, topMm } of closedRuns(dams)) {
       const strip = { method, stripMm: Math.ceil(stripMm - 0.05), topMm: Math.ceil(topMm - 0.05) };
-      const same = list.find((other) => other.method === strip.method && other.stripMm === strip.stripMm && other.topMm === strip.topMm);
+      const same = list.find(
+        (other) => other.method === strip.method && other.stripMm === strip.stripMm && other.topMm === strip.topMm,
+      );
       if (same) same.count += copies;
       else list.push({ ...strip, count: copies });
     }

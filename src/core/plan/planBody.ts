@@ -18,7 +18,13 @@ import type { BodyPlan, PieceMouldPlan, PiecePlan } from './plan';
 import type { PlanRequest } from './request';
 
 /** Weight, height, stiffness and packing of a finished piece. */
-export function planBody(design: PieceDesign, bed: SurveyedBed, water: PiecePlan['water'], pouredGrams: number, { product, set, bench }: PlanRequest): BodyPlan {
+export function planBody(
+  design: PieceDesign,
+  bed: SurveyedBed,
+  water: PiecePlan['water'],
+  pouredGrams: number,
+  { product, set, bench }: PlanRequest,
+): BodyPlan {
   const material = design.body?.material ?? DEFAULT_MATERIAL;
   const { widthMm, lengthMm } = outlineSize(design.outline);
   const ml = bodyMl(bed.drawn);
@@ -27,7 +33,15 @@ export function planBody(design: PieceDesign, bed: SurveyedBed, water: PiecePlan
   const bowOverMm = Math.sqrt(water.surfaceCm2 * 100);
   const { modulusGPa, pulls } = WATER_STIFFNESS[product.cureModel];
   const bends = water.meanDepthMm > 0 && floorMm > 0;
-  const perMm = bends ? bendPerMm({ shrinkingMm: water.meanDepthMm, shrinkingGPa: modulusGPa, coreMm: Math.max(0.5, set.levelMm - water.meanDepthMm), coreGPa: BODY_MATERIALS[material].modulusGPa, strain: (product.shrinkage / 3) * pulls }) : 0;
+  const perMm = bends
+    ? bendPerMm({
+        shrinkingMm: water.meanDepthMm,
+        shrinkingGPa: modulusGPa,
+        coreMm: Math.max(0.5, set.levelMm - water.meanDepthMm),
+        coreGPa: BODY_MATERIALS[material].modulusGPa,
+        strain: (product.shrinkage / 3) * pulls,
+      })
+    : 0;
   return {
     material,
     stated: design.body !== undefined,
@@ -43,33 +57,57 @@ export function planBody(design: PieceDesign, bed: SurveyedBed, water: PiecePlan
 
 function highestMm({ drawn: grid }: SurveyedBed): number {
   let highest = 0;
-  for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! > highest) highest = grid.heightMm[i]!;
+  for (let i = 0; i < grid.heightMm.length; i++)
+    if (grid.coverage[i]! > 0 && grid.heightMm[i]! > highest) highest = grid.heightMm[i]!;
   return highest;
 }
 
 function lowestMm({ drawn: grid }: SurveyedBed): number {
   let lowest = Infinity;
-  for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowest) lowest = grid.heightMm[i]!;
+  for (let i = 0; i < grid.heightMm.length; i++)
+    if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowest) lowest = grid.heightMm[i]!;
   return lowest;
 }
 
 /** The mould of a design: for the whole piece, or for its water alone. */
-export function planPieceMould(design: PieceDesign, bed: SurveyedBed, body: BodyPlan, water: PiecePlan['water'], { product }: PlanRequest): PieceMouldPlan | null {
+export function planPieceMould(
+  design: PieceDesign,
+  bed: SurveyedBed,
+  body: BodyPlan,
+  water: PiecePlan['water'],
+  { product }: PlanRequest,
+): PieceMouldPlan | null {
   if (!design.mould) return null;
   const size = outlineSize(design.outline);
   const perimeterMm = pathLength(outlinePolygon(design.outline));
   const whole = design.mould.cast === 'piece';
-  const master = { ...size, perimeterMm, areaMm2: bed.outlineCm2 * 100, heightMm: whole ? highestMm(bed) : water.greatestDepthMm, ml: whole ? body.bodyMl : water.volumeMl };
+  const master = {
+    ...size,
+    perimeterMm,
+    areaMm2: bed.outlineCm2 * 100,
+    heightMm: whole ? highestMm(bed) : water.greatestDepthMm,
+    ml: whole ? body.bodyMl : water.volumeMl,
+  };
   const plan = planMould(master, design.mould);
   return { ...plan, castGrams: (plan.castMl * pouredDensity(product)) / (1 - product.shrinkage) };
 }
 
 /** A second fill inside the lip, where something is turned out of a mould. */
-export function planTwoStage(design: PieceDesign, bed: SurveyedBed, { dams, bankWallMm }: SurveyedWater, { product, room, set }: PlanRequest): PiecePlan['twoStage'] {
+export function planTwoStage(
+  design: PieceDesign,
+  bed: SurveyedBed,
+  { dams, bankWallMm }: SurveyedWater,
+  { product, room, set }: PlanRequest,
+): PiecePlan['twoStage'] {
   const moulded = dams.filter(({ method }) => method === 'mould').reduce((sum, { lengthMm }) => sum + lengthMm, 0);
   const wallMm = design.mould ? pathLength(outlinePolygon(design.outline)) + bankWallMm : moulded;
   if (wallMm === 0) return null;
   const { contactDegrees } = DAM_FACTS.mould;
   const wait = product.recoatOpensMinutes * cureFactor(product, room, product.greatestLayerMm);
-  return twoStageFill((level) => volumeMl(bed.curve, level), set.levelMm, { wallMm, wallMl: wallMm * wallMlPerMm(contactDegrees), lipMm: wallRiseMm(contactDegrees) }, wait);
+  return twoStageFill(
+    (level) => volumeMl(bed.curve, level),
+    set.levelMm,
+    { wallMm, wallMl: wallMm * wallMlPerMm(contactDegrees), lipMm: wallRiseMm(contactDegrees) },
+    wait,
+  );
 }

@@ -18,7 +18,12 @@ import { planBody, planPieceMould, planTwoStage } from './planBody';
 import type { PlanRequest } from './request';
 
 /** Everything about the water of one piece of a design. */
-export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonly LayerLevels[], request: PlanRequest): PiecePlan {
+export function planPiece(
+  design: PieceDesign,
+  bed: SurveyedBed,
+  levels: readonly LayerLevels[],
+  request: PlanRequest,
+): PiecePlan {
   const { set, product, recipe } = request;
   const loose = debrisMl(design);
   const full = waterAt(bed.curve, set.levelMm);
@@ -64,7 +69,11 @@ export function planPiece(design: PieceDesign, bed: SurveyedBed, levels: readonl
 /** The water that is left beside loose debris. */
 function lessDebris(water: WaterFigures, loose: number): WaterFigures {
   const volume = Math.max(0, water.volumeMl - loose);
-  return { ...water, volumeMl: volume, meanDepthMm: water.volumeMl > 0 ? (water.meanDepthMm * volume) / water.volumeMl : 0 };
+  return {
+    ...water,
+    volumeMl: volume,
+    meanDepthMm: water.volumeMl > 0 ? (water.meanDepthMm * volume) / water.volumeMl : 0,
+  };
 }
 
 function colourFinder({ bedColour }: PieceDesign, { doses }: PlanRequest['recipe']): (depthMm: number) => string {
@@ -75,9 +84,18 @@ function colourFinder({ bedColour }: PieceDesign, { doses }: PlanRequest['recipe
 /** What creeps up dams and upright banks, each at its own contact angle; the lip is the highest at a dam that comes off. */
 export function meniscusOf({ dams, bankWallMm }: SurveyedWater): PiecePlan['meniscus'] {
   const closed = closedRuns(dams);
-  const ml = closed.reduce((sum, { method, lengthMm }) => sum + lengthMm * wallMlPerMm(DAM_FACTS[method].contactDegrees), bankWallMm * wallMlPerMm(BANK_CONTACT_DEGREES));
-  const lips = closed.filter(({ method }) => method !== 'raised rim').map(({ method }) => wallRiseMm(DAM_FACTS[method].contactDegrees));
-  return { wallMm: bankWallMm + closed.reduce((sum, { lengthMm }) => sum + lengthMm, 0), ml, lipMm: Math.max(0, ...lips) };
+  const ml = closed.reduce(
+    (sum, { method, lengthMm }) => sum + lengthMm * wallMlPerMm(DAM_FACTS[method].contactDegrees),
+    bankWallMm * wallMlPerMm(BANK_CONTACT_DEGREES),
+  );
+  const lips = closed
+    .filter(({ method }) => method !== 'raised rim')
+    .map(({ method }) => wallRiseMm(DAM_FACTS[method].contactDegrees));
+  return {
+    wallMm: bankWallMm + closed.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
+    ml,
+    lipMm: Math.max(0, ...lips),
+  };
 }
 
 /** `Pool A` is the largest. */
@@ -85,10 +103,27 @@ const poolName = (index: number): string => `Pool ${index < 26 ? String.fromChar
 
 /** Pools as plans and files know them: named, the largest first. */
 export const namedPools = (pools: SurveyedWater['pools']): PoolPlan[] =>
-  pools.map(({ spill, ...pool }, index) => ({ ...pool, name: poolName(index), spill: spill && { xMm: spill.xMm, yMm: spill.yMm, levelMm: spill.levelMm, over: spill.over, edge: spill.edge, into: spill.pool === null ? null : poolName(spill.pool) } }));
+  pools.map(({ spill, ...pool }, index) => ({
+    ...pool,
+    name: poolName(index),
+    spill: spill && {
+      xMm: spill.xMm,
+      yMm: spill.yMm,
+      levelMm: spill.levelMm,
+      over: spill.over,
+      edge: spill.edge,
+      into: spill.pool === null ? null : poolName(spill.pool),
+    },
+  }));
 
 /** The water of a piece on a bench that is out of level; pieces without straight edges are too small to mind. */
-function tiltOf(design: PieceDesign, bed: SurveyedBed, ml: number, { bench, set }: PlanRequest, colourAt: (depthMm: number) => string): TiltPlan | null {
+function tiltOf(
+  design: PieceDesign,
+  bed: SurveyedBed,
+  ml: number,
+  { bench, set }: PlanRequest,
+  colourAt: (depthMm: number) => string,
+): TiltPlan | null {
   const slope = { east: bench.tilt.eastMmPerM / 1000, north: bench.tilt.northMmPerM / 1000 };
   if ((slope.east === 0 && slope.north === 0) || ml <= 0) return null;
   const { outline } = design;
@@ -96,9 +131,20 @@ function tiltOf(design: PieceDesign, bed: SurveyedBed, ml: number, { bench, set 
   const surface = tiltedSurface(bed.grid, outline, ml, slope);
   const edges = outlineEdges(outline).map((edge) => {
     const level = surfaceAtMm(surface, edgePlace(outline, edge, 0.5));
-    const lowest = bed.profiles.find((profile) => profile.edge === edge)?.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity) ?? Infinity;
+    const lowest =
+      bed.profiles
+        .find((profile) => profile.edge === edge)
+        ?.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity) ?? Infinity;
     const deepestMm = Math.max(0, level - lowest);
     return { edge, errorMm: level - set.levelMm, deepestMm, colour: colourAt(deepestMm) };
   });
-  return { edges, deepestMm: tiltedVolume(bed.grid, surface).deepestMm, raise: cornersToRaise(outline, slope), spills: tiltSpills(bed.profiles, outline, surface, set.levelMm, { topMm: set.levelMm + DAM_MARGIN_MM, overlapMm: DAM_OVERLAP_MM }) };
+  return {
+    edges,
+    deepestMm: tiltedVolume(bed.grid, surface).deepestMm,
+    raise: cornersToRaise(outline, slope),
+    spills: tiltSpills(bed.profiles, outline, surface, set.levelMm, {
+      topMm: set.levelMm + DAM_MARGIN_MM,
+      overlapMm: DAM_OVERLAP_MM,
+    }),
+  };
 }

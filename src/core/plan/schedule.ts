@@ -19,7 +19,10 @@ export const layerHandsOnMinutes = (cups: number, mixGrams: number, pourGramsPer
  * The cure line of each layer. The first is poured when the maker says; each next one in the first bench window
  * that is long enough after the layer below may be recoated. Layers already poured stay when they were.
  */
-export function scheduleLayers(request: PlanRequest, layers: readonly (LayerLevels & { cups: number; mixGrams: number })[]): { cures: LayerPlan['cure'][]; problems: Problem[] } {
+export function scheduleLayers(
+  request: PlanRequest,
+  layers: readonly (LayerLevels & { cups: number; mixGrams: number })[],
+): { cures: LayerPlan['cure'][]; problems: Problem[] } {
   const { product, room, bench } = request;
   const cures: LayerPlan['cure'][] = [];
   const problems: Problem[] = [];
@@ -54,7 +57,9 @@ export function scheduleLayers(request: PlanRequest, layers: readonly (LayerLeve
 }
 
 const noWindow = (layer: number, handsOn: number): Problem => ({
-  severity: 'warn', code: 'no-bench-window', path: ['bench', 'windows'],
+  severity: 'warn',
+  code: 'no-bench-window',
+  path: ['bench', 'windows'],
   message: `Layer ${layer} needs ${formatMinutes(handsOn)} at the bench; no window of the week is that long.`,
   mend: advise('Lengthen a bench window, or pour fewer pieces in this batch.'),
 });
@@ -64,14 +69,18 @@ function outsideWindow(request: PlanRequest, at: number, handsOn: number): Probl
   if (next === null) return noWindow(1, handsOn);
   const nextTime = toWallTime(next);
   return {
-    severity: 'hint', code: 'outside-bench-window', path: ['pourAt'],
+    severity: 'hint',
+    code: 'outside-bench-window',
+    path: ['pourAt'],
     message: `The pour takes ${formatMinutes(handsOn)} and does not fit a bench window at that time.`,
     mend: { label: `Pour at ${nextTime.replace('T', ' ')}`, target: 'batch', path: ['pourAt'], value: nextTime },
   };
 }
 
 const recoatMissed = (layer: number, at: number, closes: number): Problem => ({
-  severity: 'warn', code: 'recoat-missed', path: ['pourAt'],
+  severity: 'warn',
+  code: 'recoat-missed',
+  path: ['pourAt'],
   message: `Layer ${layer} comes ${formatMinutes(at - closes)} after the recoat window of the layer below has closed.`,
   mend: advise('Abrade and wipe the layer below first, or pour earlier so that the window falls into bench time.'),
 });

@@ -4,41 +4,98 @@ import { PRODUCT_KINDS } from '../mixing/productKinds';
 import type { Colourant } from '../tint/schema';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '.';
 
-const ink: Colourant = { name: 'Green ink', kind: 'ink', absorption: { red: 1, green: 0.3, blue: 0.7 }, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 };
+const ink: Colourant = {
+  name: 'Green ink',
+  kind: 'ink',
+  absorption: { red: 1, green: 0.3, blue: 0.7 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
+};
 const basin: Feature = { kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 };
 const request = (change: Partial<PlanRequest> = {}): PlanRequest => ({
-  format: 'aguada.plan-request', version: 1,
+  format: 'aguada.plan-request',
+  version: 1,
   set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
   pieces: [testDesign([basin])],
-  product: PRODUCT_KINDS[1]!, recipe: { name: 'Clear', doses: [] }, room: { temperatureC: 23, humidity: 0.5 },
+  product: PRODUCT_KINDS[1]!,
+  recipe: { name: 'Clear', doses: [] },
+  room: { temperatureC: 23, humidity: 0.5 },
   bench: { windows: [], cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
-  pourAt: '2026-11-28T10:00', poured: [], ...change,
+  pourAt: '2026-11-28T10:00',
+  poured: [],
+  ...change,
 });
 const said = (change: Partial<PlanRequest>, code: string): { message: string; mend: string } => {
   const problem = planBatch(request(change)).problems.find((candidate) => candidate.code === code);
   if (!problem) throw new Error(`${code} is not said`);
-  return { message: problem.message.replace(/\u00a0/g, ' '), mend: (problem.mend?.label ?? '').replace(/\u00a0/g, ' ') };
+  return {
+    message: problem.message.replace(/\u00a0/g, ' '),
+    mend: (problem.mend?.label ?? '').replace(/\u00a0/g, ' '),
+  };
 };
-const tint = (gramsPer100: number): PlanRequest['recipe'] => ({ name: 'Tint', doses: [{ colourant: ink, gramsPer100 }] });
+const tint = (gramsPer100: number): PlanRequest['recipe'] => ({
+  name: 'Tint',
+  doses: [{ colourant: ink, gramsPer100 }],
+});
 
 describe('warnings say what is wrong in figures, and what mends it', () => {
   test('drops', () => {
     // 25 g of mix at 0.1 g per 100 g wants 0.7 drops: one is 40 % too much.
-    const small = testDesign([{ kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 62, lengthMm: 62, depthMm: 4, section: 'trapezoid', bankSlope: 0.5 }]);
+    const small = testDesign([
+      {
+        kind: 'pool',
+        id: 'p',
+        xMm: 70,
+        yMm: 70,
+        widthMm: 62,
+        lengthMm: 62,
+        depthMm: 4,
+        section: 'trapezoid',
+        bankSlope: 0.5,
+      },
+    ]);
     const { message, mend } = said({ pieces: [small], recipe: tint(0.2) }, 'drops-too-coarse');
-    expect(message).toMatch(/^Whole drops miss the recipe in one dose; worst is green ink in layer 1, cup 1: \d+(\.\d)? % too (much|little)\.$/);
+    expect(message).toMatch(
+      /^Whole drops miss the recipe in one dose; worst is green ink in layer 1, cup 1: \d+(\.\d)? % too (much|little)\.$/,
+    );
     expect(mend).toBe('Weigh the colourant instead. The smallest cup in which drops come out right is 16.0 g.');
   });
-  test('water in the mix', () => expect(said({ recipe: tint(1.4) }, 'too-much-water').message).toBe('The recipe is 1.4 % water-based colourant; over 1.0 % resin turns cloudy or stays sticky.'));
-  test('colourant in all', () => expect(said({ recipe: { name: 'x', doses: [{ colourant: { ...ink, kind: 'resin dye' }, gramsPer100: 3.5 }] } }, 'too-much-colourant').message).toContain('3.5 % colourant; over 3.0 %'));
+  test('water in the mix', () =>
+    expect(said({ recipe: tint(1.4) }, 'too-much-water').message).toBe(
+      'The recipe is 1.4 % water-based colourant; over 1.0 % resin turns cloudy or stays sticky.',
+    ));
+  test('colourant in all', () =>
+    expect(
+      said(
+        { recipe: { name: 'x', doses: [{ colourant: { ...ink, kind: 'resin dye' }, gramsPer100: 3.5 }] } },
+        'too-much-colourant',
+      ).message,
+    ).toContain('3.5 % colourant; over 3.0 %'));
   test('a coarse scale', () => {
-    const { message } = said({ bench: { windows: [], cupGrams: 400, scaleStepGrams: 2, pricePerCup: 0, tilt: LEVEL_BENCH } }, 'scale-too-coarse');
-    expect(message).toMatch(/The smallest cup is 4\d\.\d g\. A scale that shows 2\.00 g gets the ratio right within 1 % from 21\d\.\d g up\./);
+    const { message } = said(
+      { bench: { windows: [], cupGrams: 400, scaleStepGrams: 2, pricePerCup: 0, tilt: LEVEL_BENCH } },
+      'scale-too-coarse',
+    );
+    expect(message).toMatch(
+      /The smallest cup is 4\d\.\d g\. A scale that shows 2\.00 g gets the ratio right within 1 % from 21\d\.\d g up\./,
+    );
   });
-  test('a cold room', () => expect(said({ room: { temperatureC: 11, humidity: 0.5 } }, 'cold-room')).toEqual({ message: 'At 11.0 °C many resins cure cloudy or stay soft.', mend: 'Warm the room and the bottles to 20 °C or more, and keep them there until demould.' }));
-  test('too many layers of a glue', () => expect(said({ product: PRODUCT_KINDS[5]! }, 'too-many-layers').message).toBe('Clear-drying glue stays clear for 3 layers, 1.5 mm in all; this bed needs 8.'));
-  test('a glue that sets in the cup', () => expect(said({ product: PRODUCT_KINDS[3]! }, 'pot-life-limits').message).toMatch(/one cup of five-minute glue may hold \d+\.\d g at most/));
-  test('a dry piece', () => expect(said({ set: { name: 'S', figureScaleMm: 28, levelMm: 10 } }, 'dry').message).toContain('T-1 stays dry'));
+  test('a cold room', () =>
+    expect(said({ room: { temperatureC: 11, humidity: 0.5 } }, 'cold-room')).toEqual({
+      message: 'At 11.0 °C many resins cure cloudy or stay soft.',
+      mend: 'Warm the room and the bottles to 20 °C or more, and keep them there until demould.',
+    }));
+  test('too many layers of a glue', () =>
+    expect(said({ product: PRODUCT_KINDS[5]! }, 'too-many-layers').message).toBe(
+      'Clear-drying glue stays clear for 3 layers, 1.5 mm in all; this bed needs 8.',
+    ));
+  test('a glue that sets in the cup', () =>
+    expect(said({ product: PRODUCT_KINDS[3]! }, 'pot-life-limits').message).toMatch(
+      /one cup of five-minute glue may hold \d+\.\d g at most/,
+    ));
+  test('a dry piece', () =>
+    expect(said({ set: { name: 'S', figureScaleMm: 28, levelMm: 10 } }, 'dry').message).toContain('T-1 stays dry'));
   test('water too near the brim of its own land', () => {
     const { message } = said({ pieces: [testDesign([basin], { landMm: 15.3 })] }, 'near-brim');
     expect(message).toBe('The water of T-1 stands 0.3 mm below running over the land.');

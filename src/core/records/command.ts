@@ -11,30 +11,62 @@ const version = z.number().int().min(1);
 const label = z.string().trim().min(1).max(80).optional();
 
 /** Journals of edits: undo in one never reaches into another. */
-export const scopeSchema = z.union([z.literal('sets'), z.literal('shelf'), z.templateLiteral(['set:', z.string().min(1).max(40)])]);
+export const scopeSchema = z.union([
+  z.literal('sets'),
+  z.literal('shelf'),
+  z.templateLiteral(['set:', z.string().min(1).max(40)]),
+]);
 export type Scope = z.infer<typeof scopeSchema>;
 export const setScope = (setId: string): Scope => `set:${setId}`;
 
-const put = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
-const add = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
-const addToSet = <K extends 'design' | 'piece' | 'batch', S extends z.ZodType>(kind: K, data: S) => z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
+const put = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) =>
+  z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
+const add = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) =>
+  z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
+const addToSet = <K extends 'design' | 'piece' | 'batch', S extends z.ZodType>(kind: K, data: S) =>
+  z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
 
 /** Every edit that the screens can ask for: one schema for the form, the route and the database. */
 export const commandSchema = z.discriminatedUnion('do', [
   z.discriminatedUnion('kind', [
-    put('settings', settingsSchema), put('product', productSchema), put('colourant', colourantSchema), put('recipe', recipeSchema),
-    put('set', waterSetSchema), put('design', pieceDesignSchema), put('piece', pieceSchema), put('batch', batchSchema),
+    put('settings', settingsSchema),
+    put('product', productSchema),
+    put('colourant', colourantSchema),
+    put('recipe', recipeSchema),
+    put('set', waterSetSchema),
+    put('design', pieceDesignSchema),
+    put('piece', pieceSchema),
+    put('batch', batchSchema),
   ]),
   z.discriminatedUnion('kind', [
-    add('product', productSchema), add('colourant', colourantSchema), add('recipe', recipeSchema), add('set', waterSetSchema),
-    addToSet('design', pieceDesignSchema), addToSet('piece', pieceSchema), addToSet('batch', batchSchema),
+    add('product', productSchema),
+    add('colourant', colourantSchema),
+    add('recipe', recipeSchema),
+    add('set', waterSetSchema),
+    addToSet('design', pieceDesignSchema),
+    addToSet('piece', pieceSchema),
+    addToSet('batch', batchSchema),
   ]),
-  z.object({ do: z.literal('remove'), kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch']), id, version }),
+  z.object({
+    do: z.literal('remove'),
+    kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch']),
+    id,
+    version,
+  }),
   z.object({ do: z.literal('pour'), batchId: id, version, pour: pourRecordSchema }),
   /** What was measured on the edges of some copies, and the shims they stand on: taken over what is known of them; null takes it away. */
   z.object({
-    do: z.literal('measure'), setId: id, label,
-    pieces: z.array(pieceSchema.pick({ designId: true, copy: true }).extend({ edges: measuredEdgesSchema.optional(), shimsMm: cornerShimsSchema.nullable().optional() })).min(1).max(500),
+    do: z.literal('measure'),
+    setId: id,
+    label,
+    pieces: z
+      .array(
+        pieceSchema
+          .pick({ designId: true, copy: true })
+          .extend({ edges: measuredEdgesSchema.optional(), shimsMm: cornerShimsSchema.nullable().optional() }),
+      )
+      .min(1)
+      .max(500),
   }),
   z.object({ do: z.literal('undo'), scope: scopeSchema }),
   z.object({ do: z.literal('redo'), scope: scopeSchema }),

@@ -24,15 +24,30 @@ export interface LayerComparison {
 }
 
 /** Total weighed into a cup. */
-export const weighedGrams = ({ partAGrams, partBGrams }: Pick<WeighedCup, 'partAGrams' | 'partBGrams'>): number => partAGrams + (partBGrams ?? 0);
+export const weighedGrams = ({ partAGrams, partBGrams }: Pick<WeighedCup, 'partAGrams' | 'partBGrams'>): number =>
+  partAGrams + (partBGrams ?? 0);
 
 /** Sets a poured layer beside its plan, cup by cup. */
-export function compareLayer(layer: Pick<LayerPlan, 'cups' | 'mixGrams'>, pour: PourRecord, parts: Parts | null): LayerComparison {
+export function compareLayer(
+  layer: Pick<LayerPlan, 'cups' | 'mixGrams'>,
+  pour: PourRecord,
+  parts: Parts | null,
+): LayerComparison {
   const cups = pour.cups.map((cup): CupComparison => {
     const plannedGrams = layer.cups.find(({ number }) => number === cup.number)?.mixGrams ?? 0;
     const realGrams = weighedGrams(cup);
-    const ratio = parts && cup.partAGrams > 0 && (cup.partBGrams ?? 0) > 0 ? ratioReading(cup.partAGrams, cup.partBGrams ?? 0, parts) : null;
-    return { number: cup.number, plannedGrams, realGrams, differenceGrams: realGrams - plannedGrams, ratio, note: cup.note };
+    const ratio =
+      parts && cup.partAGrams > 0 && (cup.partBGrams ?? 0) > 0
+        ? ratioReading(cup.partAGrams, cup.partBGrams ?? 0, parts)
+        : null;
+    return {
+      number: cup.number,
+      plannedGrams,
+      realGrams,
+      differenceGrams: realGrams - plannedGrams,
+      ratio,
+      note: cup.note,
+    };
   });
   const realGrams = cups.reduce((sum, cup) => sum + cup.realGrams, 0);
   return { cups, plannedGrams: layer.mixGrams, realGrams, differenceGrams: realGrams - layer.mixGrams };

@@ -3,12 +3,25 @@ import type { CornerHeights, MeasuredEdge } from '../seams/schema';
 import type { PieceRecord } from './schema';
 
 /** A copy with what was measured on some of its edges (an edge with no reading is forgotten) and the shims it stands on (null: none). */
-export function withMeasures(piece: PieceRecord, edges: Partial<Record<EdgeName, MeasuredEdge>> | undefined, shimsMm: CornerHeights | null | undefined): PieceRecord {
+export function withMeasures(
+  piece: PieceRecord,
+  edges: Partial<Record<EdgeName, MeasuredEdge>> | undefined,
+  shimsMm: CornerHeights | null | undefined,
+): PieceRecord {
   const { edges: oldEdges, shimsMm: oldShims, ...rest } = piece;
-  const merged = Object.fromEntries(Object.entries({ ...oldEdges, ...edges }).filter(([, edge]) => edge !== undefined && (edge.bed.length > 0 || edge.levels !== null))) as PieceRecord['edges'];
+  const merged = Object.fromEntries(
+    Object.entries({ ...oldEdges, ...edges }).filter(
+      ([, edge]) => edge !== undefined && (edge.bed.length > 0 || edge.levels !== null),
+    ),
+  ) as PieceRecord['edges'];
   const shims = shimsMm === undefined ? oldShims : shimsMm?.some((mm) => mm > 0) ? shimsMm : undefined;
-  return { ...rest, ...(merged && Object.keys(merged).length > 0 && { edges: merged }), ...(shims && { shimsMm: shims }) };
+  return {
+    ...rest,
+    ...(merged && Object.keys(merged).length > 0 && { edges: merged }),
+    ...(shims && { shimsMm: shims }),
+  };
 }
 
 /** True while anything is known of a copy that its design does not say. */
-export const isKnown = ({ measured, edges, shimsMm }: PieceRecord): boolean => measured.readings.length > 0 || measured.fillMl !== null || edges !== undefined || shimsMm !== undefined;
+export const isKnown = ({ measured, edges, shimsMm }: PieceRecord): boolean =>
+  measured.readings.length > 0 || measured.fillMl !== null || edges !== undefined || shimsMm !== undefined;

@@ -6,7 +6,8 @@ export type Path = readonly (string | number)[];
 export function replaceAt<T>(data: T, path: Path, value: unknown): T {
   const [key, ...rest] = path;
   if (key === undefined) return value as T;
-  if (Array.isArray(data)) return data.map((item: unknown, i) => (i === key ? replaceAt(item, rest, value) : item)) as T;
+  if (Array.isArray(data))
+    return data.map((item: unknown, i) => (i === key ? replaceAt(item, rest, value) : item)) as T;
   return { ...data, [key]: replaceAt((data as Record<string, unknown> | undefined)?.[key], rest, value) };
 }
 

@@ -6,7 +6,14 @@ import { keptTableSchema } from '../seams/tableSchema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';
-import { benchSchema, figureScaleSchema, levelMmSchema, planRequestSchema, roomSchema, setNameSchema } from '../plan/request';
+import {
+  benchSchema,
+  figureScaleSchema,
+  levelMmSchema,
+  planRequestSchema,
+  roomSchema,
+  setNameSchema,
+} from '../plan/request';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 import { unitPreferencesSchema } from '../units/formatMeasure';
 
@@ -47,7 +54,10 @@ export const waterSetSchema = z.object({
   standards: z.array(edgeStandardSchema).max(12, 'At most 12 edge standards').optional(),
   seamLimits: seamLimitsSchema.optional(),
   /** Shim strips at hand, and how long the table is. */
-  shimsMm: z.array(number.gt(0, 'Must be more than 0').max(20, 'At most 20 mm')).max(8, 'At most 8 thicknesses').optional(),
+  shimsMm: z
+    .array(number.gt(0, 'Must be more than 0').max(20, 'At most 20 mm'))
+    .max(8, 'At most 8 thicknesses')
+    .optional(),
   /** What the row of boards keeps to, and the tables that tiles are laid on. */
   row: rowWishSchema.optional(),
   tables: z.array(keptTableSchema).max(12, 'At most 12 tables').optional(),
@@ -79,7 +89,18 @@ export type PourRecord = z.infer<typeof pourRecordSchema>;
 /** Pieces poured together on one plan. Once a layer is poured the plan's request is kept as it was. */
 export const batchSchema = z.object({
   name: setNameSchema,
-  items: z.array(z.object({ designId: recordId, copies: z.number({ error: 'Type a whole number' }).int('Type a whole number').min(1, 'At least 1').max(500, 'At most 500 copies') })).max(80),
+  items: z
+    .array(
+      z.object({
+        designId: recordId,
+        copies: z
+          .number({ error: 'Type a whole number' })
+          .int('Type a whole number')
+          .min(1, 'At least 1')
+          .max(500, 'At most 500 copies'),
+      }),
+    )
+    .max(80),
   pourAt: wallTimeSchema,
   pours: z.array(pourRecordSchema).max(100),
   planned: planRequestSchema.nullable(),
@@ -87,7 +108,13 @@ export const batchSchema = z.object({
 export type Batch = z.infer<typeof batchSchema>;
 
 /** One physical copy of a design that has measurements of its own. */
-export const pieceSchema = z.object({ designId: recordId, copy: z.number().int().min(1).max(500), measured: measuredSchema, edges: measuredEdgesSchema.optional(), shimsMm: cornerShimsSchema.optional() });
+export const pieceSchema = z.object({
+  designId: recordId,
+  copy: z.number().int().min(1).max(500),
+  measured: measuredSchema,
+  edges: measuredEdgesSchema.optional(),
+  shimsMm: cornerShimsSchema.optional(),
+});
 export type PieceRecord = z.infer<typeof pieceSchema>;
 
 /** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */

@@ -75,7 +75,11 @@ const MATCH_CELLS = 90_000;
 export const matchBed = (design: PieceDesign): SurveyedBed => surveyBed(design, cellFor(design.outline, MATCH_CELLS));
 
 /** Every edge of a set, every seam that could be made of two wet ones, and the best row of its boards. */
-export function matchSet(request: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed = matchBed, tick: (share: number) => void = () => undefined): MatchSet {
+export function matchSet(
+  request: MatchRequest,
+  bedOf: (design: PieceDesign) => SurveyedBed = matchBed,
+  tick: (share: number) => void = () => undefined,
+): MatchSet {
   const bare = request.pieces.flatMap((piece) => edgesOf(piece, request, bedOf));
   const shims = new Map(request.pieces.map(({ tag, shimsMm }) => [tag, shimsMm]));
   const edges = bare.map((edge) => onShims(edge, shims.get(edge.piece)));
@@ -98,14 +102,19 @@ function seamOf(edges: readonly MatchEdge[], a: number, b: number, limits: SeamL
   return { a, b, ...seam, score: seamScore(seam, limits) };
 }
 
-function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, { levelMm, standards, tilt, doses }: MatchRequest, bedOf: (design: PieceDesign) => SurveyedBed): MatchEdge[] {
+function edgesOf(
+  { tag, designId, copy, design, edges: measured }: MatchPiece,
+  { levelMm, standards, tilt, doses }: MatchRequest,
+  bedOf: (design: PieceDesign) => SurveyedBed,
+): MatchEdge[] {
   const bed = levelBed(bedOf(design), design, levelMm);
   const deepest = Math.max(0.1, levelMm - bed.curve.lowestMm);
   const look = waterLook(design, doses, deepest);
   const slope = { east: tilt.eastMmPerM / 1000, north: tilt.northMmPerM / 1000 };
   const level = slope.east === 0 && slope.north === 0;
   const surface = level ? null : tiltedSurface(bed.grid, design.outline, volumeMl(bed.curve, levelMm), slope);
-  const at = (edge: EdgeName, share: number): number => (surface ? surfaceAtMm(surface, edgePlace(design.outline, edge, share)) : levelMm);
+  const at = (edge: EdgeName, share: number): number =>
+    surface ? surfaceAtMm(surface, edgePlace(design.outline, edge, share)) : levelMm;
   const carved = design.joints ? bedOf(withoutJoints(design)).drawn : bed.drawn;
   return outlineEdges(design.outline).map((edge): MatchEdge => {
     const own = measured[edge] ?? null;
@@ -113,12 +122,26 @@ function edgesOf({ tag, designId, copy, design, edges: measured }: MatchPiece, {
     const levels = edgeLevels(design.outline, edge, own?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
     const wanted = standards.find(({ id }) => id === design.edgeStandards?.[edge]) ?? null;
     return {
-      piece: tag, designId, copy, edge, heightMm, levelMm: levels, measured: own !== null, look,
+      piece: tag,
+      designId,
+      copy,
+      edge,
+      heightMm,
+      levelMm: levels,
+      measured: own !== null,
+      look,
       lengthMm: bed.profiles.find((profile) => profile.edge === edge)?.profile.lengthMm ?? 0,
       wet: heightMm.some((height) => height < levels[1]),
       standard: wanted?.name ?? null,
       drawnTo: design.joints?.some((joint) => joint.edge === edge) ?? false,
-      departs: wanted && departure(own || carved === bed.drawn ? heightMm : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null), wanted),
+      departs:
+        wanted &&
+        departure(
+          own || carved === bed.drawn
+            ? heightMm
+            : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null),
+          wanted,
+        ),
     };
   });
 }

@@ -29,7 +29,10 @@ export interface SeamMend {
   possible: { of: number; passNow: number; passThen: number } | null;
 }
 
-const raiseWater = <T extends MatchEdge>(edge: T, byMm: number): T => ({ ...edge, levelMm: [edge.levelMm[0] + byMm, edge.levelMm[1] + byMm, edge.levelMm[2] + byMm] as const });
+const raiseWater = <T extends MatchEdge>(edge: T, byMm: number): T => ({
+  ...edge,
+  levelMm: [edge.levelMm[0] + byMm, edge.levelMm[1] + byMm, edge.levelMm[2] + byMm] as const,
+});
 
 interface Way {
   kind: SeamMend['kind'];
@@ -43,13 +46,22 @@ function waysToClose(a: MatchEdge, b: MatchEdge): Way[] {
   const over = [0, 1, 2].map((i) => a.levelMm[i]! - b.levelMm[2 - i]!) as [number, number, number];
   const middle = (Math.max(...over) + Math.min(...over)) / 2;
   // How far the lower edge must rise at its own left, middle and right end.
-  const [low, high, rises] = middle > 0 ? [b, a, [over[2], over[1], over[0]] as const] : [a, b, over.map((mm) => -mm) as [number, number, number]];
+  const [low, high, rises] =
+    middle > 0
+      ? [b, a, [over[2], over[1], over[0]] as const]
+      : [a, b, over.map((mm) => -mm) as [number, number, number]];
   const rise = Math.abs(middle);
   const film = Math.max(rise, LEAST_FILM_MM);
   // A corner cannot be let into the table.
   const corners = [Math.max(0, rises[0]), Math.max(0, rises[2])] as const;
   const ways: Way[] = [{ kind: 'shim', edge: low, byMm: [rise, rise], change: (edge) => raiseEdge(edge, rise) }];
-  if (ROUND.includes(low.edge)) ways.push({ kind: 'shim corners', edge: low, byMm: corners, change: (edge) => onShims(edge, atEdge(low.edge, corners)) });
+  if (ROUND.includes(low.edge))
+    ways.push({
+      kind: 'shim corners',
+      edge: low,
+      byMm: corners,
+      change: (edge) => onShims(edge, atEdge(low.edge, corners)),
+    });
   ways.push({ kind: 'top up', edge: low, byMm: [film, film], change: (edge) => raiseWater(edge, film) });
   ways.push({ kind: 'sand down', edge: high, byMm: [rise, rise], change: (edge) => raiseWater(edge, -rise) });
   return ways;
@@ -60,30 +72,67 @@ function waysToClose(a: MatchEdge, b: MatchEdge): Way[] {
  * is moved: in the arrangement when one is given (the seam must be one of its joints), else over all that its other edges could meet.
  * A whole piece moves by half-way between its least and greatest step; corners each by their own.
  */
-export function mendSeam(edges: readonly MatchEdge[], seam: { a: number; b: number }, limits: SeamLimits, joints: readonly StandingJoint[] | null): SeamMend[] {
+export function mendSeam(
+  edges: readonly MatchEdge[],
+  seam: { a: number; b: number },
+  limits: SeamLimits,
+  joints: readonly StandingJoint[] | null,
+): SeamMend[] {
   const [a, b] = [edges[seam.a]!, edges[seam.b]!];
-  const standing = joints?.find((joint) => (joint.a === seam.a && joint.b === seam.b) || (joint.a === seam.b && joint.b === seam.a)) ?? null;
+  const standing =
+    joints?.find((joint) => (joint.a === seam.a && joint.b === seam.b) || (joint.a === seam.b && joint.b === seam.a)) ??
+    null;
   return waysToClose(a, b).map(({ kind, edge, byMm, change }): SeamMend => {
     const movesA = edge === a;
     const after = movesA ? compareEdges(change(a), b, limits) : compareEdges(a, change(b), limits);
     const index = movesA ? seam.a : seam.b;
     const shared = { kind, piece: edge.piece, edge: edge.edge, byMm, after };
     return standing && joints
-      ? { ...shared, others: besideIt(edges, joints, standing, standing.a === index ? standing.placeA : standing.placeB, change, limits), possible: null }
+      ? {
+          ...shared,
+          others: besideIt(
+            edges,
+            joints,
+            standing,
+            standing.a === index ? standing.placeA : standing.placeB,
+            change,
+            limits,
+          ),
+          possible: null,
+        }
       : { ...shared, others: [], possible: couldMeet(edges, index, change, limits) };
   });
 }
 
-function besideIt(edges: readonly MatchEdge[], joints: readonly StandingJoint[], target: StandingJoint, place: number, change: (edge: MatchEdge) => MatchEdge, limits: SeamLimits): SeamMend['others'] {
+function besideIt(
+  edges: readonly MatchEdge[],
+  joints: readonly StandingJoint[],
+  target: StandingJoint,
+  place: number,
+  change: (edge: MatchEdge) => MatchEdge,
+  limits: SeamLimits,
+): SeamMend['others'] {
   return joints.flatMap((joint) => {
     const own = joint.placeA === place ? joint.a : joint.placeB === place ? joint.b : null;
     if (joint === target || own === null) return [];
     const other = edges[own === joint.a && joint.placeA === place ? joint.b : joint.a]!;
-    return [{ piece: other.piece, edge: other.edge, before: compareEdges(edges[own]!, other, limits), after: compareEdges(change(edges[own]!), other, limits) }];
+    return [
+      {
+        piece: other.piece,
+        edge: other.edge,
+        before: compareEdges(edges[own]!, other, limits),
+        after: compareEdges(change(edges[own]!), other, limits),
+      },
+    ];
   });
 }
 
-function couldMeet(edges: readonly MatchEdge[], index: number, change: (edge: MatchEdge) => MatchEdge, limits: SeamLimits): SeamMend['possible'] {
+function couldMeet(
+  edges: readonly MatchEdge[],
+  index: number,
+  change: (edge: MatchEdge) => MatchEdge,
+  limits: SeamLimits,
+): SeamMend['possible'] {
   const { piece } = edges[index]!;
   const passes = (grade: Grade): number => (grade === 'shows' ? 0 : 1);
   let [of, passNow, passThen] = [0, 0, 0];

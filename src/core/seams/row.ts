@@ -42,13 +42,20 @@ export function checkRowRules(count: number, { pins = [], apart = [] }: RowRules
   pins.forEach(({ board, place }, i) => {
     if (place < 0 || place >= count) problems.push(`Place ${place + 1} is not in a row of ${count}.`);
     const other = pins.slice(0, i).find((pin) => pin.place === place || pin.board === board);
-    if (other) problems.push(other.place === place && other.board !== board ? `Two boards are pinned to place ${place + 1}. Take one pin out.` : `One board is pinned to places ${other.place + 1} and ${place + 1}. Take one pin out.`);
+    if (other)
+      problems.push(
+        other.place === place && other.board !== board
+          ? `Two boards are pinned to place ${place + 1}. Take one pin out.`
+          : `One board is pinned to places ${other.place + 1} and ${place + 1}. Take one pin out.`,
+      );
   });
   for (const [a, b] of apart) {
     const [at, to] = [pins.find((pin) => pin.board === a)?.place, pins.find((pin) => pin.board === b)?.place];
-    if (at !== undefined && to !== undefined && Math.abs(at - to) === 1) problems.push(`Two boards are pinned side by side and may not be neighbours. Take out a pin or the rule.`);
+    if (at !== undefined && to !== undefined && Math.abs(at - to) === 1)
+      problems.push(`Two boards are pinned side by side and may not be neighbours. Take out a pin or the rule.`);
   }
-  if (count > 1 && count === 2 && apart.length > 0) problems.push('With two boards that may not be neighbours there is no row.');
+  if (count > 1 && count === 2 && apart.length > 0)
+    problems.push('With two boards that may not be neighbours there is no row.');
   return problems;
 }
 
@@ -67,7 +74,10 @@ function costTable(count: number, cost: SeamCost, { apart = [], facing }: RowRul
   for (let from = 0; from < size; from++) {
     for (let to = 0; to < size; to++) {
       if (from >> 1 === to >> 1 || !may(from) || !may(to) || forbidden.has(`${from >> 1},${to >> 1}`)) continue;
-      table[from * size + to] = cost({ board: from >> 1, turned: (from & 1) === 1 }, { board: to >> 1, turned: (to & 1) === 1 });
+      table[from * size + to] = cost(
+        { board: from >> 1, turned: (from & 1) === 1 },
+        { board: to >> 1, turned: (to & 1) === 1 },
+      );
     }
   }
   return table;
@@ -79,11 +89,20 @@ function costTable(count: number, cost: SeamCost, { apart = [], facing }: RowRul
  * count); above that a local search, with the bound that no order can beat. `pass` is what still passes. Returns null when the rules
  * leave no order. `tick` is called now and then and may throw to stop.
  */
-export function bestRow(count: number, cost: SeamCost, pass: number, rules: RowRules = {}, tick: (share: number) => void = () => undefined, seed = 1): RowResult | null {
+export function bestRow(
+  count: number,
+  cost: SeamCost,
+  pass: number,
+  rules: RowRules = {},
+  tick: (share: number) => void = () => undefined,
+  seed = 1,
+): RowResult | null {
   if (count === 0) return null;
   const table = costTable(count, cost, rules);
   const allowed = placeRules(count, rules);
-  return count <= MOST_EXACT ? exactRow(count, table, allowed, pass, tick) : searchRow(count, table, allowed, tick, seed);
+  return count <= MOST_EXACT
+    ? exactRow(count, table, allowed, pass, tick)
+    : searchRow(count, table, allowed, tick, seed);
 }
 
 /** May a standing board be at a place? */
@@ -107,11 +126,21 @@ const bits = (mask: number): number => {
   return set;
 };
 
-function exactRow(count: number, table: Float64Array, allowed: PlaceRule, pass: number, tick: (share: number) => void): RowResult | null {
+function exactRow(
+  count: number,
+  table: Float64Array,
+  allowed: PlaceRule,
+  pass: number,
+  tick: (share: number) => void,
+): RowResult | null {
   const size = 2 * count;
   const full = (1 << count) - 1;
   const index = (mask: number, state: number): number => mask * size + state;
-  const sweep = (combine: (before: number, seam: number) => number, most: number, share: number): { value: Float64Array; from: Int16Array } => {
+  const sweep = (
+    combine: (before: number, seam: number) => number,
+    most: number,
+    share: number,
+  ): { value: Float64Array; from: Int16Array } => {
     const value = new Float64Array((full + 1) * size).fill(Infinity);
     const from = new Int16Array((full + 1) * size).fill(-1);
     for (let state = 0; state < size; state++) if (allowed(state, 0)) value[index(1 << (state >> 1), state)] = 0;
@@ -139,21 +168,32 @@ function exactRow(count: number, table: Float64Array, allowed: PlaceRule, pass: 
   };
   const worstFirst = sweep(Math.max, Infinity, 0);
   const ends = Array.from({ length: size }, (_, state) => state);
-  const least = (value: Float64Array): number => ends.reduce((best, state) => Math.min(best, value[index(full, state)]!), Infinity);
+  const least = (value: Float64Array): number =>
+    ends.reduce((best, state) => Math.min(best, value[index(full, state)]!), Infinity);
   const worst = least(worstFirst.value);
   if (worst === Infinity) return null;
   // Seams that differ by rounding alone are equally bad.
   const sums = sweep((before, seam) => before + seam, worst + SAME, 1 / 3);
-  let state = ends.reduce((best, candidate) => (sums.value[index(full, candidate)]! < sums.value[index(full, best)]! ? candidate : best));
+  let state = ends.reduce((best, candidate) =>
+    sums.value[index(full, candidate)]! < sums.value[index(full, best)]! ? candidate : best,
+  );
   const sum = sums.value[index(full, state)]!;
   const places: RowPlace[] = [];
-  for (let mask = full; mask; ) {
+  for (let mask = full; mask;) {
     places.unshift({ board: state >> 1, turned: (state & 1) === 1 });
     const before = sums.from[index(mask, state)]!;
     mask &= ~(1 << (state >> 1));
     state = before;
   }
-  return { places, worst, sum, exact: true, bound: worst, passing: countRows(count, table, allowed, pass), all: countRows(count, table, allowed, Number.MAX_VALUE) };
+  return {
+    places,
+    worst,
+    sum,
+    exact: true,
+    bound: worst,
+    passing: countRows(count, table, allowed, pass),
+    all: countRows(count, table, allowed, Number.MAX_VALUE),
+  };
 }
 
 /** How many orders have no seam above a cost. Orders read from the other side count apart: each board can be told left from right. */
@@ -183,7 +223,13 @@ const SAME = 1e-9;
 const ROUNDS = 40;
 
 /** Many boards: from several starts, reversals and moves of stretches as long as they help; pins are kept by not moving what is pinned. */
-function searchRow(count: number, table: Float64Array, allowed: PlaceRule, tick: (share: number) => void, seed: number): RowResult | null {
+function searchRow(
+  count: number,
+  table: Float64Array,
+  allowed: PlaceRule,
+  tick: (share: number) => void,
+  seed: number,
+): RowResult | null {
   const size = 2 * count;
   const random = stream(seed);
   let best: { row: number[]; worst: number; sum: number } | null = null;
@@ -192,11 +238,24 @@ function searchRow(count: number, table: Float64Array, allowed: PlaceRule, tick:
     const start = greedyRow(count, table, allowed, random);
     if (!start) continue;
     const found = improve(start, table, size, allowed);
-    if (!best || found.worst < best.worst - 1e-12 || (found.worst <= best.worst + 1e-12 && found.sum < best.sum - 1e-12)) best = found;
+    if (
+      !best ||
+      found.worst < best.worst - 1e-12 ||
+      (found.worst <= best.worst + 1e-12 && found.sum < best.sum - 1e-12)
+    )
+      best = found;
   }
   if (!best || best.worst === Infinity) return null;
   const bound = bottleneckBound(count, table);
-  return { places: best.row.map((state) => ({ board: state >> 1, turned: (state & 1) === 1 })), worst: best.worst, sum: best.sum, exact: best.worst <= bound + 1e-12, bound, passing: null, all: null };
+  return {
+    places: best.row.map((state) => ({ board: state >> 1, turned: (state & 1) === 1 })),
+    worst: best.worst,
+    sum: best.sum,
+    exact: best.worst <= bound + 1e-12,
+    bound,
+    passing: null,
+    all: null,
+  };
 }
 
 function greedyRow(count: number, table: Float64Array, allowed: PlaceRule, random: () => number): number[] | null {
@@ -204,10 +263,14 @@ function greedyRow(count: number, table: Float64Array, allowed: PlaceRule, rando
   const used = new Uint8Array(count);
   const row: number[] = [];
   for (let place = 0; place < count; place++) {
-    const choices = Array.from({ length: size }, (_, state) => state).filter((state) => used[state >> 1] === 0 && allowed(state, place));
+    const choices = Array.from({ length: size }, (_, state) => state).filter(
+      (state) => used[state >> 1] === 0 && allowed(state, place),
+    );
     if (choices.length === 0) return null;
     const before = row.at(-1);
-    const costs = choices.map((state) => (before === undefined ? random() : table[before * size + state]! + random() * 0.2));
+    const costs = choices.map((state) =>
+      before === undefined ? random() : table[before * size + state]! + random() * 0.2,
+    );
     const chosen = choices[costs.indexOf(Math.min(...costs))]!;
     row.push(chosen);
     used[chosen >> 1] = 1;
@@ -215,7 +278,12 @@ function greedyRow(count: number, table: Float64Array, allowed: PlaceRule, rando
   return row;
 }
 
-function improve(start: number[], table: Float64Array, size: number, allowed: PlaceRule): { row: number[]; worst: number; sum: number } {
+function improve(
+  start: number[],
+  table: Float64Array,
+  size: number,
+  allowed: PlaceRule,
+): { row: number[]; worst: number; sum: number } {
   const measure = (row: readonly number[]): { worst: number; sum: number } => {
     let [worst, sum] = [0, 0];
     for (let i = 1; i < row.length; i++) {
@@ -227,8 +295,9 @@ function improve(start: number[], table: Float64Array, size: number, allowed: Pl
   };
   let row = start;
   let now = measure(row);
-  const better = (next: { worst: number; sum: number }): boolean => next.worst < now.worst - 1e-12 || (next.worst <= now.worst + 1e-12 && next.sum < now.sum - 1e-12);
-  for (let improved = true; improved; ) {
+  const better = (next: { worst: number; sum: number }): boolean =>
+    next.worst < now.worst - 1e-12 || (next.worst <= now.worst + 1e-12 && next.sum < now.sum - 1e-12);
+  for (let improved = true; improved;) {
     improved = false;
     for (let i = 0; i < row.length && !improved; i++) {
       for (let j = i; j < row.length && !improved; j++) {
@@ -247,7 +316,14 @@ function improve(start: number[], table: Float64Array, size: number, allowed: Pl
 
 /** A stretch read the other way round (every board in it turned), and two boards exchanged, as they stand or turned. */
 function neighbours(row: readonly number[], i: number, j: number): number[][] {
-  const turnedRound = [...row.slice(0, i), ...row.slice(i, j + 1).reverse().map((state) => state ^ 1), ...row.slice(j + 1)];
+  const turnedRound = [
+    ...row.slice(0, i),
+    ...row
+      .slice(i, j + 1)
+      .reverse()
+      .map((state) => state ^ 1),
+    ...row.slice(j + 1),
+  ];
   if (i === j) return [turnedRound];
   const exchanged = [...row];
   [exchanged[i], exchanged[j]] = [row[j]!, row[i]!];

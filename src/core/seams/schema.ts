@@ -3,18 +3,29 @@ import { mm } from '../bed/edgeStandardSchema';
 import { edgeNameSchema, finite } from '../bed/outlineSchema';
 
 /** Up to where a seam closes, and up to where it passes at arm's length; beyond, it shows. */
-export const seamLimitsSchema = z.object({
-  stepMm: z.tuple([mm(0, 20), mm(0, 20)]),
-  gapMm: z.tuple([mm(0, 50), mm(0, 50)]),
-  deltaE: z.tuple([finite.min(0).max(100), finite.min(0).max(100)]),
-}).refine(({ stepMm, gapMm, deltaE }) => stepMm[0] <= stepMm[1] && gapMm[0] <= gapMm[1] && deltaE[0] <= deltaE[1], 'What passes must be at least what closes');
+export const seamLimitsSchema = z
+  .object({
+    stepMm: z.tuple([mm(0, 20), mm(0, 20)]),
+    gapMm: z.tuple([mm(0, 50), mm(0, 50)]),
+    deltaE: z.tuple([finite.min(0).max(100), finite.min(0).max(100)]),
+  })
+  .refine(
+    ({ stepMm, gapMm, deltaE }) => stepMm[0] <= stepMm[1] && gapMm[0] <= gapMm[1] && deltaE[0] <= deltaE[1],
+    'What passes must be at least what closes',
+  );
 export type SeamLimits = z.infer<typeof seamLimitsSchema>;
 export const SEAM_LIMITS: SeamLimits = { stepMm: [0.5, 1.6], gapMm: [1, 3], deltaE: [2, 5] };
 
 /** What a row of boards must keep to, by the boards' names: who stands at which place from the left, who is not beside whom. */
 export const rowWishSchema = z.object({
-  pins: z.array(z.object({ piece: z.string().max(24), place: z.number().int().min(0).max(199) })).max(40).default([]),
-  apart: z.array(z.tuple([z.string().max(24), z.string().max(24)])).max(40).default([]),
+  pins: z
+    .array(z.object({ piece: z.string().max(24), place: z.number().int().min(0).max(199) }))
+    .max(40)
+    .default([]),
+  apart: z
+    .array(z.tuple([z.string().max(24), z.string().max(24)]))
+    .max(40)
+    .default([]),
 });
 export type RowWish = z.infer<typeof rowWishSchema>;
 export const NO_WISH: RowWish = { pins: [], apart: [] };

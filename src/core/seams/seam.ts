@@ -26,7 +26,8 @@ export interface Seam {
 }
 
 const worse = (a: Grade, b: Grade): Grade => (GRADES.indexOf(a) >= GRADES.indexOf(b) ? a : b);
-export const gradeOf = (value: number, [closes, passes]: readonly [number, number]): Grade => (value <= closes + 1e-9 ? 'closes' : value <= passes + 1e-9 ? 'passes' : 'shows');
+export const gradeOf = (value: number, [closes, passes]: readonly [number, number]): Grade =>
+  value <= closes + 1e-9 ? 'closes' : value <= passes + 1e-9 ? 'passes' : 'shows';
 
 /** Edges that can stand against each other: as long as each other. */
 export const canMeet = (a: SeamEdge, b: SeamEdge): boolean => Math.abs(a.lengthMm - b.lengthMm) <= SAME_LENGTH_MM;
@@ -45,7 +46,8 @@ function deltaE(a: string, b: string): number {
 }
 
 /** Level at a share of an edge, straight between its ends and its middle. */
-const levelAt = (left: number, middle: number, right: number, share: number): number => (share < 0.5 ? left + 2 * share * (middle - left) : middle + (2 * share - 1) * (right - middle));
+const levelAt = (left: number, middle: number, right: number, share: number): number =>
+  share < 0.5 ? left + 2 * share * (middle - left) : middle + (2 * share - 1) * (right - middle);
 
 /**
  * What a seam would look like: the first edge from left to right against the second from right to left, which is how two
@@ -59,8 +61,19 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
   // Plain numbers only: this loop runs for every pair of edges of a set.
   const [leftLevelA, middleA, rightLevelA] = a.levelMm;
   const [leftLevelB, middleB, rightLevelB] = b.levelMm;
-  let gap = 0, gapAt = 0, squares = 0, either = 0, both = 0, step = 0, stepAt = 0, deepA = 0, deepB = 0;
-  let leftA = -1, leftB = -1, rightA = -1, rightB = -1;
+  let gap = 0,
+    gapAt = 0,
+    squares = 0,
+    either = 0,
+    both = 0,
+    step = 0,
+    stepAt = 0,
+    deepA = 0,
+    deepB = 0;
+  let leftA = -1,
+    leftB = -1,
+    rightA = -1,
+    rightB = -1;
   let stepSeen = false;
   for (let i = 0; i < count; i++) {
     const share = i / (count - 1);
@@ -95,8 +108,9 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
     stepAt = i;
     stepSeen = true;
   }
-  const oneDry = (leftA < 0) !== (leftB < 0);
-  const bankOffsetMm = leftA < 0 || leftB < 0 ? 0 : Math.max(Math.abs(leftA - leftB), Math.abs(rightA - rightB)) * SEAM_STEP_MM;
+  const oneDry = leftA < 0 !== leftB < 0;
+  const bankOffsetMm =
+    leftA < 0 || leftB < 0 ? 0 : Math.max(Math.abs(leftA - leftB), Math.abs(rightA - rightB)) * SEAM_STEP_MM;
   const colour = both > 0 ? deltaE(colourOf(a, deepA), colourOf(b, deepB)) : 0;
   const grades = {
     step: stepSeen ? gradeOf(Math.abs(step), limits.stepMm) : 'closes',
@@ -104,15 +118,23 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
     colour: gradeOf(colour, limits.deltaE),
   } as const;
   const seam = {
-    stepMm: stepSeen ? step : null, stepAtMm: stepAt * SEAM_STEP_MM, gapMm: gap, gapAtMm: gapAt * SEAM_STEP_MM,
-    gapRmsMm: either > 0 ? Math.sqrt(squares / either) : 0, wetOverlap: either > 0 ? both / either : 1, bankOffsetMm, deltaE: colour, grades,
+    stepMm: stepSeen ? step : null,
+    stepAtMm: stepAt * SEAM_STEP_MM,
+    gapMm: gap,
+    gapAtMm: gapAt * SEAM_STEP_MM,
+    gapRmsMm: either > 0 ? Math.sqrt(squares / either) : 0,
+    wetOverlap: either > 0 ? both / either : 1,
+    bankOffsetMm,
+    deltaE: colour,
+    grades,
     grade: worse(worse(grades.step, grades.gap), grades.colour),
   };
   const why = whyOf(seam, oneDry);
   return { ...seam, why, reason: seamReason({ ...seam, why }, inMm) };
 }
 
-const colourOf = ({ look: { colours: list, stepMm } }: SeamEdge, depthMm: number): string => list[Math.min(list.length - 1, Math.round(depthMm / stepMm))] ?? '#000000';
+const colourOf = ({ look: { colours: list, stepMm } }: SeamEdge, depthMm: number): string =>
+  list[Math.min(list.length - 1, Math.round(depthMm / stepMm))] ?? '#000000';
 
 function whyOf({ grades, grade }: Pick<Seam, 'grades' | 'grade'>, oneDry: boolean): Seam['why'] {
   if (oneDry) return 'land';
@@ -121,7 +143,10 @@ function whyOf({ grades, grade }: Pick<Seam, 'grades' | 'grade'>, oneDry: boolea
 }
 
 /** What decides the grade of a seam, in words, with lengths as `say` writes them. */
-export function seamReason({ why, stepMm, gapMm, gapAtMm, deltaE: colour }: Pick<Seam, 'why' | 'stepMm' | 'gapMm' | 'gapAtMm' | 'deltaE'>, say: (mm: number, decimals: number) => string): string {
+export function seamReason(
+  { why, stepMm, gapMm, gapAtMm, deltaE: colour }: Pick<Seam, 'why' | 'stepMm' | 'gapMm' | 'gapAtMm' | 'deltaE'>,
+  say: (mm: number, decimals: number) => string,
+): string {
   switch (why) {
     case 'land':
       return 'water meets land';
@@ -141,8 +166,20 @@ export function seamReason({ why, stepMm, gapMm, gapAtMm, deltaE: colour }: Pick
 const inMm = (mm: number, decimals: number): string => `${mm.toFixed(decimals)} mm`;
 
 /** One number to order seams by: 1 where it just closes, 2 where it just passes; the worst of step, gap and colour. */
-export function seamScore(seam: Pick<Seam, 'stepMm' | 'gapMm' | 'deltaE' | 'grades' | 'wetOverlap'>, limits: SeamLimits): number {
-  const part = (value: number, [closes, passes]: readonly [number, number]): number => (value <= closes ? value / (closes || 1) : value <= passes ? 1 + (value - closes) / (passes - closes || 1) : 1 + value / (passes || 1));
-  const score = Math.max(part(Math.abs(seam.stepMm ?? 0), limits.stepMm), part(seam.gapMm, limits.gapMm), part(seam.deltaE, limits.deltaE));
+export function seamScore(
+  seam: Pick<Seam, 'stepMm' | 'gapMm' | 'deltaE' | 'grades' | 'wetOverlap'>,
+  limits: SeamLimits,
+): number {
+  const part = (value: number, [closes, passes]: readonly [number, number]): number =>
+    value <= closes
+      ? value / (closes || 1)
+      : value <= passes
+        ? 1 + (value - closes) / (passes - closes || 1)
+        : 1 + value / (passes || 1);
+  const score = Math.max(
+    part(Math.abs(seam.stepMm ?? 0), limits.stepMm),
+    part(seam.gapMm, limits.gapMm),
+    part(seam.deltaE, limits.deltaE),
+  );
   return seam.wetOverlap === 0 ? Math.max(score, 100) : score;
 }

@@ -36,10 +36,17 @@ function heightAlong({ heightMm, stepMm }: BedProfile, atMm: number): number {
  * The bed along an edge from left to right: as designed, brought to what was measured on it. Between readings the
  * difference runs straight, beyond the outermost it stays as it is there; exact at each reading.
  */
-export function edgeHeights(outline: Outline, edge: EdgeName, profile: BedProfile, measured: MeasuredEdge | null): Float32Array {
+export function edgeHeights(
+  outline: Outline,
+  edge: EdgeName,
+  profile: BedProfile,
+  measured: MeasuredEdge | null,
+): Float32Array {
   const lengthMm = edgeLengthMm(outline, edge);
   const count = samples(lengthMm);
-  const readings = [...(measured?.bed ?? [])].sort((a, b) => a.atMm - b.atMm).map(({ atMm, heightMm }) => ({ atMm, off: heightMm - heightAlong(profile, atMm) }));
+  const readings = [...(measured?.bed ?? [])]
+    .sort((a, b) => a.atMm - b.atMm)
+    .map(({ atMm, heightMm }) => ({ atMm, off: heightMm - heightAlong(profile, atMm) }));
   const forward = startsAtLeft(outline, edge);
   return Float32Array.from({ length: count }, (_, i) => {
     const along = (lengthMm * i) / (count - 1);
@@ -58,12 +65,18 @@ function offAt(readings: readonly { atMm: number; off: number }[], atMm: number)
 }
 
 /** Three levels along an edge, given from its west or south end, as from its left end. */
-export const edgeLevels = (outline: Outline, edge: EdgeName, [start, middle, end]: readonly [number, number, number]): readonly [number, number, number] => (startsAtLeft(outline, edge) ? [start, middle, end] : [end, middle, start]);
+export const edgeLevels = (
+  outline: Outline,
+  edge: EdgeName,
+  [start, middle, end]: readonly [number, number, number],
+): readonly [number, number, number] => (startsAtLeft(outline, edge) ? [start, middle, end] : [end, middle, start]);
 
 /** The bed that a standard asks for along its edge, left to right. */
 export function standardHeights(standard: EdgeStandard): Float32Array {
   const count = samples(standard.edgeMm);
-  return Float32Array.from({ length: count }, (_, i) => standardHeightMm(standard, (standard.edgeMm * i) / (count - 1)));
+  return Float32Array.from({ length: count }, (_, i) =>
+    standardHeightMm(standard, (standard.edgeMm * i) / (count - 1)),
+  );
 }
 
 /** Where an edge departs most from its standard, from its left end; null while it keeps within the tolerance. */
@@ -82,9 +95,16 @@ export function departure(heightMm: Float32Array, standard: EdgeStandard): { atM
 }
 
 /** A standard taken from an edge: its port from where the bed crosses the level, its depth and banks from the bed. Null when the edge is dry. */
-export function standardFrom(heightMm: Float32Array, lengthMm: number, levelMm: number, name: string, id: string): EdgeStandard {
+export function standardFrom(
+  heightMm: Float32Array,
+  lengthMm: number,
+  levelMm: number,
+  name: string,
+  id: string,
+): EdgeStandard {
   const step = lengthMm / (heightMm.length - 1);
-  const crossing = (i: number): number => (i - 1 + (levelMm - heightMm[i - 1]!) / (heightMm[i]! - heightMm[i - 1]!)) * step;
+  const crossing = (i: number): number =>
+    (i - 1 + (levelMm - heightMm[i - 1]!) / (heightMm[i]! - heightMm[i - 1]!)) * step;
   let [from, to, lowest] = [-1, -1, Infinity];
   for (let i = 0; i < heightMm.length; i++) {
     if (!(heightMm[i]! < levelMm)) continue;
@@ -92,14 +112,31 @@ export function standardFrom(heightMm: Float32Array, lengthMm: number, levelMm: 
     to = i === heightMm.length - 1 ? lengthMm : crossing(i + 1);
     lowest = Math.min(lowest, heightMm[i]!);
   }
-  const bankMm = Math.max(levelMm, heightMm.reduce((a, b) => Math.max(a, b), 0));
+  const bankMm = Math.max(
+    levelMm,
+    heightMm.reduce((a, b) => Math.max(a, b), 0),
+  );
   const round = (mm: number): number => Math.round(mm * 10) / 10;
-  const common = { id, name, edgeMm: round(lengthMm), levelMm, bankMm: round(bankMm), toleranceMm: 0.5, blendMm: 12, section: 'trapezoid' as const };
+  const common = {
+    id,
+    name,
+    edgeMm: round(lengthMm),
+    levelMm,
+    bankMm: round(bankMm),
+    toleranceMm: 0.5,
+    blendMm: 12,
+    section: 'trapezoid' as const,
+  };
   if (from < 0) return { ...common, portMm: round(lengthMm / 2), widthMm: 0, depthMm: 0, bankSlope: 1 };
   const [widthMm, depthMm] = [to - from, levelMm - lowest];
   // The floor is what lies within a tenth of the depth of the deepest.
   const floor = heightMm.reduce((sum, z) => sum + (z < lowest + depthMm * 0.1 ? step : 0), 0);
   const bankSlope = Math.max(0, Math.min((widthMm - floor) / 2 / (depthMm * 0.9), widthMm / 2 / depthMm));
-  return { ...common, portMm: round((from + to) / 2), widthMm: round(widthMm), depthMm: round(depthMm), bankSlope: Math.floor(bankSlope * 100) / 100 };
+  return {
+    ...common,
+    portMm: round((from + to) / 2),
+    widthMm: round(widthMm),
+    depthMm: round(depthMm),
+    bankSlope: Math.floor(bankSlope * 100) / 100,
+  };
 }
-

@@ -51,28 +51,50 @@ const MOST_WAYS = 350;
 
 /** Ways for a stiff board to lie on shims: all corners alike, or any corners that lie in one plane (else it rocks). */
 function waysToLie(options: readonly Shim[], perCorner: boolean): CornerShims[] {
-  if (!perCorner) return options.map((shim) => ({ frontLeft: shim, backLeft: shim, frontRight: shim, backRight: shim }));
+  if (!perCorner)
+    return options.map((shim) => ({ frontLeft: shim, backLeft: shim, frontRight: shim, backRight: shim }));
   const byHeight = new Map(options.map((shim) => [Math.round(shim.raiseMm * 1000), shim]));
-  return options.flatMap((frontLeft) => options.flatMap((backLeft) => options.flatMap((frontRight) => {
-    const backRight = byHeight.get(Math.round((backLeft.raiseMm + frontRight.raiseMm - frontLeft.raiseMm) * 1000));
-    return backRight ? [{ frontLeft, backLeft, frontRight, backRight }] : [];
-  })));
+  return options.flatMap((frontLeft) =>
+    options.flatMap((backLeft) =>
+      options.flatMap((frontRight) => {
+        const backRight = byHeight.get(Math.round((backLeft.raiseMm + frontRight.raiseMm - frontLeft.raiseMm) * 1000));
+        return backRight ? [{ frontLeft, backLeft, frontRight, backRight }] : [];
+      }),
+    ),
+  );
 }
 
-const raised = ([front, middle, back]: readonly [number, number, number], atFront: Shim, atBack: Shim): [number, number, number] => [front + atFront.raiseMm, middle + (atFront.raiseMm + atBack.raiseMm) / 2, back + atBack.raiseMm];
-const stepOf = (a: readonly [number, number, number], b: readonly [number, number, number]): number => Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]), Math.abs(a[2] - b[2]));
-const inAll = ({ frontLeft, backLeft, frontRight, backRight }: CornerShims): number => frontLeft.raiseMm + backLeft.raiseMm + frontRight.raiseMm + backRight.raiseMm;
+const raised = (
+  [front, middle, back]: readonly [number, number, number],
+  atFront: Shim,
+  atBack: Shim,
+): [number, number, number] => [
+  front + atFront.raiseMm,
+  middle + (atFront.raiseMm + atBack.raiseMm) / 2,
+  back + atBack.raiseMm,
+];
+const stepOf = (a: readonly [number, number, number], b: readonly [number, number, number]): number =>
+  Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]), Math.abs(a[2] - b[2]));
+const inAll = ({ frontLeft, backLeft, frontRight, backRight }: CornerShims): number =>
+  frontLeft.raiseMm + backLeft.raiseMm + frontRight.raiseMm + backRight.raiseMm;
 
 /**
  * Shims under the boards of a row that make its worst step least; among those the least raised in all. Per board (all four
  * corners alike) or per corner, with at most `mostStrips` strips under one. Exact: a dynamic programme along the row. Assumes stiff
  * boards, whose cured water tilts with them.
  */
-export function shimRow(boards: readonly EndLevels[], thicknessesMm: readonly number[], { perCorner = false, mostStrips = 2 }: { perCorner?: boolean; mostStrips?: number } = {}): ShimPlan {
+export function shimRow(
+  boards: readonly EndLevels[],
+  thicknessesMm: readonly number[],
+  { perCorner = false, mostStrips = 2 }: { perCorner?: boolean; mostStrips?: number } = {},
+): ShimPlan {
   const thicknesses = thicknessesMm.filter((mm) => mm > 0);
-  const beforeMm = boards.slice(1).reduce((worst, board, i) => Math.max(worst, stepOf(boards[i]!.right, board.left)), 0);
+  const beforeMm = boards
+    .slice(1)
+    .reduce((worst, board, i) => Math.max(worst, stepOf(boards[i]!.right, board.left)), 0);
   const ways = waysToLie(heights(thicknesses, mostStrips), perCorner);
-  if (ways.length > MOST_WAYS && mostStrips > 1) return shimRow(boards, thicknessesMm, { perCorner, mostStrips: mostStrips - 1 });
+  if (ways.length > MOST_WAYS && mostStrips > 1)
+    return shimRow(boards, thicknessesMm, { perCorner, mostStrips: mostStrips - 1 });
   if (boards.length === 0) return { shims: [], worstMm: 0, beforeMm, mostStrips };
   const lefts = boards.map(({ left }) => ways.map((way) => raised(left, way.frontLeft, way.backLeft)));
   const rights = boards.map(({ right }) => ways.map((way) => raised(right, way.frontRight, way.backRight)));
@@ -95,7 +117,11 @@ export function shimRow(boards: readonly EndLevels[], thicknessesMm: readonly nu
     });
     from.push(choices);
   }
-  let at = row.reduce((best, { worst, sum }, k) => (worst < row[best]!.worst - 1e-9 || (worst <= row[best]!.worst + 1e-9 && sum < row[best]!.sum - 1e-9) ? k : best), 0);
+  let at = row.reduce(
+    (best, { worst, sum }, k) =>
+      worst < row[best]!.worst - 1e-9 || (worst <= row[best]!.worst + 1e-9 && sum < row[best]!.sum - 1e-9) ? k : best,
+    0,
+  );
   const worstMm = row[at]!.worst;
   const shims = [ways[at]!];
   for (let i = from.length - 1; i >= 0; i--) {
@@ -117,4 +143,8 @@ export interface TopUp {
 }
 
 /** Grams that raise a water surface: area × rise × density, shrinkage made up for; at least a film that flows out. */
-export const topUp = (surfaceCm2: number, raiseMm: number, density: number, shrinkage: number): TopUp => ({ grams: (surfaceCm2 * raiseMm * 0.1 * density) / (1 - shrinkage), raiseMm, tooThin: raiseMm < LEAST_FILM_MM });
+export const topUp = (surfaceCm2: number, raiseMm: number, density: number, shrinkage: number): TopUp => ({
+  grams: (surfaceCm2 * raiseMm * 0.1 * density) / (1 - shrinkage),
+  raiseMm,
+  tooThin: raiseMm < LEAST_FILM_MM,
+});

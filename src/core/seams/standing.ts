@@ -13,7 +13,11 @@ export function tiltEdge<T extends Raised>(edge: T, leftMm: number, rightMm: num
   if (leftMm === 0 && rightMm === 0) return edge;
   const last = edge.heightMm.length - 1;
   const { levelMm } = edge;
-  return { ...edge, heightMm: edge.heightMm.map((height, i) => height + leftMm + ((rightMm - leftMm) * i) / last), levelMm: [levelMm[0] + leftMm, levelMm[1] + (leftMm + rightMm) / 2, levelMm[2] + rightMm] as const };
+  return {
+    ...edge,
+    heightMm: edge.heightMm.map((height, i) => height + leftMm + ((rightMm - leftMm) * i) / last),
+    levelMm: [levelMm[0] + leftMm, levelMm[1] + (leftMm + rightMm) / 2, levelMm[2] + rightMm] as const,
+  };
 }
 
 /** An edge of a piece that stands on a shim of one height. */
@@ -40,8 +44,12 @@ export function atEdge(edge: EdgeName, [leftMm, rightMm]: readonly [number, numb
 }
 
 /** Corner heights of a standing board, front left, back left, front right, back right, as of the piece as drawn. */
-export const asDrawn = ([frontLeft, backLeft, frontRight, backRight]: readonly [number, number, number, number], turned: boolean): CornerHeights =>
+export const asDrawn = (
+  [frontLeft, backLeft, frontRight, backRight]: readonly [number, number, number, number],
+  turned: boolean,
+): CornerHeights =>
   turned ? [backRight, backLeft, frontLeft, frontRight] : [frontLeft, frontRight, backRight, backLeft];
 
 /** Two sets of shims on one another. */
-export const addShims = (a: CornerHeights | undefined, b: CornerHeights): CornerHeights => b.map((mm, i) => Math.round((mm + (a?.[i] ?? 0)) * 1000) / 1000) as CornerHeights;
+export const addShims = (a: CornerHeights | undefined, b: CornerHeights): CornerHeights =>
+  b.map((mm, i) => Math.round((mm + (a?.[i] ?? 0)) * 1000) / 1000) as CornerHeights;

@@ -1,6 +1,18 @@
 import type { TablePlace, TableSide, TableWish } from './tableSchema';
 import { MOST_PLACES, TABLE_SIDES } from './tableSchema';
-import { classesOf, DX, DY, hangsTogether, isFork, placeName, runsDownstream, samePlace, wantedPlaces, type Placed, type TileKinds } from './tableRules';
+import {
+  classesOf,
+  DX,
+  DY,
+  hangsTogether,
+  isFork,
+  placeName,
+  runsDownstream,
+  samePlace,
+  wantedPlaces,
+  type Placed,
+  type TileKinds,
+} from './tableRules';
 import { seeded } from './random';
 import { TableSearch, type Budget } from './tableSearch';
 
@@ -31,7 +43,8 @@ export interface TableLayout {
 }
 
 /** What a search came to: a layout with as few extras as were allowed; the proof that there is none; or neither, in the steps allowed. */
-export type TableResult = { kind: 'found'; layout: TableLayout; fewest: boolean } | { kind: 'none' } | { kind: 'gave up' };
+export type TableResult =
+  { kind: 'found'; layout: TableLayout; fewest: boolean } | { kind: 'none' } | { kind: 'gave up' };
 
 /** Whether two sides of two kinds of tile may stand against each other under water. Sides as drawn. */
 export type SidesMeet = (tileA: number, sideA: TableSide, tileB: number, sideB: TableSide) => boolean;
@@ -48,28 +61,46 @@ export interface TableOptions {
 }
 
 /** A wish with nothing in it but its size. */
-export const emptyWish = (columns: number, rows: number): TableWish => ({ columns, rows, blocked: [], pass: [], forks: [], ponds: [], anyFork: false, anyPond: false, openings: [], fixed: [] });
+export const emptyWish = (columns: number, rows: number): TableWish => ({
+  columns,
+  rows,
+  blocked: [],
+  pass: [],
+  forks: [],
+  ponds: [],
+  anyFork: false,
+  anyPond: false,
+  openings: [],
+  fixed: [],
+});
 
 /** Contradictions in what is wanted, in words. */
 export function checkWish(wish: TableWish, tiles: readonly TableTile[]): string[] {
   const { columns, rows, blocked, openings, fixed } = wish;
   const problems: string[] = [];
   const inside = ({ column, row }: TablePlace): boolean => column >= 0 && row >= 0 && column < columns && row < rows;
-  if (columns < 1 || rows < 1 || columns * rows > MOST_PLACES) problems.push(`A table has between 1 and ${MOST_PLACES} places.`);
+  if (columns < 1 || rows < 1 || columns * rows > MOST_PLACES)
+    problems.push(`A table has between 1 and ${MOST_PLACES} places.`);
   if (tiles.length === 0) problems.push('There are no tiles to lay. Add some on the Shape stage.');
   else if (!tiles.some(({ wet }) => wet.some(Boolean))) problems.push('No tile of this set has water at its edges.');
   for (const place of wantedPlaces(wish)) {
     if (!inside(place)) problems.push(`There is no place at ${placeName(place)}.`);
     else if (blocked.some(samePlace(place))) problems.push(`Water is wanted at ${placeName(place)}, which is blocked.`);
   }
-  for (const opening of openings) if (inside(opening) && inside({ column: opening.column + DX[opening.side], row: opening.row + DY[opening.side] })) problems.push(`The ${TABLE_SIDES[opening.side]} side of ${placeName(opening)} is not an edge of the table.`);
-  if (wantedPlaces(wish).length === 0 && !wish.anyFork && !wish.anyPond) problems.push('Say where the water comes in, goes out, or must pass.');
+  for (const opening of openings)
+    if (inside(opening) && inside({ column: opening.column + DX[opening.side], row: opening.row + DY[opening.side] }))
+      problems.push(`The ${TABLE_SIDES[opening.side]} side of ${placeName(opening)} is not an edge of the table.`);
+  if (wantedPlaces(wish).length === 0 && !wish.anyFork && !wish.anyPond)
+    problems.push('Say where the water comes in, goes out, or must pass.');
   problems.push(...wantsUnmet(wish, tiles));
   for (const place of fixed) {
     const tile = tiles.find(({ tag }) => tag === place.piece);
-    if (!tile) problems.push(`${place.piece} is kept at ${placeName(place)}, but is no longer among the tiles. Free the place.`);
-    else if (!tile.turnable && place.quarters !== 0) problems.push(`${place.piece} may not be turned. Free ${placeName(place)}.`);
-    else if (fixed.filter(({ piece }) => piece === place.piece).length > tile.copies) problems.push(`${place.piece} is kept at more places than there are copies of it, ${tile.copies}. Free one.`);
+    if (!tile)
+      problems.push(`${place.piece} is kept at ${placeName(place)}, but is no longer among the tiles. Free the place.`);
+    else if (!tile.turnable && place.quarters !== 0)
+      problems.push(`${place.piece} may not be turned. Free ${placeName(place)}.`);
+    else if (fixed.filter(({ piece }) => piece === place.piece).length > tile.copies)
+      problems.push(`${place.piece} is kept at more places than there are copies of it, ${tile.copies}. Free one.`);
     if (fixed.filter(samePlace(place)).length > 1) problems.push(`Two tiles are kept at ${placeName(place)}. Free it.`);
   }
   return [...new Set(problems)];
@@ -78,8 +109,10 @@ export function checkWish(wish: TableWish, tiles: readonly TableTile[]): string[
 /** Forks and ponds that are wanted though no tile is one. */
 function wantsUnmet({ forks, ponds, anyFork, anyPond }: TableWish, tiles: readonly TableTile[]): string[] {
   const problems: string[] = [];
-  if ((forks.length > 0 || anyFork) && !tiles.some(({ wet }) => isFork(wet))) problems.push('A fork is wanted, but no tile has water at three sides.');
-  if ((ponds.length > 0 || anyPond) && !tiles.some(({ pond, wet }) => pond && wet.some(Boolean))) problems.push('A pond is wanted, but no tile with water at its edges has a pool on it.');
+  if ((forks.length > 0 || anyFork) && !tiles.some(({ wet }) => isFork(wet)))
+    problems.push('A fork is wanted, but no tile has water at three sides.');
+  if ((ponds.length > 0 || anyPond) && !tiles.some(({ pond, wet }) => pond && wet.some(Boolean)))
+    problems.push('A pond is wanted, but no tile with water at its edges has a pool on it.');
   return problems;
 }
 
@@ -89,7 +122,12 @@ function wantsUnmet({ forks, ponds, anyFork, anyPond }: TableWish, tiles: readon
  * one way point downstream from the first opening. Exhaustive with as few extra pieces as will do: none, one more, and so on.
  * `none` is a proof.
  */
-export function layTable(wish: TableWish, tiles: readonly TableTile[], meet: SidesMeet, options: TableOptions = {}): TableResult {
+export function layTable(
+  wish: TableWish,
+  tiles: readonly TableTile[],
+  meet: SidesMeet,
+  options: TableOptions = {},
+): TableResult {
   const { seed = 1, mostExtras = 0 } = options;
   const kinds = classesOf(tiles, meet);
   const { wishes, all } = spelledOut(wish, seeded(seed));
@@ -97,9 +135,13 @@ export function layTable(wish: TableWish, tiles: readonly TableTile[], meet: Sid
   let gaveUp = !all;
   for (let extras = 0; extras <= mostExtras; extras++) {
     for (const one of wishes) {
-      const laid = layOne(one, kinds, extras, progress, { ...options, mostSteps: Math.max(4000, (options.mostSteps ?? 400_000) / wishes.length) });
+      const laid = layOne(one, kinds, extras, progress, {
+        ...options,
+        mostSteps: Math.max(4000, (options.mostSteps ?? 400_000) / wishes.length),
+      });
       if (laid === 'gave up') gaveUp = true;
-      else if (laid) return { kind: 'found', fewest: !gaveUp, layout: namedLayout(laid, one, kinds.members, tiles, seeded(seed)) };
+      else if (laid)
+        return { kind: 'found', fewest: !gaveUp, layout: namedLayout(laid, one, kinds.members, tiles, seeded(seed)) };
     }
   }
   return gaveUp ? { kind: 'gave up' } : { kind: 'none' };
@@ -111,23 +153,40 @@ const MOST_SPELLED = 900;
 /** A fork or a pond anywhere is one at this place, or at that, and so on: each tried in turn, on a large table only some. */
 function spelledOut(wish: TableWish, random: () => number): { wishes: TableWish[]; all: boolean } {
   const { columns, rows, blocked } = wish;
-  const free = Array.from({ length: columns * rows }, (_, i) => ({ column: i % columns, row: Math.floor(i / columns) })).filter((place) => !blocked.some(samePlace(place)));
-  const shuffled = free.map((place) => ({ place, key: random() })).sort((a, b) => a.key - b.key).map(({ place }) => place);
-  const forked = wish.anyFork && wish.forks.length === 0 ? shuffled.map((place) => ({ ...wish, forks: [place] })) : [wish];
+  const free = Array.from({ length: columns * rows }, (_, i) => ({
+    column: i % columns,
+    row: Math.floor(i / columns),
+  })).filter((place) => !blocked.some(samePlace(place)));
+  const shuffled = free
+    .map((place) => ({ place, key: random() }))
+    .sort((a, b) => a.key - b.key)
+    .map(({ place }) => place);
+  const forked =
+    wish.anyFork && wish.forks.length === 0 ? shuffled.map((place) => ({ ...wish, forks: [place] })) : [wish];
   const both = wish.anyPond && wish.ponds.length === 0;
   const count = forked.length * (both ? shuffled.length : 1);
   if (!both) return { wishes: forked, all: true };
   // Beyond the limit every so manieth pair, so that forks and ponds both come from all over the table.
   const stride = Math.max(1, Math.ceil(count / MOST_SPELLED));
   const wishes: TableWish[] = [];
-  for (let i = 0; i < count; i += stride) wishes.push({ ...forked[i % forked.length]!, ponds: [shuffled[Math.floor(i / forked.length)]!] });
+  for (let i = 0; i < count; i += stride)
+    wishes.push({ ...forked[i % forked.length]!, ponds: [shuffled[Math.floor(i / forked.length)]!] });
   return { wishes, all: stride === 1 };
 }
 
 /** One wish with so many extras at most: what is laid, null when there is nothing, or neither in the steps allowed. */
-function layOne(wish: TableWish, kinds: TileKinds, extras: number, progress: { done: number }, { seed = 1, mostSteps = 400_000, tick = () => undefined }: TableOptions): LaidTile[] | null | 'gave up' {
+function layOne(
+  wish: TableWish,
+  kinds: TileKinds,
+  extras: number,
+  progress: { done: number },
+  { seed = 1, mostSteps = 400_000, tick = () => undefined }: TableOptions,
+): LaidTile[] | null | 'gave up' {
   // No layout has more tiles than there are: with few of them the search is soon at its end.
-  const most = Math.min(wish.columns * wish.rows - wish.blocked.length, kinds.tiles.reduce((sum, { copies, wet }) => sum + (wet.some(Boolean) ? copies : 0), 0) + extras);
+  const most = Math.min(
+    wish.columns * wish.rows - wish.blocked.length,
+    kinds.tiles.reduce((sum, { copies, wet }) => sum + (wet.some(Boolean) ? copies : 0), 0) + extras,
+  );
   if (leastTiles(wish) > most) return null;
   // Short layouts first: a search that may sprawl over the whole table gets lost on it.
   for (const mostTiles of tileLimits(wish, most)) {
@@ -141,19 +200,30 @@ function layOne(wish: TableWish, kinds: TileKinds, extras: number, progress: { d
   return 'gave up';
 }
 
-const keepsTogether = (wish: TableWish, tiles: readonly TableTile[], placed: Placed): boolean => hangsTogether(wish, tiles, placed) && runsDownstream(wish, tiles, placed);
+const keepsTogether = (wish: TableWish, tiles: readonly TableTile[], placed: Placed): boolean =>
+  hangsTogether(wish, tiles, placed) && runsDownstream(wish, tiles, placed);
 
 /**
  * Every way to make up the counts of tiles (by kind, as `classesOf` orders them) with which a table can be laid, at most
  * `mostTiles` on it: each set of counts once. Null in `counts` when the steps did not suffice to see them all.
  */
-export function countsToLay(wish: TableWish, kinds: TileKinds, mostTiles: number, mostSteps: number, tick: (steps: number) => void = () => undefined): { counts: number[][]; all: boolean } {
+export function countsToLay(
+  wish: TableWish,
+  kinds: TileKinds,
+  mostTiles: number,
+  mostSteps: number,
+  tick: (steps: number) => void = () => undefined,
+): { counts: number[][]; all: boolean } {
   const unlimited: TileKinds = { ...kinds, tiles: kinds.tiles.map((tile) => ({ ...tile, copies: mostTiles })) };
   const seen = new Map<string, number[]>();
   const { wishes, all: every } = spelledOut(wish, seeded(1));
   let all = every;
   for (const one of wishes) {
-    const search = new TableSearch(one, unlimited, 0, mostTiles, seeded(1), { left: mostSteps / wishes.length, done: 0, tick });
+    const search = new TableSearch(one, unlimited, 0, mostTiles, seeded(1), {
+      left: mostSteps / wishes.length,
+      done: 0,
+      tick,
+    });
     const result = search.solve((placed) => {
       if (!keepsTogether(one, unlimited.tiles, placed)) return false;
       const counts = kinds.tiles.map((_, kind) => placed.filter((place) => place?.tile === kind).length);
@@ -169,7 +239,11 @@ export function countsToLay(wish: TableWish, kinds: TileKinds, mostTiles: number
 function leastTiles(wish: TableWish): number {
   const wanted = wantedPlaces(wish);
   const distinct = new Set(wanted.map(({ column, row }) => row * wish.columns + column)).size;
-  const furthest = wanted.reduce((most, a) => wanted.reduce((far, b) => Math.max(far, Math.abs(a.column - b.column) + Math.abs(a.row - b.row) + 1), most), 1);
+  const furthest = wanted.reduce(
+    (most, a) =>
+      wanted.reduce((far, b) => Math.max(far, Math.abs(a.column - b.column) + Math.abs(a.row - b.row) + 1), most),
+    1,
+  );
   return Math.max(distinct, furthest);
 }
 
@@ -182,7 +256,13 @@ function tileLimits(wish: TableWish, most: number): number[] {
 }
 
 /** Gives each place a real tile: what is kept there, else from stock while there is any, in a seeded order, else the first of its kind as an extra. */
-function namedLayout(laid: readonly LaidTile[], { fixed }: TableWish, members: readonly (readonly number[])[], tiles: readonly TableTile[], random: () => number): TableLayout {
+function namedLayout(
+  laid: readonly LaidTile[],
+  { fixed }: TableWish,
+  members: readonly (readonly number[])[],
+  tiles: readonly TableTile[],
+  random: () => number,
+): TableLayout {
   const left = tiles.map(({ copies }) => copies);
   const extras = new Map<number, number>();
   const take = (place: LaidTile, tile: number): LaidTile => {
@@ -190,12 +270,19 @@ function namedLayout(laid: readonly LaidTile[], { fixed }: TableWish, members: r
     left[tile]!--;
     return { ...place, tile };
   };
-  const kept = new Map(fixed.map((place) => [`${place.column},${place.row}`, tiles.findIndex(({ tag }) => tag === place.piece)]));
+  const kept = new Map(
+    fixed.map((place) => [`${place.column},${place.row}`, tiles.findIndex(({ tag }) => tag === place.piece)]),
+  );
   const keptAt = ({ column, row }: TablePlace): number | undefined => kept.get(`${column},${row}`);
   const first = laid.filter((place) => keptAt(place) !== undefined).map((place) => take(place, keptAt(place)!));
-  const rest = laid.filter((place) => keptAt(place) === undefined).map((place) => {
-    const inStock = members[place.tile]!.filter((member) => left[member]! > 0);
-    return take(place, inStock.length > 0 ? inStock[Math.floor(random() * inStock.length)]! : members[place.tile]![0]!);
-  });
+  const rest = laid
+    .filter((place) => keptAt(place) === undefined)
+    .map((place) => {
+      const inStock = members[place.tile]!.filter((member) => left[member]! > 0);
+      return take(
+        place,
+        inStock.length > 0 ? inStock[Math.floor(random() * inStock.length)]! : members[place.tile]![0]!,
+      );
+    });
   return { laid: [...first, ...rest], extras: [...extras].map(([tile, count]) => ({ tile, count })) };
 }

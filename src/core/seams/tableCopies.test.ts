@@ -5,13 +5,28 @@ import { all, faults, straight } from './testTables';
 
 describe('copies in their best places', () => {
   // Four straights whose ends stand at levels of their own, in a row of four.
-  const row: TableWish = { ...emptyWish(4, 1), openings: [{ column: 0, row: 0, side: 3 }, { column: 3, row: 0, side: 1 }] };
+  const row: TableWish = {
+    ...emptyWish(4, 1),
+    openings: [
+      { column: 0, row: 0, side: 3 },
+      { column: 3, row: 0, side: 1 },
+    ],
+  };
   const singles = [0, 1, 2, 3].map((i): TableTile => ({ ...straight, tag: `s${i}`, copies: 1 }));
-  const levels = [[0, 3], [1, 0], [3, 2], [2, 1]];
-  const score: SideScore = (a, sideA, b, sideB) => Math.abs(levels[a]![sideA === 0 ? 0 : 1]! - levels[b]![sideB === 0 ? 0 : 1]!);
+  const levels = [
+    [0, 3],
+    [1, 0],
+    [3, 2],
+    [2, 1],
+  ];
+  const score: SideScore = (a, sideA, b, sideB) =>
+    Math.abs(levels[a]![sideA === 0 ? 0 : 1]! - levels[b]![sideB === 0 ? 0 : 1]!);
   const result = layTable(row, singles, all);
   if (result.kind !== 'found') throw new Error(result.kind);
-  const worst = ({ laid }: TableLayout): number => Math.max(...laidSeams(laid, singles).map(({ a, b, sideA, sideB }) => score(laid[a]!.tile, sideA, laid[b]!.tile, sideB)));
+  const worst = ({ laid }: TableLayout): number =>
+    Math.max(
+      ...laidSeams(laid, singles).map(({ a, b, sideA, sideB }) => score(laid[a]!.tile, sideA, laid[b]!.tile, sideB)),
+    );
   test('are no worse than before, and each is used once', () => {
     const better = bestCopies(result.layout, singles, all, score, []);
     expect(worst(better)).toBeLessThanOrEqual(worst(result.layout));

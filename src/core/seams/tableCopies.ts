@@ -17,11 +17,15 @@ export interface LaidSeam {
 /** Seams of a layout, by the index of what is laid. */
 export function laidSeams(laid: readonly LaidTile[], tiles: readonly Pick<TableTile, 'wet'>[]): LaidSeam[] {
   const at = new Map(laid.map(({ column, row }, i) => [`${column},${row}`, i]));
-  return laid.flatMap(({ column, row, tile, quarters }, a) => ([1, 2] as const).flatMap((side): LaidSeam[] => {
-    const b = at.get(`${column + DX[side]},${row + DY[side]}`);
-    const sideA = drawnSide(side, quarters);
-    return b === undefined || !tiles[tile]!.wet[sideA] ? [] : [{ a, b, sideA, sideB: drawnSide(opposite(side), laid[b]!.quarters) }];
-  }));
+  return laid.flatMap(({ column, row, tile, quarters }, a) =>
+    ([1, 2] as const).flatMap((side): LaidSeam[] => {
+      const b = at.get(`${column + DX[side]},${row + DY[side]}`);
+      const sideA = drawnSide(side, quarters);
+      return b === undefined || !tiles[tile]!.wet[sideA]
+        ? []
+        : [{ a, b, sideA, sideB: drawnSide(opposite(side), laid[b]!.quarters) }];
+    }),
+  );
 }
 
 const TRIES = 6;
@@ -31,7 +35,14 @@ const TRIES = 6;
  * whose tiles can stand for one another, and with copies that were left over, as long as one helps; from several starts. No proof
  * that nothing is better. Tiles in `kept` places stay.
  */
-export function bestCopies({ laid, extras }: TableLayout, tiles: readonly TableTile[], meet: SidesMeet, score: SideScore, kept: readonly TablePlace[], seed = 1): TableLayout {
+export function bestCopies(
+  { laid, extras }: TableLayout,
+  tiles: readonly TableTile[],
+  meet: SidesMeet,
+  score: SideScore,
+  kept: readonly TablePlace[],
+  seed = 1,
+): TableLayout {
   const { members } = classesOf(tiles, meet);
   const kindOf = new Map(members.flatMap((own, kind) => own.map((tile) => [tile, kind] as const)));
   const seams = laidSeams(laid, tiles);
@@ -45,14 +56,15 @@ export function bestCopies({ laid, extras }: TableLayout, tiles: readonly TableT
     }
     return { worst, sum };
   };
-  const better = (a: { worst: number; sum: number }, b: { worst: number; sum: number }): boolean => a.worst < b.worst - 1e-9 || (a.worst <= b.worst + 1e-9 && a.sum < b.sum - 1e-9);
+  const better = (a: { worst: number; sum: number }, b: { worst: number; sum: number }): boolean =>
+    a.worst < b.worst - 1e-9 || (a.worst <= b.worst + 1e-9 && a.sum < b.sum - 1e-9);
   const random = seeded(seed);
   const start = laid.map(({ tile }) => tile);
   const spare = tiles.map(({ copies }, tile) => Math.max(0, copies - start.filter((other) => other === tile).length));
   let best = { placed: start, spare, ...cost(start) };
   for (let round = 0; round < TRIES; round++) {
     let now = round === 0 ? best : shuffledStart(best, kindOf, stays, random, cost);
-    for (let improved = true; improved; ) {
+    for (let improved = true; improved;) {
       improved = false;
       for (const next of exchanges(now, kindOf, members, stays)) {
         const value = cost(next.placed);
@@ -72,13 +84,21 @@ interface Assignment {
   spare: number[];
 }
 
-function* exchanges({ placed, spare }: Assignment, kindOf: ReadonlyMap<number, number>, members: readonly (readonly number[])[], stays: readonly boolean[]): Generator<Assignment> {
+function* exchanges(
+  { placed, spare }: Assignment,
+  kindOf: ReadonlyMap<number, number>,
+  members: readonly (readonly number[])[],
+  stays: readonly boolean[],
+): Generator<Assignment> {
   for (let i = 0; i < placed.length; i++) {
     if (stays[i]) continue;
     const kind = kindOf.get(placed[i]!)!;
     for (const tile of members[kind]!) {
       if (tile === placed[i] || spare[tile]! <= 0) continue;
-      yield { placed: placed.map((other, k) => (k === i ? tile : other)), spare: spare.map((count, other) => count + (other === placed[i] ? 1 : 0) - (other === tile ? 1 : 0)) };
+      yield {
+        placed: placed.map((other, k) => (k === i ? tile : other)),
+        spare: spare.map((count, other) => count + (other === placed[i] ? 1 : 0) - (other === tile ? 1 : 0)),
+      };
     }
     for (let j = i + 1; j < placed.length; j++) {
       if (stays[j] || placed[j] === placed[i] || kindOf.get(placed[j]!) !== kind) continue;
@@ -87,7 +107,13 @@ function* exchanges({ placed, spare }: Assignment, kindOf: ReadonlyMap<number, n
   }
 }
 
-function shuffledStart<T extends { worst: number; sum: number }>({ placed, spare }: Assignment, kindOf: ReadonlyMap<number, number>, stays: readonly boolean[], random: () => number, cost: (placed: readonly number[]) => T): Assignment & T {
+function shuffledStart<T extends { worst: number; sum: number }>(
+  { placed, spare }: Assignment,
+  kindOf: ReadonlyMap<number, number>,
+  stays: readonly boolean[],
+  random: () => number,
+  cost: (placed: readonly number[]) => T,
+): Assignment & T {
   const next = [...placed];
   for (let i = next.length - 1; i > 0; i--) {
     const j = Math.floor(random() * (i + 1));
@@ -96,4 +122,3 @@ function shuffledStart<T extends { worst: number; sum: number }>({ placed, spare
   }
   return { placed: next, spare, ...cost(next) };
 }
-

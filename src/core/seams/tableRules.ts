@@ -8,10 +8,19 @@ export const opposite = (side: number): TableSide => ((side + 2) & 3) as TableSi
 /** The side of a drawn tile that faces a side of the table when it is turned. */
 export const drawnSide = (side: number, quarters: number): TableSide => ((side - quarters + 4) & 3) as TableSide;
 
-export const samePlace = (a: TablePlace) => (b: TablePlace): boolean => a.column === b.column && a.row === b.row;
+export const samePlace =
+  (a: TablePlace) =>
+  (b: TablePlace): boolean =>
+    a.column === b.column && a.row === b.row;
 export const placeName = ({ column, row }: TablePlace): string => `column ${column + 1}, row ${row + 1}`;
 /** Places that must have a tile with water. */
-export const wantedPlaces = ({ pass, forks, ponds, openings, fixed }: TableWish): readonly TablePlace[] => [...pass, ...forks, ...ponds, ...openings, ...fixed];
+export const wantedPlaces = ({ pass, forks, ponds, openings, fixed }: TableWish): readonly TablePlace[] => [
+  ...pass,
+  ...forks,
+  ...ponds,
+  ...openings,
+  ...fixed,
+];
 
 /** A tile is a fork when water leaves it at three sides or more. */
 export const isFork = (wet: TableTile['wet']): boolean => wet.filter(Boolean).length >= 3;
@@ -32,7 +41,9 @@ export interface TileKinds {
 export function classesOf(tiles: readonly TableTile[], meet: SidesMeet): TileKinds {
   const byKey = new Map<string, number[]>();
   tiles.forEach(({ wet, turnable, from, pond }, a) => {
-    const partners = tiles.map((_, b) => SIDES.map((sideA) => SIDES.map((sideB) => (meet(a, sideA, b, sideB) ? 1 : 0)).join('')).join('')).join(',');
+    const partners = tiles
+      .map((_, b) => SIDES.map((sideA) => SIDES.map((sideB) => (meet(a, sideA, b, sideB) ? 1 : 0)).join('')).join(''))
+      .join(',');
     const key = JSON.stringify([wet, turnable, from, pond ?? false, partners]);
     byKey.set(key, [...(byKey.get(key) ?? []), a]);
   });
@@ -40,13 +51,22 @@ export function classesOf(tiles: readonly TableTile[], meet: SidesMeet): TileKin
   return {
     members,
     tags: tiles.map(({ tag }) => tag),
-    tiles: members.map((own): TableTile => ({ ...tiles[own[0]!]!, copies: own.reduce((sum, member) => sum + tiles[member]!.copies, 0) })),
+    tiles: members.map((own): TableTile => ({
+      ...tiles[own[0]!]!,
+      copies: own.reduce((sum, member) => sum + tiles[member]!.copies, 0),
+    })),
     meet: (a, sideA, b, sideB) => meet(members[a]![0]!, sideA, members[b]![0]!, sideB),
   };
 }
 
 /** Cells that water reaches from one, over wet sides. */
-function reached(wish: TableWish, tiles: readonly TableTile[], placed: Placed, start: number, enter: (cell: number, from: TableSide | null) => boolean): Set<number> {
+function reached(
+  wish: TableWish,
+  tiles: readonly TableTile[],
+  placed: Placed,
+  start: number,
+  enter: (cell: number, from: TableSide | null) => boolean,
+): Set<number> {
   const { columns, rows } = wish;
   const seen = new Set<number>();
   const stack: { cell: number; from: TableSide | null }[] = [{ cell: start, from: null }];
@@ -57,7 +77,14 @@ function reached(wish: TableWish, tiles: readonly TableTile[], placed: Placed, s
     seen.add(cell);
     for (let side = 0; side < 4; side++) {
       const [column, row] = [(cell % columns) + DX[side]!, Math.floor(cell / columns) + DY[side]!];
-      if (column < 0 || row < 0 || column >= columns || row >= rows || !tiles[here.tile]!.wet[drawnSide(side, here.quarters)]) continue;
+      if (
+        column < 0 ||
+        row < 0 ||
+        column >= columns ||
+        row >= rows ||
+        !tiles[here.tile]!.wet[drawnSide(side, here.quarters)]
+      )
+        continue;
       stack.push({ cell: row * columns + column, from: opposite(side) });
     }
   }
@@ -81,7 +108,14 @@ export function runsDownstream(wish: TableWish, tiles: readonly TableTile[], pla
   const beyond = (cell: number, side: TableSide): number => {
     const [column, row] = [(cell % columns) + DX[side], Math.floor(cell / columns) + DY[side]];
     const here = placed[cell];
-    return !here || column < 0 || row < 0 || column >= columns || row >= rows || !tiles[here.tile]!.wet[drawnSide(side, here.quarters)] ? -1 : row * columns + column;
+    return !here ||
+      column < 0 ||
+      row < 0 ||
+      column >= columns ||
+      row >= rows ||
+      !tiles[here.tile]!.wet[drawnSide(side, here.quarters)]
+      ? -1
+      : row * columns + column;
   };
   for (let i = 0; i < queue.length; i++) {
     for (const side of SIDES) {

@@ -7,8 +7,16 @@ export type TableSide = z.infer<typeof sideSchema>;
 
 /** The most places of a table. */
 export const MOST_PLACES = 400;
-const span = z.number({ error: 'Type a whole number' }).int('A whole number').min(1, 'At least 1').max(MOST_PLACES, `At most ${MOST_PLACES}`);
-const at = z.number().int().min(0).max(MOST_PLACES - 1);
+const span = z
+  .number({ error: 'Type a whole number' })
+  .int('A whole number')
+  .min(1, 'At least 1')
+  .max(MOST_PLACES, `At most ${MOST_PLACES}`);
+const at = z
+  .number()
+  .int()
+  .min(0)
+  .max(MOST_PLACES - 1);
 const placeSchema = z.object({ column: at, row: at });
 export type TablePlace = z.infer<typeof placeSchema>;
 const places = z.array(placeSchema).max(MOST_PLACES).default([]);
@@ -28,7 +36,10 @@ export const tableWishSchema = z.object({
   anyFork: z.boolean().default(false),
   anyPond: z.boolean().default(false),
   /** Where water leaves the table: the first is where it comes in. */
-  openings: z.array(placeSchema.extend({ side: sideSchema })).max(80).default([]),
+  openings: z
+    .array(placeSchema.extend({ side: sideSchema }))
+    .max(80)
+    .default([]),
   /** Tiles that stay where they lie, each by its tag and turned by so many quarters anticlockwise. */
   fixed: z.array(laidSchema).max(MOST_PLACES).default([]),
 });

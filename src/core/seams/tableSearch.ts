@@ -34,7 +34,14 @@ function orient(tiles: readonly TableTile[]): Oriented[] {
     return Array.from({ length: turnable ? 4 : 1 }, (_, quarters): Oriented => {
       const drawn = SIDES.map((side) => drawnSide(side, quarters));
       const upstream = from === undefined ? null : (((from + quarters) & 3) as TableSide);
-      return { tile, quarters, drawn, upstream, holds: (isFork(wet) ? FORK : 0) | (pond ? POND : 0), wet: drawn.reduce<number>((bits, side, i) => bits | (wet[side] ? 1 << i : 0), 0) };
+      return {
+        tile,
+        quarters,
+        drawn,
+        upstream,
+        holds: (isFork(wet) ? FORK : 0) | (pond ? POND : 0),
+        wet: drawn.reduce<number>((bits, side, i) => bits | (wet[side] ? 1 << i : 0), 0),
+      };
     }).filter(({ drawn }) => {
       const key = drawn.map((side) => (wet[side] ? side : '-')).join();
       return !seen.has(key) && Boolean(seen.add(key));
@@ -80,7 +87,8 @@ export class TableSearch {
     this.dry = new Uint8Array(size).fill(1);
     this.wanted = new Uint8Array(size);
     this.openings = new Uint8Array(size);
-    for (let row = 0; row < rows; row++) for (let column = 0; column < columns; column++) this.cells.push(this.cell(column, row));
+    for (let row = 0; row < rows; row++)
+      for (let column = 0; column < columns; column++) this.cells.push(this.cell(column, row));
     for (const cell of this.cells) this.dry[cell] = 0;
     for (const { column, row } of wish.blocked) this.dry[this.cell(column, row)] = 1;
     for (const { column, row } of wantedPlaces(wish)) this.wanted[this.cell(column, row)] = 1;
@@ -92,10 +100,20 @@ export class TableSearch {
     this.ways = orient(tiles);
     const count = this.ways.length;
     this.fits = new Uint8Array(count * 4 * count);
-    this.ways.forEach((a, i) => SIDES.forEach((side) => this.ways.forEach((b, j) => {
-      const other = opposite(side);
-      if (a.wet & (1 << side) && b.wet & (1 << other) && meet(a.tile, a.drawn[side]!, b.tile, b.drawn[other]!) && !headOn(a, side, b, other)) this.fits[(i * 4 + side) * count + j] = 1;
-    })));
+    this.ways.forEach((a, i) =>
+      SIDES.forEach((side) =>
+        this.ways.forEach((b, j) => {
+          const other = opposite(side);
+          if (
+            a.wet & (1 << side) &&
+            b.wet & (1 << other) &&
+            meet(a.tile, a.drawn[side]!, b.tile, b.drawn[other]!) &&
+            !headOn(a, side, b, other)
+          )
+            this.fits[(i * 4 + side) * count + j] = 1;
+        }),
+      ),
+    );
     this.stands = this.layFixed(wish, members, tags);
   }
 
@@ -103,7 +121,12 @@ export class TableSearch {
   private layFixed({ fixed }: TableWish, members: readonly (readonly number[])[], tags: readonly string[]): boolean {
     return fixed.every((place) => {
       const cell = this.cell(place.column, place.row);
-      const way = this.candidates(cell, (candidate) => candidate.quarters === place.quarters && members[candidate.tile]!.some((member) => tags[member] === place.piece))[0];
+      const way = this.candidates(
+        cell,
+        (candidate) =>
+          candidate.quarters === place.quarters &&
+          members[candidate.tile]!.some((member) => tags[member] === place.piece),
+      )[0];
       if (way === undefined) return false;
       this.lay(cell, way);
       return true;
@@ -183,7 +206,13 @@ export class TableSearch {
   /** Undecided cells that something waits for: wanted ones, and neighbours of open water. */
   private waiting(): number[] {
     const found: number[] = [];
-    for (const cell of this.cells) if (this.lies[cell] === FREE && this.dry[cell] === 0 && (this.wanted[cell] === 1 || (this.demand(cell) & 15) !== 0)) found.push(cell);
+    for (const cell of this.cells)
+      if (
+        this.lies[cell] === FREE &&
+        this.dry[cell] === 0 &&
+        (this.wanted[cell] === 1 || (this.demand(cell) & 15) !== 0)
+      )
+        found.push(cell);
     return found;
   }
 
@@ -245,7 +274,13 @@ export class TableSearch {
   /** In a seeded order: kinds in stock before kinds that would be extra, few open ends before many (each must be led somewhere). */
   private shuffled(ways: readonly number[]): number[] {
     const ends = (way: number): number => [0, 1, 2, 3].filter((side) => this.ways[way]!.wet & (1 << side)).length;
-    return ways.map((way) => ({ way, key: this.random() + Math.max(0, ends(way) - 2) * 0.6 + (this.left[this.ways[way]!.tile]! > 0 ? 0 : 10) })).sort((a, b) => a.key - b.key).map(({ way }) => way);
+    return ways
+      .map((way) => ({
+        way,
+        key: this.random() + Math.max(0, ends(way) - 2) * 0.6 + (this.left[this.ways[way]!.tile]! > 0 ? 0 : 10),
+      }))
+      .sort((a, b) => a.key - b.key)
+      .map(({ way }) => way);
   }
 
   /** What lies where, row by row from the south-west. */
@@ -253,10 +288,18 @@ export class TableSearch {
     const { columns } = this.wish;
     return this.cells.map((cell, i) => {
       const way = this.lies[cell]!;
-      return way === FREE ? null : { column: i % columns, row: Math.floor(i / columns), tile: this.ways[way]!.tile, quarters: this.ways[way]!.quarters };
+      return way === FREE
+        ? null
+        : {
+            column: i % columns,
+            row: Math.floor(i / columns),
+            tile: this.ways[way]!.tile,
+            quarters: this.ways[way]!.quarters,
+          };
     });
   }
 }
 
 /** Two tiles that read one way meet where one's water goes out and the other's comes in. */
-const headOn = (a: Oriented, side: number, b: Oriented, other: number): boolean => a.upstream !== null && b.upstream !== null && (a.upstream === side) === (b.upstream === other);
+const headOn = (a: Oriented, side: number, b: Oriented, other: number): boolean =>
+  a.upstream !== null && b.upstream !== null && (a.upstream === side) === (b.upstream === other);

@@ -22,9 +22,15 @@ export function boardCut(grid: BedGrid, outline: Outline, levelMm: number, turne
     const { heightMm } = sectionProfile(grid, 0, y, widthMm, y, widthMm / 2);
     const depth = Math.min(levelMm - heightMm[0]!, 20) + Math.min(levelMm - heightMm.at(-1)!, 20);
     // Of places equally deep the one nearest the middle.
-    if (depth > bestDepth + 0.05 || (depth > bestDepth - 0.05 && Math.abs(y - lengthMm / 2) < Math.abs(best - lengthMm / 2))) [best, bestDepth] = [y, Math.max(depth, bestDepth)];
+    if (
+      depth > bestDepth + 0.05 ||
+      (depth > bestDepth - 0.05 && Math.abs(y - lengthMm / 2) < Math.abs(best - lengthMm / 2))
+    )
+      [best, bestDepth] = [y, Math.max(depth, bestDepth)];
   }
-  return turned ? sectionProfile(grid, widthMm, best, 0, best, STEP_MM) : sectionProfile(grid, 0, best, widthMm, best, STEP_MM);
+  return turned
+    ? sectionProfile(grid, widthMm, best, 0, best, STEP_MM)
+    : sectionProfile(grid, 0, best, widthMm, best, STEP_MM);
 }
 
 /** A tile cut along its water from the port of one side to the port of another, in a curve by way of its middle. */
@@ -33,12 +39,21 @@ export function tileCut(grid: BedGrid, outline: Outline, from: EdgeName, to: Edg
   const [a, b] = [deepestAlong(grid, outline, from), deepestAlong(grid, outline, to)];
   const point = (t: number): PointMm => {
     const [start, middle, end] = [(1 - t) ** 2, 2 * t * (1 - t), t * t];
-    return { xMm: start * a.xMm + (middle * widthMm) / 2 + end * b.xMm, yMm: start * a.yMm + (middle * lengthMm) / 2 + end * b.yMm };
+    return {
+      xMm: start * a.xMm + (middle * widthMm) / 2 + end * b.xMm,
+      yMm: start * a.yMm + (middle * lengthMm) / 2 + end * b.yMm,
+    };
   };
   const count = Math.max(2, Math.round((widthMm + lengthMm) / 2 / STEP_MM));
   const points = Array.from({ length: count + 1 }, (_, i) => point(i / count));
-  const lengthOfWay = points.slice(1).reduce((sum, { xMm, yMm }, i) => sum + Math.hypot(xMm - points[i]!.xMm, yMm - points[i]!.yMm), 0);
-  return { lengthMm: lengthOfWay, stepMm: lengthOfWay / count, heightMm: Float32Array.from(points, ({ xMm, yMm }) => heightAt(grid, xMm, yMm)) };
+  const lengthOfWay = points
+    .slice(1)
+    .reduce((sum, { xMm, yMm }, i) => sum + Math.hypot(xMm - points[i]!.xMm, yMm - points[i]!.yMm), 0);
+  return {
+    lengthMm: lengthOfWay,
+    stepMm: lengthOfWay / count,
+    heightMm: Float32Array.from(points, ({ xMm, yMm }) => heightAt(grid, xMm, yMm)),
+  };
 }
 
 /** Where just inside a side the bed is deepest: the middle of the deepest stretch. */
@@ -48,11 +63,24 @@ function deepestAlong(grid: BedGrid, outline: Outline, edge: EdgeName): PointMm 
   if (!side) return { xMm: widthMm / 2, yMm: lengthMm / 2 };
   const inset = grid.cellMm / 2;
   const [dx, dy] = [side.inward[0] * inset, side.inward[1] * inset];
-  const { heightMm } = sectionProfile(grid, side.from.xMm + dx, side.from.yMm + dy, side.to.xMm + dx, side.to.yMm + dy, STEP_MM);
+  const { heightMm } = sectionProfile(
+    grid,
+    side.from.xMm + dx,
+    side.from.yMm + dy,
+    side.to.xMm + dx,
+    side.to.yMm + dy,
+    STEP_MM,
+  );
   const lowest = heightMm.reduce((a, b) => Math.min(a, b), Infinity);
-  const [first, last] = [heightMm.findIndex((z) => z < lowest + 0.1), heightMm.length - 1 - [...heightMm].reverse().findIndex((z) => z < lowest + 0.1)];
+  const [first, last] = [
+    heightMm.findIndex((z) => z < lowest + 0.1),
+    heightMm.length - 1 - [...heightMm].reverse().findIndex((z) => z < lowest + 0.1),
+  ];
   const share = (first + last) / 2 / (heightMm.length - 1);
-  return { xMm: side.from.xMm + share * (side.to.xMm - side.from.xMm), yMm: side.from.yMm + share * (side.to.yMm - side.from.yMm) };
+  return {
+    xMm: side.from.xMm + share * (side.to.xMm - side.from.xMm),
+    yMm: side.from.yMm + share * (side.to.yMm - side.from.yMm),
+  };
 }
 
 /** One tile on the way of the water: which of what is laid, and at which of its sides, as drawn, one comes in and goes out. */
@@ -63,12 +91,19 @@ export interface WalkStep {
 }
 
 /** The shortest way over a layout from one opening to another; without a second, to the tile furthest along. Empty where there is none. */
-export function wayThrough(laid: readonly LaidTile[], wet: (tile: number, drawn: TableSide) => boolean, start: Opening, end: Opening | null): WalkStep[] {
+export function wayThrough(
+  laid: readonly LaidTile[],
+  wet: (tile: number, drawn: TableSide) => boolean,
+  start: Opening,
+  end: Opening | null,
+): WalkStep[] {
   const at = new Map(laid.map((place, i) => [`${place.column},${place.row}`, i]));
   const first = at.get(`${start.column},${start.row}`);
   if (first === undefined) return [];
   /** By tile: from which side of the table it was come to, and from which tile. */
-  const came = new Map<number, { side: TableSide; before: number | null }>([[first, { side: start.side, before: null }]]);
+  const came = new Map<number, { side: TableSide; before: number | null }>([
+    [first, { side: start.side, before: null }],
+  ]);
   const queue = [first];
   for (let i = 0; i < queue.length; i++) {
     const here = laid[queue[i]!]!;
@@ -83,7 +118,7 @@ export function wayThrough(laid: readonly LaidTile[], wet: (tile: number, drawn:
   if (last === undefined || !came.has(last)) return [];
   const steps: WalkStep[] = [];
   let out: TableSide = end?.side ?? anyWayOut(laid[last]!, wet, came.get(last)!.side);
-  for (let tile: number | null = last; tile !== null; ) {
+  for (let tile: number | null = last; tile !== null;) {
     const { side, before }: { side: TableSide; before: number | null } = came.get(tile)!;
     const { quarters } = laid[tile]!;
     steps.unshift({ laid: tile, from: drawnSide(side, quarters), to: drawnSide(out, quarters) });
@@ -94,4 +129,5 @@ export function wayThrough(laid: readonly LaidTile[], wet: (tile: number, drawn:
 }
 
 /** Any wet side of a tile but the one that was come in by; that one where there is no other. */
-const anyWayOut = (place: LaidTile, wet: (tile: number, drawn: TableSide) => boolean, cameBy: TableSide): TableSide => SIDES.find((side) => side !== cameBy && wet(place.tile, drawnSide(side, place.quarters))) ?? opposite(cameBy);
+const anyWayOut = (place: LaidTile, wet: (tile: number, drawn: TableSide) => boolean, cameBy: TableSide): TableSide =>
+  SIDES.find((side) => side !== cameBy && wet(place.tile, drawnSide(side, place.quarters))) ?? opposite(cameBy);

@@ -18,7 +18,8 @@ export function linearFromHex(hex: string): LinearRgb {
 }
 
 /** The screen colour of a linear one, as `#rrggbb`. */
-export const hexFromLinear = ({ red, green, blue }: LinearRgb): string => formatHex({ mode: 'lrgb', r: red, g: green, b: blue });
+export const hexFromLinear = ({ red, green, blue }: LinearRgb): string =>
+  formatHex({ mode: 'lrgb', r: red, g: green, b: blue });
 
 /** Absorption of a recipe per mm of water: the doses add. */
 export function recipeAbsorption(recipe: readonly RecipeDose[]): LinearRgb {

@@ -41,7 +41,8 @@ export function smallestDropMixGrams(recipe: readonly RecipeDose[]): number | nu
   if (tinted.length === 0) return null;
   const gramsPerDrop = tinted.map(({ colourant, gramsPer100 }) => (colourant.dropGrams * 100) / gramsPer100);
   const always = Math.max(...gramsPerDrop) * 5;
-  const right = (mix: number): boolean => gramsPerDrop.every((perDrop) => Math.abs((Math.round(mix / perDrop) * perDrop) / mix - 1) <= DROP_TOLERANCE + 1e-9);
+  const right = (mix: number): boolean =>
+    gramsPerDrop.every((perDrop) => Math.abs((Math.round(mix / perDrop) * perDrop) / mix - 1) <= DROP_TOLERANCE + 1e-9);
   for (let tenths = 1; tenths / 10 < always; tenths++) if (right(tenths / 10)) return tenths / 10;
   return always;
 }

@@ -2,7 +2,15 @@ import { z } from 'zod';
 
 const number = z.number({ error: 'Type a number' });
 
-export const COLOURANT_KINDS = ['ink', 'alcohol ink', 'food dye', 'acrylic paint', 'wash', 'dry pigment', 'resin dye'] as const;
+export const COLOURANT_KINDS = [
+  'ink',
+  'alcohol ink',
+  'food dye',
+  'acrylic paint',
+  'wash',
+  'dry pigment',
+  'resin dye',
+] as const;
 
 /** Absorption per mm of water for 1 g of colourant in 100 g of product, in linear light: red, green, blue. */
 const absorption = number.min(0, 'Cannot be negative').max(500, 'At most 500');
@@ -35,4 +43,5 @@ export const recipeSchema = z.object({
 export type Recipe = z.infer<typeof recipeSchema>;
 
 /** Water-based colourants spoil the cure sooner than others. */
-export const isWaterBased = (kind: Colourant['kind']): boolean => kind !== 'alcohol ink' && kind !== 'resin dye' && kind !== 'dry pigment';
+export const isWaterBased = (kind: Colourant['kind']): boolean =>
+  kind !== 'alcohol ink' && kind !== 'resin dye' && kind !== 'dry pigment';

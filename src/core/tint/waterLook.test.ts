@@ -2,7 +2,17 @@ import { hexFromLinear, linearFromHex } from './colour';
 import { lookAt, waterLook } from './waterLook';
 import type { RecipeDose } from './doses';
 
-const green: RecipeDose = { colourant: { name: 'Green', kind: 'ink', absorption: { red: 1.2, green: 0.3, blue: 0.7 }, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 }, gramsPer100: 0.12 };
+const green: RecipeDose = {
+  colourant: {
+    name: 'Green',
+    kind: 'ink',
+    absorption: { red: 1.2, green: 0.3, blue: 0.7 },
+    dropGrams: 0.035,
+    bottleGrams: 30,
+    bottlePrice: 5,
+  },
+  gramsPer100: 0.12,
+};
 const brightness = (hex: string): number => {
   const { red, green: g, blue } = linearFromHex(hex);
   return 0.2126 * red + 0.7152 * g + 0.0722 * blue;
@@ -27,5 +37,8 @@ test('a depth beyond the look takes its last colour, one above the surface its f
   expect(lookAt(look, -3)).toBe(look.colours[0]);
   expect(lookAt(look, 3)).toBe(look.colours[12]);
 });
-test('a dry bed has a look all the same', () => expect(waterLook({ bedColour: '#b9a883' }, [green], 0).stepMm).toBeGreaterThan(0));
-test.each(['#000000', '#ffffff', '#b9a883', '#123456'])('%s goes to linear light and back', (hex) => expect(hexFromLinear(linearFromHex(hex))).toBe(hex));
+test('a dry bed has a look all the same', () =>
+  expect(waterLook({ bedColour: '#b9a883' }, [green], 0).stepMm).toBeGreaterThan(0));
+test.each(['#000000', '#ffffff', '#b9a883', '#123456'])('%s goes to linear light and back', (hex) =>
+  expect(hexFromLinear(linearFromHex(hex))).toBe(hex),
+);

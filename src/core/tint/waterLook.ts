@@ -11,16 +11,30 @@ export interface WaterLook {
 const STEPS = 24;
 
 /** Colours of the water over one bed, seen from straight above, down to `deepestMm`. */
-export function waterLook({ bedColour }: Pick<PieceDesign, 'bedColour'>, recipe: readonly RecipeDose[], deepestMm: number): WaterLook {
+export function waterLook(
+  { bedColour }: Pick<PieceDesign, 'bedColour'>,
+  recipe: readonly RecipeDose[],
+  deepestMm: number,
+): WaterLook {
   const bed = linearFromHex(bedColour);
   const absorption = recipeAbsorption(recipe);
   const stepMm = Math.max(deepestMm, 0.1) / STEPS;
-  return { stepMm, colours: Array.from({ length: STEPS + 1 }, (_, i) => hexFromLinear(onTop(waterColour(bed, absorption, i * stepMm)))) };
+  return {
+    stepMm,
+    colours: Array.from({ length: STEPS + 1 }, (_, i) =>
+      hexFromLinear(onTop(waterColour(bed, absorption, i * stepMm))),
+    ),
+  };
 }
 
 /** Index of the colour for a depth. */
-export const lookAt = ({ stepMm, colours }: WaterLook, depthMm: number): string => colours[Math.min(colours.length - 1, Math.max(0, Math.round(depthMm / stepMm)))]!;
+export const lookAt = ({ stepMm, colours }: WaterLook, depthMm: number): string =>
+  colours[Math.min(colours.length - 1, Math.max(0, Math.round(depthMm / stepMm)))]!;
 
 /** A wet bed looks a little darker than a dry one even when the water is clear. */
 const WET = 0.93;
-const onTop = ({ red, green, blue }: LinearRgb): LinearRgb => ({ red: red * WET, green: green * WET, blue: blue * WET });
+const onTop = ({ red, green, blue }: LinearRgb): LinearRgb => ({
+  red: red * WET,
+  green: green * WET,
+  blue: blue * WET,
+});

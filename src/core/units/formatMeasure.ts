@@ -25,12 +25,27 @@ export function preferredUnit(quantity: Quantity, prefs: UnitPreferences): Unit 
     quantity === 'length' || quantity === 'mass' || quantity === 'volume' || quantity === 'temperature'
       ? prefs[quantity]
       : quantity === 'area'
-        ? prefs.length === 'mm' ? 'cm²' : 'in²'
+        ? prefs.length === 'mm'
+          ? 'cm²'
+          : 'in²'
         : UNITS[quantity][0].symbol;
   return findUnit(quantity, symbol) ?? UNITS[quantity][0];
 }
 
-const DECIMALS: Record<string, number> = { mm: 1, g: 1, oz: 2, ml: 1, 'fl oz': 2, 'cm²': 1, 'in²': 1, '°C': 1, '°F': 0, '%': 1, min: 0, '': 2 };
+const DECIMALS: Record<string, number> = {
+  mm: 1,
+  g: 1,
+  oz: 2,
+  ml: 1,
+  'fl oz': 2,
+  'cm²': 1,
+  'in²': 1,
+  '°C': 1,
+  '°F': 0,
+  '%': 1,
+  min: 0,
+  '': 2,
+};
 
 /** Digits and unit with honest precision: mm and g to 0.1, inches to the nearest 1/16. `decimals` overrides. */
 export function measureText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): MeasureText {
@@ -41,13 +56,19 @@ export function measureText(base: number, quantity: Quantity, prefs: UnitPrefere
 }
 
 /** `measureText` as one string, a thin space between digits and unit. */
-export function formatMeasure(base: number, quantity: Quantity, prefs: UnitPreferences = METRIC, decimals?: number): string {
+export function formatMeasure(
+  base: number,
+  quantity: Quantity,
+  prefs: UnitPreferences = METRIC,
+  decimals?: number,
+): string {
   const { digits, unit } = measureText(base, quantity, prefs, decimals);
   return unit === '″' || unit === '' ? `${digits}${unit}` : `${digits}\u00a0${unit}`;
 }
 
 /** A length as it is cut: up to the next whole mm, or to the sixteenth of an inch. */
-export const formatCut = (mm: number, prefs: UnitPreferences = METRIC): string => (prefs.length === 'mm' ? formatMeasure(Math.ceil(mm - 0.05), 'length', prefs, 0) : formatMeasure(mm, 'length', prefs));
+export const formatCut = (mm: number, prefs: UnitPreferences = METRIC): string =>
+  prefs.length === 'mm' ? formatMeasure(Math.ceil(mm - 0.05), 'length', prefs, 0) : formatMeasure(mm, 'length', prefs);
 
 /** The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by `parseMeasure`. Durations carry their unit. */
 export function editText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): string {
@@ -64,7 +85,8 @@ function durationText(minutes: number): string {
 }
 
 /** Money with two decimals after the maker's currency sign. */
-export const formatMoney = (amount: number, prefs: UnitPreferences = METRIC): string => `${prefs.currency}\u00a0${fixed(amount, 2)}`;
+export const formatMoney = (amount: number, prefs: UnitPreferences = METRIC): string =>
+  `${prefs.currency}\u00a0${fixed(amount, 2)}`;
 
 /** Rounds half away from zero and never prints a negative zero. */
 function fixed(value: number, decimals: number): string {

@@ -10,7 +10,15 @@ interface Amount {
   hasUnit: boolean;
 }
 
-const FRACTIONS: Record<string, string> = { '½': ' 1/2', '¼': ' 1/4', '¾': ' 3/4', '⅛': ' 1/8', '⅜': ' 3/8', '⅝': ' 5/8', '⅞': ' 7/8' };
+const FRACTIONS: Record<string, string> = {
+  '½': ' 1/2',
+  '¼': ' 1/4',
+  '¾': ' 3/4',
+  '⅛': ' 1/8',
+  '⅜': ' 3/8',
+  '⅝': ' 5/8',
+  '⅞': ' 7/8',
+};
 const EXAMPLES: Record<Quantity, string> = {
   length: '140, 4 3/4" or 16 cm',
   area: '96 cm²',
@@ -96,7 +104,10 @@ class Parser {
       const times = this.takeOp() === '*';
       const right = this.signed();
       if (!right || (left.hasUnit && right.hasUnit) || (!times && right.hasUnit)) return null;
-      left = { value: times ? left.value * right.value : left.value / right.value, hasUnit: left.hasUnit || right.hasUnit };
+      left = {
+        value: times ? left.value * right.value : left.value / right.value,
+        hasUnit: left.hasUnit || right.hasUnit,
+      };
     }
     return left;
   }

@@ -1,5 +1,6 @@
 /** What a figure measures. The core computes each in one base unit: mm, ml, g, °C, minutes, fractions. */
-export type Quantity = 'slope' | 'length' | 'area' | 'volume' | 'mass' | 'temperature' | 'duration' | 'fraction' | 'number';
+export type Quantity =
+  'slope' | 'length' | 'area' | 'volume' | 'mass' | 'temperature' | 'duration' | 'fraction' | 'number';
 
 /** One unit a maker may type or read: `toBase(value)` gives the base unit, `fromBase` its inverse. */
 export interface Unit {
@@ -33,16 +34,36 @@ export const UNITS = {
     scaled('cl', 10),
     scaled('fl oz', 29.5735295625, 'floz', 'oz'),
   ],
-  mass: [scaled('g', 1, 'gram', 'grams', 'gr'), scaled('kg', 1000), scaled('oz', 28.349523125, 'ounce', 'ounces'), scaled('lb', 453.59237, 'lbs')],
+  mass: [
+    scaled('g', 1, 'gram', 'grams', 'gr'),
+    scaled('kg', 1000),
+    scaled('oz', 28.349523125, 'ounce', 'ounces'),
+    scaled('lb', 453.59237, 'lbs'),
+  ],
   temperature: [
     { symbol: '°C', aliases: ['°c', 'c', 'degc', '℃'], toBase: (v: number) => v, fromBase: (v: number) => v },
-    { symbol: '°F', aliases: ['°f', 'f', 'degf', '℉'], toBase: (v: number) => ((v - 32) * 5) / 9, fromBase: (v: number) => (v * 9) / 5 + 32 },
+    {
+      symbol: '°F',
+      aliases: ['°f', 'f', 'degf', '℉'],
+      toBase: (v: number) => ((v - 32) * 5) / 9,
+      fromBase: (v: number) => (v * 9) / 5 + 32,
+    },
   ],
-  duration: [scaled('min', 1, 'm', 'minute', 'minutes'), scaled('h', 60, 'hour', 'hours', 'hr'), scaled('d', 1440, 'day', 'days'), scaled('s', 1 / 60, 'sec', 'seconds')],
+  duration: [
+    scaled('min', 1, 'm', 'minute', 'minutes'),
+    scaled('h', 60, 'hour', 'hours', 'hr'),
+    scaled('d', 1440, 'day', 'days'),
+    scaled('s', 1 / 60, 'sec', 'seconds'),
+  ],
   /** Fall per run; in degrees by its tangent. */
   slope: [
     scaled('mm/m', 0.001),
-    { symbol: '°', aliases: ['°', 'deg', 'degree', 'degrees'], toBase: (v: number) => Math.tan((v * Math.PI) / 180), fromBase: (v: number) => (Math.atan(v) * 180) / Math.PI },
+    {
+      symbol: '°',
+      aliases: ['°', 'deg', 'degree', 'degrees'],
+      toBase: (v: number) => Math.tan((v * Math.PI) / 180),
+      fromBase: (v: number) => (Math.atan(v) * 180) / Math.PI,
+    },
     scaled('%', 0.01),
   ],
   fraction: [scaled('%', 0.01, 'percent'), scaled('', 1)],

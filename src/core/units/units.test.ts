@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { editText, formatCut, formatMeasure, formatMinutes, METRIC, preferredUnit, type UnitPreferences } from './formatMeasure';
+import {
+  editText,
+  formatCut,
+  formatMeasure,
+  formatMinutes,
+  METRIC,
+  preferredUnit,
+  type UnitPreferences,
+} from './formatMeasure';
 import { parseMeasure } from './parseMeasure';
 import { UNITS, type Quantity } from './quantities';
 
@@ -11,10 +19,31 @@ const read = (text: string, quantity: Quantity = 'length', prefs = METRIC): numb
 
 describe('what makers type', () => {
   test.each<[string, number]>([
-    ['140', 140], ['16 cm', 160], ['16cm', 160], ['4 3/4"', 120.65], ['1/8 in', 3.175], ['2\'6"', 762], ['2′ 6″', 762],
-    ['3*160+2', 482], ['3 x 160', 480], ['3×160', 480], ['(2+3)*4', 20], ['1/2', 0.5], ['10 - 2.5', 7.5], ['1,5 cm', 15],
-    ['½ in', 12.7], ['4¾"', 120.65], ['2 in + 3', 53.8], ['140 mm/2', 70], ['2 * 1/4 in', 12.7], ['-3', -3], ['0.25', 0.25], ['.5', 0.5],
-    ['1 m', 1000], ['5 1/2 inches', 139.7], ['100 − 1', 99],
+    ['140', 140],
+    ['16 cm', 160],
+    ['16cm', 160],
+    ['4 3/4"', 120.65],
+    ['1/8 in', 3.175],
+    ['2\'6"', 762],
+    ['2′ 6″', 762],
+    ['3*160+2', 482],
+    ['3 x 160', 480],
+    ['3×160', 480],
+    ['(2+3)*4', 20],
+    ['1/2', 0.5],
+    ['10 - 2.5', 7.5],
+    ['1,5 cm', 15],
+    ['½ in', 12.7],
+    ['4¾"', 120.65],
+    ['2 in + 3', 53.8],
+    ['140 mm/2', 70],
+    ['2 * 1/4 in', 12.7],
+    ['-3', -3],
+    ['0.25', 0.25],
+    ['.5', 0.5],
+    ['1 m', 1000],
+    ['5 1/2 inches', 139.7],
+    ['100 − 1', 99],
   ])('%s mm-field', (text, mm) => expect(read(text)).toBeCloseTo(mm, 9));
   test('a bare number is in the maker’s own unit, a unit always wins', () => {
     expect(read('5 1/2', 'length', INCHES)).toBeCloseTo(139.7);
@@ -31,20 +60,40 @@ describe('what makers type', () => {
     expect(read('(15.3-14.9)/0.12', 'slope')).toBeCloseTo(0.0033333, 6);
     expect(read('2 %', 'fraction')).toBeCloseTo(0.02);
   });
-  test.each<[string, Quantity]>([['', 'length'], ['wide', 'length'], ['12 g', 'length'], ['3 +', 'length'], ['1/0', 'length'], ['4 mm * 3 mm', 'length'], ['12 12', 'length'], ['(3', 'length'], ['5 mm', 'mass'], ['$5', 'number']])('“%s” in a %s field is explained', (text, quantity) => {
+  test.each<[string, Quantity]>([
+    ['', 'length'],
+    ['wide', 'length'],
+    ['12 g', 'length'],
+    ['3 +', 'length'],
+    ['1/0', 'length'],
+    ['4 mm * 3 mm', 'length'],
+    ['12 12', 'length'],
+    ['(3', 'length'],
+    ['5 mm', 'mass'],
+    ['$5', 'number'],
+  ])('“%s” in a %s field is explained', (text, quantity) => {
     expect(read(text, quantity)).toEqual(expect.any(String));
   });
   test('every symbol of every unit reads back to its own factor', () => {
-    for (const [quantity, units] of Object.entries(UNITS)) for (const unit of units) for (const alias of unit.aliases.filter(Boolean)) expect(read(`3 ${alias}`, quantity as Quantity)).toBeCloseTo(unit.toBase(3), 9);
+    for (const [quantity, units] of Object.entries(UNITS))
+      for (const unit of units)
+        for (const alias of unit.aliases.filter(Boolean))
+          expect(read(`3 ${alias}`, quantity as Quantity)).toBeCloseTo(unit.toBase(3), 9);
   });
   test('what a field shows reads back to the same value, to what is shown', () => {
-    fc.assert(fc.property(fc.double({ min: 0.1, max: 2000, noNaN: true }), fc.constantFrom(METRIC, INCHES), (mm, prefs) => {
-      expect(Math.abs(Number(read(editText(mm, 'length', prefs), 'length', prefs)) - mm)).toBeLessThan(prefs === METRIC ? 0.0051 : 0.0128);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 0.1, max: 2000, noNaN: true }), fc.constantFrom(METRIC, INCHES), (mm, prefs) => {
+        expect(Math.abs(Number(read(editText(mm, 'length', prefs), 'length', prefs)) - mm)).toBeLessThan(
+          prefs === METRIC ? 0.0051 : 0.0128,
+        );
+      }),
+    );
   });
 });
 
-test.each([4.5, 25, 90, 150, 1440, 2880, 10080])('a field of %d minutes reads back', (minutes) => expect(read(editText(minutes, 'duration', METRIC), 'duration')).toBeCloseTo(minutes, 6));
+test.each([4.5, 25, 90, 150, 1440, 2880, 10080])('a field of %d minutes reads back', (minutes) =>
+  expect(read(editText(minutes, 'duration', METRIC), 'duration')).toBeCloseTo(minutes, 6),
+);
 
 test('a cut is never too short', () => {
   expect([formatCut(68.04), formatCut(68.2), formatCut(18)]).toEqual(['68\u00a0mm', '69\u00a0mm', '18\u00a0mm']);
@@ -53,8 +102,24 @@ test('a cut is never too short', () => {
 
 describe('what makers read', () => {
   test.each<[number, Quantity, UnitPreferences, string]>([
-    [6.84, 'length', METRIC, '6.8\u00a0mm'], [120.65, 'length', INCHES, '4 3/4″'], [25.4, 'length', INCHES, '1″'], [3.2, 'length', INCHES, '1/8″'], [0, 'length', INCHES, '0″'], [-3.2, 'length', INCHES, '−1/8″'],
-    [45.93, 'mass', METRIC, '45.9\u00a0g'], [-0.02, 'mass', METRIC, '0.0\u00a0g'], [9600, 'area', METRIC, '96.0\u00a0cm²'], [20, 'temperature', INCHES, '68\u00a0°F'], [41.6, 'volume', METRIC, '41.6\u00a0ml'],
+    [6.84, 'length', METRIC, '6.8\u00a0mm'],
+    [120.65, 'length', INCHES, '4 3/4″'],
+    [25.4, 'length', INCHES, '1″'],
+    [3.2, 'length', INCHES, '1/8″'],
+    [0, 'length', INCHES, '0″'],
+    [-3.2, 'length', INCHES, '−1/8″'],
+    [45.93, 'mass', METRIC, '45.9\u00a0g'],
+    [-0.02, 'mass', METRIC, '0.0\u00a0g'],
+    [9600, 'area', METRIC, '96.0\u00a0cm²'],
+    [20, 'temperature', INCHES, '68\u00a0°F'],
+    [41.6, 'volume', METRIC, '41.6\u00a0ml'],
   ])('%d %s', (value, quantity, prefs, text) => expect(formatMeasure(value, quantity, prefs)).toBe(text));
-  test.each<[number, string]>([[4.5, '4.5\u00a0min'], [25, '25\u00a0min'], [90, '90\u00a0min'], [600, '10\u00a0h'], [1440, '24\u00a0h'], [10080, '7\u00a0days']])('%d minutes', (minutes, text) => expect(formatMinutes(minutes)).toBe(text));
+  test.each<[number, string]>([
+    [4.5, '4.5\u00a0min'],
+    [25, '25\u00a0min'],
+    [90, '90\u00a0min'],
+    [600, '10\u00a0h'],
+    [1440, '24\u00a0h'],
+    [10080, '7\u00a0days'],
+  ])('%d minutes', (minutes, text) => expect(formatMinutes(minutes)).toBe(text));
 });

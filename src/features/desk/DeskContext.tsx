@@ -57,7 +57,15 @@ const LiveContext = createContext<LiveDesk | null>(null);
 const PlanContext = createContext<DeskPlan | null>(null);
 
 /** One set on the desk: its view, its plan, and every way to change them. */
-export function DeskProvider({ initial, initialPlan, children }: { initial: DeskView; initialPlan: Plan | null; children: ReactNode }) {
+export function DeskProvider({
+  initial,
+  initialPlan,
+  children,
+}: {
+  initial: DeskView;
+  initialPlan: Plan | null;
+  children: ReactNode;
+}) {
   const setId = initial.set.id;
   const door = useEditDoor(initial, { view: 'desk', setId }, setScope(setId));
   const [draft, setDraft] = useState<Draft>({});
@@ -71,16 +79,47 @@ export function DeskProvider({ initial, initialPlan, children }: { initial: Desk
     setDraft(next);
     void write?.().then(() => setDraft((current) => (current === next ? {} : current)));
   }, []);
-  const shapeDesign = useCallback((id: string, change: (data: PieceDesign) => PieceDesign, label: string, done = true) => {
-    propose({ design: { id, change } }, done ? () => run(({ designs }) => putDesign(designs, id, change, label), label) : null);
-  }, [propose, run]);
-  const moveLevel = useCallback((levelMm: number, done: boolean) => {
-    if (!waterSetSchema.shape.levelMm.safeParse(levelMm).success) return;
-    propose({ levelMm }, done ? () => run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, levelMm }, label: 'Move the level' }), 'Level moved') : null);
-  }, [propose, run]);
-  const mend = useCallback((what: Mend, problem: Problem) => void run((view) => applyMend(view, what, problem), what.label), [run]);
+  const shapeDesign = useCallback(
+    (id: string, change: (data: PieceDesign) => PieceDesign, label: string, done = true) => {
+      propose(
+        { design: { id, change } },
+        done ? () => run(({ designs }) => putDesign(designs, id, change, label), label) : null,
+      );
+    },
+    [propose, run],
+  );
+  const moveLevel = useCallback(
+    (levelMm: number, done: boolean) => {
+      if (!waterSetSchema.shape.levelMm.safeParse(levelMm).success) return;
+      propose(
+        { levelMm },
+        done
+          ? () =>
+              run(
+                ({ set }) => ({
+                  do: 'put',
+                  kind: 'set',
+                  id: set.id,
+                  version: set.version,
+                  data: { ...set.data, levelMm },
+                  label: 'Move the level',
+                }),
+                'Level moved',
+              )
+          : null,
+      );
+    },
+    [propose, run],
+  );
+  const mend = useCallback(
+    (what: Mend, problem: Problem) => void run((view) => applyMend(view, what, problem), what.label),
+    [run],
+  );
 
-  const value = useMemo<Desk>(() => ({ desk, door, openId, select: setSelectedId, shapeDesign, moveLevel, mend }), [desk, door, openId, shapeDesign, moveLevel, mend]);
+  const value = useMemo<Desk>(
+    () => ({ desk, door, openId, select: setSelectedId, shapeDesign, moveLevel, mend }),
+    [desk, door, openId, shapeDesign, moveLevel, mend],
+  );
   return (
     <DeskContext value={value}>
       <UnitsProvider units={desk.shelf.settings.data.units}>
@@ -93,13 +132,26 @@ export function DeskProvider({ initial, initialPlan, children }: { initial: Desk
 }
 
 /** Lays the draft over the view, for pictures at once and for the plan through the worker. */
-function LiveProvider({ draft, view, initialPlan, children }: { draft: Draft; view: DeskView; initialPlan: Plan | null; children: ReactNode }) {
+function LiveProvider({
+  draft,
+  view,
+  initialPlan,
+  children,
+}: {
+  draft: Draft;
+  view: DeskView;
+  initialPlan: Plan | null;
+  children: ReactNode;
+}) {
   const drafted = useMemo(() => withDraft(view, draft), [view, draft]);
   const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
   // The recipe of the view itself: the same object all through a drag.
   const recipe = useMemo(() => wholeSetRequest(view)?.recipe, [view]);
   const { plan, planning } = usePlan(request, initialPlan);
-  const live = useMemo<LiveDesk>(() => ({ designs: drawnDesigns(drafted), levelMm: drafted.set.data.levelMm, recipe, dragging: drafted !== view }), [drafted, view, recipe]);
+  const live = useMemo<LiveDesk>(
+    () => ({ designs: drawnDesigns(drafted), levelMm: drafted.set.data.levelMm, recipe, dragging: drafted !== view }),
+    [drafted, view, recipe],
+  );
   const planned = useMemo<DeskPlan>(() => ({ request, plan, planning }), [request, plan, planning]);
   // While something is dragged the figures keep to the last plan that is whole; a new request alone is no news to them.
   const [settled, setSettled] = useState(planned);
@@ -128,11 +180,22 @@ function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
   return {
     ...view,
     set: levelMm === undefined ? view.set : { ...view.set, data: { ...view.set.data, levelMm } },
-    designs: design ? view.designs.map((stored) => (stored.id === design.id ? { ...stored, data: design.change(stored.data) } : stored)) : view.designs,
+    designs: design
+      ? view.designs.map((stored) =>
+          stored.id === design.id ? { ...stored, data: design.change(stored.data) } : stored,
+        )
+      : view.designs,
   };
 }
 
-function putDesign(designs: readonly Stored<PieceDesign>[], id: string, change: (data: PieceDesign) => PieceDesign, label: string): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
+function putDesign(
+  designs: readonly Stored<PieceDesign>[],
+  id: string,
+  change: (data: PieceDesign) => PieceDesign,
+  label: string,
+): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
   const stored = designs.find((candidate) => candidate.id === id);
-  return stored ? { do: 'put', kind: 'design', id, version: stored.version, data: withoutJoints(change(stored.data)), label } : null;
+  return stored
+    ? { do: 'put', kind: 'design', id, version: stored.version, data: withoutJoints(change(stored.data)), label }
+    : null;
 }

@@ -39,10 +39,21 @@ export function DeskFrame({ children }: { children: ReactNode }) {
   const deepestColour = plan?.pieces[0]?.colour.deepest;
   return (
     <div className={styles.desk} style={deepestColour ? { ['--tint' as string]: deepestColour } : undefined}>
-      <TopBar door={door} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')} room={`${formatMeasure(room.temperatureC, 'temperature', units)} · ${Math.round(room.humidity * 100)}\u00a0%`}>
+      <TopBar
+        door={door}
+        onFind={() => setOpened('find')}
+        onKeys={() => setOpened('keys')}
+        room={`${formatMeasure(room.temperatureC, 'temperature', units)} · ${Math.round(room.humidity * 100)}\u00a0%`}
+      >
         <h1 className={styles.name}>{name}</h1>
         <button type="button" className={styles.facts} onClick={() => setOpened('set')}>
-          {[`${figureScaleMm} mm`, countPieces(desk.designs.map(({ data }) => data)), job?.due ? `for ${dayAndMonth(job.due)}` : ''].filter(Boolean).join(' · ')}
+          {[
+            `${figureScaleMm} mm`,
+            countPieces(desk.designs.map(({ data }) => data)),
+            job?.due ? `for ${dayAndMonth(job.due)}` : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
           <span className={styles.change}>change</span>
         </button>
       </TopBar>
@@ -50,10 +61,20 @@ export function DeskFrame({ children }: { children: ReactNode }) {
       <nav className={styles.stages} aria-label="Stages of the work">
         {STAGES.map(({ path, name: stage }) => {
           // Times belong to a batch, not to the set; the Cure stage says what is wrong with them.
-          const trouble = path === 'cure' ? 0 : (plan?.problems.filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path).length ?? 0);
+          const trouble =
+            path === 'cure'
+              ? 0
+              : (plan?.problems.filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path)
+                  .length ?? 0);
           const here = pathname.startsWith(`${base}/${path}`);
           return (
-            <Link key={path} href={`${base}/${path}`} className={styles.stage} aria-current={here ? 'page' : undefined} prefetch>
+            <Link
+              key={path}
+              href={`${base}/${path}`}
+              className={styles.stage}
+              aria-current={here ? 'page' : undefined}
+              prefetch
+            >
               {stage}
               {trouble > 0 && (
                 <span className={styles.count}>
@@ -86,13 +107,21 @@ function DeskStrip() {
   const pathname = usePathname();
   const [everyPiece, setEveryPiece] = useState(false);
   const { tilt } = desk.shelf.settings.data;
-  const pieces = useMemo(() => stripPieces(designs, levelMm, recipe, plan, tilt), [designs, levelMm, recipe, plan, tilt]);
+  const pieces = useMemo(
+    () => stripPieces(designs, levelMm, recipe, plan, tilt),
+    [designs, levelMm, recipe, plan, tilt],
+  );
   const shape = `/sets/${desk.set.id}/shape`;
   const pickPiece = (id: string): void => {
     select(id);
     if (!pathname.startsWith(shape)) router.push(shape);
   };
-  if (pieces.length === 0) return <p className={styles.bare}>The table is bare. Add the first piece below: it will stand here, cut open at eye level.</p>;
+  if (pieces.length === 0)
+    return (
+      <p className={styles.bare}>
+        The table is bare. Add the first piece below: it will stand here, cut open at eye level.
+      </p>
+    );
   return (
     <div className={styles.waterline}>
       <WaterlineStrip
@@ -106,7 +135,12 @@ function DeskStrip() {
         caption={
           <>
             <span className={styles.damKey}>dam</span>
-            <button type="button" className={styles.toggle} aria-pressed={everyPiece} onClick={() => setEveryPiece(!everyPiece)}>
+            <button
+              type="button"
+              className={styles.toggle}
+              aria-pressed={everyPiece}
+              onClick={() => setEveryPiece(!everyPiece)}
+            >
               {everyPiece ? 'show one of each' : 'show every piece'}
             </button>
           </>
@@ -121,7 +155,10 @@ const WORDS = { tile: ['tile', 'tiles'], board: ['board', 'boards'], base: ['bas
 /** `10 tiles, 4 boards, 24 bases`. */
 export function countPieces(designs: readonly { kind: 'tile' | 'board' | 'base'; copies: number }[]): string {
   return (['tile', 'board', 'base'] as const)
-    .map((kind) => ({ kind, count: designs.filter((design) => design.kind === kind).reduce((sum, { copies }) => sum + copies, 0) }))
+    .map((kind) => ({
+      kind,
+      count: designs.filter((design) => design.kind === kind).reduce((sum, { copies }) => sum + copies, 0),
+    }))
     .filter(({ count }) => count > 0)
     .map(({ kind, count }) => `${count} ${WORDS[kind][count === 1 ? 0 : 1]}`)
     .join(', ');

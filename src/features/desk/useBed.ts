@@ -38,11 +38,13 @@ export function pictureBed(design: PieceDesign, moving: boolean): PictureBed {
   return bed;
 }
 
-const makePictureBed = (design: PieceDesign, cellMm: number): PictureBed => pictureOf(buildBed(design, cellMm), design.outline);
+const makePictureBed = (design: PieceDesign, cellMm: number): PictureBed =>
+  pictureOf(buildBed(design, cellMm), design.outline);
 
 function pictureOf(grid: BedGrid, outline: PieceDesign['outline']): PictureBed {
   let lowestMm = Infinity;
-  for (let i = 0; i < grid.heightMm.length; i++) if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowestMm) lowestMm = grid.heightMm[i]!;
+  for (let i = 0; i < grid.heightMm.length; i++)
+    if (grid.coverage[i]! > 0 && grid.heightMm[i]! < lowestMm) lowestMm = grid.heightMm[i]!;
   return { grid, lowestMm, profiles: outlineProfiles(grid, outline), middle: middleProfile(grid, outline) };
 }
 
@@ -70,12 +72,23 @@ export interface BedPicture {
 }
 
 /** The picture of a design at a level, in the colour of a recipe. */
-export function useBedPicture(design: PieceDesign, levelMm: number, recipe: PlanRequest['recipe'] | undefined, moving: boolean): BedPicture {
+export function useBedPicture(
+  design: PieceDesign,
+  levelMm: number,
+  recipe: PlanRequest['recipe'] | undefined,
+  moving: boolean,
+): BedPicture {
   return useMemo(() => {
     const { grid, lowestMm, profiles, own } = levelledPicture(design, levelMm, moving);
     const deepestMm = Math.max(0, levelMm - lowestMm);
     const dams = damRuns(profiles, levelMm, design.dams).map((run) => atOwnLevel(run, design.outline, own));
-    return { grid, drawnGrid: pictureBed(design, moving).grid, look: waterLook(design, recipe?.doses ?? [], deepestMm), dams, deepestMm };
+    return {
+      grid,
+      drawnGrid: pictureBed(design, moving).grid,
+      look: waterLook(design, recipe?.doses ?? [], deepestMm),
+      dams,
+      deepestMm,
+    };
   }, [design, levelMm, recipe, moving]);
 }
 
@@ -96,28 +109,61 @@ function keptLook(bedColour: string, doses: readonly RecipeDose[], deepestMm: nu
 const GRADES = { stop: 0, warn: 1, hint: 2 };
 
 /** The pieces of a set as the waterline draws them, with what is wrong with each. */
-export function stripPieces(designs: readonly Stored<PieceDesign>[], levelMm: number, recipe: PlanRequest['recipe'] | undefined, plan: Plan | null, tilt: Tilt = LEVEL_BENCH): StripPiece[] {
+export function stripPieces(
+  designs: readonly Stored<PieceDesign>[],
+  levelMm: number,
+  recipe: PlanRequest['recipe'] | undefined,
+  plan: Plan | null,
+  tilt: Tilt = LEVEL_BENCH,
+): StripPiece[] {
   return designs.map(({ id, data }) => {
     const { lowestMm, profiles, middle, own } = levelledPicture(data, levelMm, true);
     const { profile: levelled, place } = stripCut(profiles, middle, levelMm);
     const drawn = own ? pictureBed(data, true) : null;
     const profile = drawn ? (drawn.profiles.find(({ edge }) => edge === place)?.profile ?? drawn.middle) : levelled;
-    const problem = plan?.problems.filter(({ tag }) => tag === data.tag || tag?.startsWith(`${data.tag} #`)).sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
+    const problem =
+      plan?.problems
+        .filter(({ tag }) => tag === data.tag || tag?.startsWith(`${data.tag} #`))
+        .sort((a, b) => GRADES[a.severity] - GRADES[b.severity])[0] ?? null;
     return {
-      id, profile, place, problem, overMm: drawn && overProfile(profile, levelled),
-      surface: stripSurface(plan?.pieces.find(({ tag }) => tag === data.tag || tag.startsWith(`${data.tag} #`))?.tilt ?? null, place, profile.lengthMm, levelMm, tilt),
-      tag: data.tag, name: data.name, copies: data.copies, landColour: data.landColour,
+      id,
+      profile,
+      place,
+      problem,
+      overMm: drawn && overProfile(profile, levelled),
+      surface: stripSurface(
+        plan?.pieces.find(({ tag }) => tag === data.tag || tag.startsWith(`${data.tag} #`))?.tilt ?? null,
+        place,
+        profile.lengthMm,
+        levelMm,
+        tilt,
+      ),
+      tag: data.tag,
+      name: data.name,
+      copies: data.copies,
+      landColour: data.landColour,
       look: keptLook(data.bedColour, recipe?.doses ?? NO_DOSES, levelMm - lowestMm),
-      dams: damRuns(profiles.filter(({ edge }) => edge === place), levelMm, data.dams).map((run) => atOwnLevel(run, data.outline, own)),
+      dams: damRuns(
+        profiles.filter(({ edge }) => edge === place),
+        levelMm,
+        data.dams,
+      ).map((run) => atOwnLevel(run, data.outline, own)),
     };
   });
 }
 
 /** By how much the water along a cut stands over the set's level: what its pools were moved by. */
-export const overProfile = (drawn: BedProfile, levelled: BedProfile): Float32Array => drawn.heightMm.map((height, i) => height - levelled.heightMm[i]!);
+export const overProfile = (drawn: BedProfile, levelled: BedProfile): Float32Array =>
+  drawn.heightMm.map((height, i) => height - levelled.heightMm[i]!);
 
 /** The water's surface along a cut: level, or as the tilted bench makes it. */
-function stripSurface(tilted: TiltPlan | null, place: StripPiece['place'], lengthMm: number, levelMm: number, tilt: Tilt): StripPiece['surface'] {
+function stripSurface(
+  tilted: TiltPlan | null,
+  place: StripPiece['place'],
+  lengthMm: number,
+  levelMm: number,
+  tilt: Tilt,
+): StripPiece['surface'] {
   if (!tilted) return { leftMm: levelMm, rightMm: levelMm };
   const middle = levelMm + (tilted.edges.find(({ edge }) => edge === place)?.errorMm ?? 0);
   const half = (((place === 'west' || place === 'east' ? tilt.northMmPerM : tilt.eastMmPerM) / 1000) * lengthMm) / 2;

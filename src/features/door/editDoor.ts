@@ -42,7 +42,11 @@ interface Answer<V> {
  * The one door through which screens edit. Edits are sent one after another; the view that comes back replaces the
  * one on screen. A refused edit stays at hand as `trouble`, so that nothing typed is lost.
  */
-export function useEditDoor<V extends { history: { undo: string | null; redo: string | null } }>(initial: V, wanted: ViewWanted, scope: Scope): EditDoor<V> {
+export function useEditDoor<V extends { history: { undo: string | null; redo: string | null } }>(
+  initial: V,
+  wanted: ViewWanted,
+  scope: Scope,
+): EditDoor<V> {
   const [view, setView] = useState(initial);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [done, setDone] = useState<string | null>(null);
@@ -55,30 +59,47 @@ export function useEditDoor<V extends { history: { undo: string | null; redo: st
     setView(next);
   }, []);
 
-  const run = useCallback((make: MakeCommand<V>, doneText?: string): Promise<Outcome> => {
-    setPending((count) => count + 1);
-    const outcome = queue.current.then(async (): Promise<Outcome> => {
-      const command = make(newest.current);
-      if (!command) return { ok: true, id: null };
-      const result = await send<V>(command, wanted);
-      if (result.ok) {
-        if (result.answer.view) show(result.answer.view);
-        setTrouble(null);
-        setDone(doneText ?? null);
-        return { ok: true, id: result.answer.id };
-      }
-      if (result.view) show(result.view);
-      setTrouble(result.trouble);
-      return { ok: false, trouble: result.trouble };
-    });
-    queue.current = outcome.finally(() => setPending((count) => count - 1));
-    return outcome;
-    // `wanted` names the screen and does not change while it is open.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [show]);
+  const run = useCallback(
+    (make: MakeCommand<V>, doneText?: string): Promise<Outcome> => {
+      setPending((count) => count + 1);
+      const outcome = queue.current.then(async (): Promise<Outcome> => {
+        const command = make(newest.current);
+        if (!command) return { ok: true, id: null };
+        const result = await send<V>(command, wanted);
+        if (result.ok) {
+          if (result.answer.view) show(result.answer.view);
+          setTrouble(null);
+          setDone(doneText ?? null);
+          return { ok: true, id: result.answer.id };
+        }
+        if (result.view) show(result.view);
+        setTrouble(result.trouble);
+        return { ok: false, trouble: result.trouble };
+      });
+      queue.current = outcome.finally(() => setPending((count) => count - 1));
+      return outcome;
+      // `wanted` names the screen and does not change while it is open.
+      // eslint-disable-next-line react-hooks/exhaustive-deps
+    },
+    [show],
+  );
 
-  const undo = useCallback(() => void run((now) => (now.history.undo ? { do: 'undo', scope } : null), newest.current.history.undo ? `Took back “${newest.current.history.undo}”` : undefined), [run, scope]);
-  const redo = useCallback(() => void run((now) => (now.history.redo ? { do: 'redo', scope } : null), newest.current.history.redo ? `Made again “${newest.current.history.redo}”` : undefined), [run, scope]);
+  const undo = useCallback(
+    () =>
+      void run(
+        (now) => (now.history.undo ? { do: 'undo', scope } : null),
+        newest.current.history.undo ? `Took back “${newest.current.history.undo}”` : undefined,
+      ),
+    [run, scope],
+  );
+  const redo = useCallback(
+    () =>
+      void run(
+        (now) => (now.history.redo ? { do: 'redo', scope } : null),
+        newest.current.history.redo ? `Made again “${newest.current.history.redo}”` : undefined,
+      ),
+    [run, scope],
+  );
   const dismiss = useCallback(() => setTrouble(null), []);
   const insist = useCallback(() => {
     if (trouble) void run((now) => withNewestVersion(trouble.command, now));
@@ -94,7 +115,10 @@ export function useEditDoor<V extends { history: { undo: string | null; redo: st
   }, []);
 
   const busy = pending > 0;
-  return useMemo(() => ({ view, busy, trouble, done, run, undo, redo, insist, dismiss }), [view, busy, trouble, done, run, undo, redo, insist, dismiss]);
+  return useMemo(
+    () => ({ view, busy, trouble, done, run, undo, redo, insist, dismiss }),
+    [view, busy, trouble, done, run, undo, redo, insist, dismiss],
+  );
 }
 
 type Sent<V> = { ok: true; answer: Answer<V> } | { ok: false; trouble: Trouble; view: V | null };
@@ -103,13 +127,32 @@ async function send<V>(command: Command, wanted: ViewWanted): Promise<Sent<V>> {
   let response: Response;
   let body: unknown;
   try {
-    response = await fetch('/api/edits', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ command, wanted }), keepalive: true });
+    response = await fetch('/api/edits', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ command, wanted }),
+      keepalive: true,
+    });
     body = await response.json();
   } catch {
-    return { ok: false, view: null, trouble: { kind: 'offline', message: 'Aguada does not answer. Is it still running? Your edit is kept here.', fields: [], command } };
+    return {
+      ok: false,
+      view: null,
+      trouble: {
+        kind: 'offline',
+        message: 'Aguada does not answer. Is it still running? Your edit is kept here.',
+        fields: [],
+        command,
+      },
+    };
   }
   if (response.ok) return { ok: true, answer: body as Answer<V> };
-  const { error, message, fields, view } = body as { error: Trouble['kind']; message: string; fields: Trouble['fields']; view?: V };
+  const { error, message, fields, view } = body as {
+    error: Trouble['kind'];
+    message: string;
+    fields: Trouble['fields'];
+    view?: V;
+  };
   return { ok: false, view: view ?? null, trouble: { kind: error, message, fields, command } };
 }
 

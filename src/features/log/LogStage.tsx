@@ -20,25 +20,61 @@ export function LogStage() {
   const [open, setOpen] = useState<{ batchId: string; layer: number | null } | null>(null);
   const entering = batch && open?.batchId === batch.id ? open.layer : wanted;
   const enter = (layer: number | null): void => setOpen(batch && { batchId: batch.id, layer });
-  const save = (pour: PourRecord): ReturnType<typeof door.run> => door.run(({ batches }) => pourCommand(batches, batch?.id, pour), `Layer ${pour.layer} is in the log`);
+  const save = (pour: PourRecord): ReturnType<typeof door.run> =>
+    door.run(({ batches }) => pourCommand(batches, batch?.id, pour), `Layer ${pour.layer} is in the log`);
   const next = plan?.layers.find(({ cure }) => !cure.poured);
   const entry = plan?.layers.find(({ number }) => number === entering);
   const mayEnter = entry && (entry.cure.poured || entry === next);
   return (
     <div className={styles.stage}>
-      <BatchList chosen={batch} layers={plan?.layers.length ?? null} choose={(id) => (setOpen({ batchId: id, layer: null }), choose(id))} />
+      <BatchList
+        chosen={batch}
+        layers={plan?.layers.length ?? null}
+        choose={(id) => (setOpen({ batchId: id, layer: null }), choose(id))}
+      />
       <div className={styles.log}>
-        {!batch && <p className={styles.teach}>The log fills as you pour: plan a batch on the Pour stage, pour it, and enter here what the scale really showed.</p>}
+        {!batch && (
+          <p className={styles.teach}>
+            The log fills as you pour: plan a batch on the Pour stage, pour it, and enter here what the scale really
+            showed.
+          </p>
+        )}
         {batch && request && plan && (
           <>
             <h2 className={styles.title}>{batch.data.name}</h2>
-            {batch.data.pours.length === 0 && !mayEnter && <p className={styles.teach}>Nothing is poured yet. When the first layer is, enter what was weighed into each cup; the log sets it against the plan.</p>}
+            {batch.data.pours.length === 0 && !mayEnter && (
+              <p className={styles.teach}>
+                Nothing is poured yet. When the first layer is, enter what was weighed into each cup; the log sets it
+                against the plan.
+              </p>
+            )}
             {plan.layers.map((layer) => {
               const pour = batch.data.pours.find((record) => record.layer === layer.number);
               if (mayEnter && layer === entry) {
-                return <PourEntry key={`${batch.id}.${layer.number}`} draftKey={`aguada.pour.${batch.id}.${layer.number}`} layer={layer} request={request} before={pour} now={desk.now} onSave={save} onClose={() => enter(null)} />;
+                return (
+                  <PourEntry
+                    key={`${batch.id}.${layer.number}`}
+                    draftKey={`aguada.pour.${batch.id}.${layer.number}`}
+                    layer={layer}
+                    request={request}
+                    before={pour}
+                    now={desk.now}
+                    onSave={save}
+                    onClose={() => enter(null)}
+                  />
+                );
               }
-              return pour && <LoggedLayer key={layer.number} layer={layer} pour={pour} request={request} onCorrect={() => enter(layer.number)} />;
+              return (
+                pour && (
+                  <LoggedLayer
+                    key={layer.number}
+                    layer={layer}
+                    pour={pour}
+                    request={request}
+                    onCorrect={() => enter(layer.number)}
+                  />
+                )
+              );
             })}
             {next && entry !== next && (
               <Button variant="contained" onClick={() => enter(next.number)}>
@@ -52,7 +88,11 @@ export function LogStage() {
   );
 }
 
-function pourCommand(batches: readonly { id: string; version: number }[], batchId: string | undefined, pour: PourRecord): Command | null {
+function pourCommand(
+  batches: readonly { id: string; version: number }[],
+  batchId: string | undefined,
+  pour: PourRecord,
+): Command | null {
   const stored = batches.find(({ id }) => id === batchId);
   return stored ? { do: 'pour', batchId: stored.id, version: stored.version, pour } : null;
 }

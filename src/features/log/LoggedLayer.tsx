@@ -37,54 +37,62 @@ export function LoggedLayer({ layer, pour, request, onCorrect }: LoggedLayerProp
         </Button>
       </h3>
       <div className={styles.scroll} tabIndex={0} role="group" aria-label={`Cups of layer ${layer.number}`}>
-      <table className={styles.compare}>
-        <thead>
-          <tr>
-            <th scope="col">Cup</th>
-            <th scope="col">Planned and real</th>
-            <th scope="col" className={styles.number}>Planned</th>
-            <th scope="col" className={styles.number}>Real</th>
-            <th scope="col" className={styles.number}>Differs</th>
-            <th scope="col">Ratio</th>
-          </tr>
-        </thead>
-        <tbody>
-          {compared.cups.map((cup) => (
-            <tr key={cup.number}>
-              <th scope="row">{cup.number}</th>
-              <td className={styles.barCell}>
-                <svg viewBox="0 0 100 14" preserveAspectRatio="none" className={styles.bar} aria-hidden>
-                  <rect x="0" y="3" height="8" width={(cup.realGrams / most) * 98} className={styles.real} />
-                  <path d={`M${(cup.plannedGrams / most) * 98} 0V14`} className={styles.planned} />
-                </svg>
-                <small>
-                  {groupPours(layer.cups.find(({ number }) => number === cup.number)?.pours ?? []).map(({ tag, copies }) => `${tag} ${copyNames(copies)}`).join(', ')}
-                  {cup.note && <em> {cup.note}</em>}
-                </small>
-              </td>
-              <td className={styles.number}>{grams(cup.plannedGrams)}</td>
-              <td className={styles.number}>
-                <b>{grams(cup.realGrams)}</b>
-              </td>
-              <td className={styles.number}>{signed(cup.differenceGrams)}</td>
-              <td>{cup.ratio ? <RatioMark reading={cup.ratio} units={units} past /> : 'one part'}</td>
+        <table className={styles.compare}>
+          <thead>
+            <tr>
+              <th scope="col">Cup</th>
+              <th scope="col">Planned and real</th>
+              <th scope="col" className={styles.number}>
+                Planned
+              </th>
+              <th scope="col" className={styles.number}>
+                Real
+              </th>
+              <th scope="col" className={styles.number}>
+                Differs
+              </th>
+              <th scope="col">Ratio</th>
             </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <th scope="row" colSpan={2}>
-              All cups
-            </th>
-            <td className={styles.number}>{grams(compared.plannedGrams)}</td>
-            <td className={styles.number}>
-              <b>{grams(compared.realGrams)}</b>
-            </td>
-            <td className={styles.number}>{signed(compared.differenceGrams)}</td>
-            <td />
-          </tr>
-        </tfoot>
-      </table>
+          </thead>
+          <tbody>
+            {compared.cups.map((cup) => (
+              <tr key={cup.number}>
+                <th scope="row">{cup.number}</th>
+                <td className={styles.barCell}>
+                  <svg viewBox="0 0 100 14" preserveAspectRatio="none" className={styles.bar} aria-hidden>
+                    <rect x="0" y="3" height="8" width={(cup.realGrams / most) * 98} className={styles.real} />
+                    <path d={`M${(cup.plannedGrams / most) * 98} 0V14`} className={styles.planned} />
+                  </svg>
+                  <small>
+                    {groupPours(layer.cups.find(({ number }) => number === cup.number)?.pours ?? [])
+                      .map(({ tag, copies }) => `${tag} ${copyNames(copies)}`)
+                      .join(', ')}
+                    {cup.note && <em> {cup.note}</em>}
+                  </small>
+                </td>
+                <td className={styles.number}>{grams(cup.plannedGrams)}</td>
+                <td className={styles.number}>
+                  <b>{grams(cup.realGrams)}</b>
+                </td>
+                <td className={styles.number}>{signed(cup.differenceGrams)}</td>
+                <td>{cup.ratio ? <RatioMark reading={cup.ratio} units={units} past /> : 'one part'}</td>
+              </tr>
+            ))}
+          </tbody>
+          <tfoot>
+            <tr>
+              <th scope="row" colSpan={2}>
+                All cups
+              </th>
+              <td className={styles.number}>{grams(compared.plannedGrams)}</td>
+              <td className={styles.number}>
+                <b>{grams(compared.realGrams)}</b>
+              </td>
+              <td className={styles.number}>{signed(compared.differenceGrams)}</td>
+              <td />
+            </tr>
+          </tfoot>
+        </table>
       </div>
       {pour.note && <p className={styles.note}>{pour.note}</p>}
     </section>

@@ -36,7 +36,14 @@ interface EntryDraft {
 }
 
 function acceptDraft(cups: number) {
-  return (value: unknown): EntryDraft | null => (typeof value === 'object' && value !== null && 'cups' in value && Array.isArray(value.cups) && value.cups.length === cups ? (value as EntryDraft) : null);
+  return (value: unknown): EntryDraft | null =>
+    typeof value === 'object' &&
+    value !== null &&
+    'cups' in value &&
+    Array.isArray(value.cups) &&
+    value.cups.length === cups
+      ? (value as EntryDraft)
+      : null;
 }
 
 /** Enters what was really weighed into each cup of a layer, with the ratio read out while typing. */
@@ -47,7 +54,8 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
   const { draft, setDraft, forget } = useKeptDraft(draftKey, initial, acceptDraft(layer.cups.length));
   const [errors, setErrors] = useState<Record<string, string>>({});
   const [saving, setSaving] = useState(false);
-  const setCup = (index: number, change: Partial<EntryDraft['cups'][number]>): void => setDraft({ ...draft, cups: draft.cups.map((cup, i) => (i === index ? { ...cup, ...change } : cup)) });
+  const setCup = (index: number, change: Partial<EntryDraft['cups'][number]>): void =>
+    setDraft({ ...draft, cups: draft.cups.map((cup, i) => (i === index ? { ...cup, ...change } : cup)) });
   const grams = (text: string): number | null => {
     const parsed = parseMeasure(text, 'mass', preferredUnit('mass', units));
     return parsed.ok ? parsed.value : null;
@@ -67,8 +75,24 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
       onClose();
     } else setErrors(Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])));
   };
-  const field = (name: string, label: string, value: string, onChange: (text: string) => void, placeholder?: string): React.ReactNode => (
-    <TextField label={label} name={name} value={value} placeholder={placeholder} onChange={(event) => onChange(event.target.value)} error={Boolean(errors[name])} helperText={errors[name]} autoComplete="off" slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'decimal', className: styles.bigInput } }} />
+  const field = (
+    name: string,
+    label: string,
+    value: string,
+    onChange: (text: string) => void,
+    placeholder?: string,
+  ): React.ReactNode => (
+    <TextField
+      label={label}
+      name={name}
+      value={value}
+      placeholder={placeholder}
+      onChange={(event) => onChange(event.target.value)}
+      error={Boolean(errors[name])}
+      helperText={errors[name]}
+      autoComplete="off"
+      slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'decimal', className: styles.bigInput } }}
+    />
   );
   const mass = preferredUnit('mass', units).symbol;
   return (
@@ -83,8 +107,22 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
     >
       <h3>Layer {layer.number}, as it was poured</h3>
       <div className={styles.entryHead}>
-        <TextField label="Poured at" name="pouredAt" type="datetime-local" value={draft.pouredAt} slotProps={{ htmlInput: { className: styles.bigInput } }} onChange={(event) => setDraft({ ...draft, pouredAt: event.target.value })} error={Boolean(errors['pouredAt'])} helperText={errors['pouredAt']} />
-        {field('temperatureC', `Room, ${preferredUnit('temperature', units).symbol}`, draft.temperature, (temperature) => setDraft({ ...draft, temperature }))}
+        <TextField
+          label="Poured at"
+          name="pouredAt"
+          type="datetime-local"
+          value={draft.pouredAt}
+          slotProps={{ htmlInput: { className: styles.bigInput } }}
+          onChange={(event) => setDraft({ ...draft, pouredAt: event.target.value })}
+          error={Boolean(errors['pouredAt'])}
+          helperText={errors['pouredAt']}
+        />
+        {field(
+          'temperatureC',
+          `Room, ${preferredUnit('temperature', units).symbol}`,
+          draft.temperature,
+          (temperature) => setDraft({ ...draft, temperature }),
+        )}
       </div>
       {layer.cups.map((cup, i) => {
         const typed = draft.cups[i]!;
@@ -93,23 +131,60 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
           <fieldset key={cup.number} className={styles.cupEntry}>
             <legend>
               Cup {cup.number}
-              <span>{groupPours(cup.pours).map(({ tag, copies }) => `${tag} ${copyNames(copies)}`).join(', ')}</span>
+              <span>
+                {groupPours(cup.pours)
+                  .map(({ tag, copies }) => `${tag} ${copyNames(copies)}`)
+                  .join(', ')}
+              </span>
             </legend>
             <div className={styles.cupFields}>
-              {field(`cups.${i}.partAGrams`, parts ? `Part A, ${mass}` : `Product, ${mass}`, typed.a, (text) => setCup(i, { a: text }), `planned ${editText(cup.parts?.partAGrams ?? cup.mixGrams, 'mass', units, 1)}`)}
-              {parts && cup.parts && field(`cups.${i}.partBGrams`, `Part B, ${mass}`, typed.b, (text) => setCup(i, { b: text }), `planned ${editText(cup.parts.partBGrams, 'mass', units, 1)}`)}
+              {field(
+                `cups.${i}.partAGrams`,
+                parts ? `Part A, ${mass}` : `Product, ${mass}`,
+                typed.a,
+                (text) => setCup(i, { a: text }),
+                `planned ${editText(cup.parts?.partAGrams ?? cup.mixGrams, 'mass', units, 1)}`,
+              )}
+              {parts &&
+                cup.parts &&
+                field(
+                  `cups.${i}.partBGrams`,
+                  `Part B, ${mass}`,
+                  typed.b,
+                  (text) => setCup(i, { b: text }),
+                  `planned ${editText(cup.parts.partBGrams, 'mass', units, 1)}`,
+                )}
               {parts && a !== null && b !== null && a > 0 && b > 0 && (
                 <div className={styles.ratio}>
                   <RatioMark reading={ratioReading(a, b, parts)} units={units} />
                 </div>
               )}
-              <TextField label="Note" name={`cups.${i}.note`} value={typed.note} onChange={(event) => setCup(i, { note: event.target.value })} autoComplete="off" />
+              <TextField
+                label="Note"
+                name={`cups.${i}.note`}
+                value={typed.note}
+                onChange={(event) => setCup(i, { note: event.target.value })}
+                autoComplete="off"
+              />
             </div>
           </fieldset>
         );
       })}
-      <TextField label="Note on the whole layer" name="note" value={draft.note} multiline minRows={2} onChange={(event) => setDraft({ ...draft, note: event.target.value })} error={Boolean(errors['note'])} helperText={errors['note'] ?? 'Bubbles, leaks, what to do differently'} />
-      {errors['layer'] && <p role="alert" className={styles.formError}>{errors['layer']}</p>}
+      <TextField
+        label="Note on the whole layer"
+        name="note"
+        value={draft.note}
+        multiline
+        minRows={2}
+        onChange={(event) => setDraft({ ...draft, note: event.target.value })}
+        error={Boolean(errors['note'])}
+        helperText={errors['note'] ?? 'Bubbles, leaks, what to do differently'}
+      />
+      {errors['layer'] && (
+        <p role="alert" className={styles.formError}>
+          {errors['layer']}
+        </p>
+      )}
       <div className={styles.entryActions}>
         <Button type="button" onClick={onClose}>
           Not now
@@ -122,8 +197,15 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
   );
 }
 
-function firstDraft(layer: LayerPlan, request: PlanRequest, before: PourRecord | undefined, now: string, units: UnitPreferences): EntryDraft {
-  const text = (value: number | null | undefined): string => (value === null || value === undefined ? '' : editText(value, 'mass', units));
+function firstDraft(
+  layer: LayerPlan,
+  request: PlanRequest,
+  before: PourRecord | undefined,
+  now: string,
+  units: UnitPreferences,
+): EntryDraft {
+  const text = (value: number | null | undefined): string =>
+    value === null || value === undefined ? '' : editText(value, 'mass', units);
   return {
     pouredAt: before?.pouredAt ?? now,
     temperature: editText(before?.temperatureC ?? request.room.temperatureC, 'temperature', units),
@@ -136,11 +218,20 @@ function firstDraft(layer: LayerPlan, request: PlanRequest, before: PourRecord |
 }
 
 /** Turns the typed form into a pour, or says at each field what is wrong. */
-function readDraft(draft: EntryDraft, layer: LayerPlan, twoParts: boolean, units: UnitPreferences): { pour: PourRecord | null; errors: Record<string, string> } {
+function readDraft(
+  draft: EntryDraft,
+  layer: LayerPlan,
+  twoParts: boolean,
+  units: UnitPreferences,
+): { pour: PourRecord | null; errors: Record<string, string> } {
   const errors: Record<string, string> = {};
   const read = (name: string, text: string, quantity: 'mass' | 'temperature'): number => {
     const parsed = parseMeasure(text, quantity, preferredUnit(quantity, units));
-    if (!parsed.ok) errors[name] = text.trim() === '' && quantity === 'mass' ? `Type what the scale showed; planned was ${formatMeasure(plannedOf(layer, name), 'mass', units)}.` : parsed.message;
+    if (!parsed.ok)
+      errors[name] =
+        text.trim() === '' && quantity === 'mass'
+          ? `Type what the scale showed; planned was ${formatMeasure(plannedOf(layer, name), 'mass', units)}.`
+          : parsed.message;
     return parsed.ok ? parsed.value : 0;
   };
   const candidate = {
@@ -148,7 +239,12 @@ function readDraft(draft: EntryDraft, layer: LayerPlan, twoParts: boolean, units
     pouredAt: draft.pouredAt,
     temperatureC: read('temperatureC', draft.temperature, 'temperature'),
     note: draft.note,
-    cups: draft.cups.map((cup, i) => ({ number: layer.cups[i]!.number, partAGrams: read(`cups.${i}.partAGrams`, cup.a, 'mass'), partBGrams: twoParts ? read(`cups.${i}.partBGrams`, cup.b, 'mass') : null, note: cup.note })),
+    cups: draft.cups.map((cup, i) => ({
+      number: layer.cups[i]!.number,
+      partAGrams: read(`cups.${i}.partAGrams`, cup.a, 'mass'),
+      partBGrams: twoParts ? read(`cups.${i}.partBGrams`, cup.b, 'mass') : null,
+      note: cup.note,
+    })),
   };
   const parsed = pourRecordSchema.safeParse(candidate);
   const all = parsed.success ? errors : { ...complaintsByField(parsed.error), ...errors };

@@ -5,18 +5,38 @@ import styles from './RatioMark.module.css';
 const WORDS: Record<RatioReading['grade'], string> = { good: 'ratio good', off: 'ratio off', wrong: 'ratio wrong' };
 
 /** How a cup's ratio came out: shape, word and colour, and what mends it. */
-export function RatioMark({ reading, units, past = false }: { reading: RatioReading; units: UnitPreferences; past?: boolean }) {
+export function RatioMark({
+  reading,
+  units,
+  past = false,
+}: {
+  reading: RatioReading;
+  units: UnitPreferences;
+  past?: boolean;
+}) {
   const percent = `${reading.error > 0 ? '+' : reading.error < 0 ? '−' : ''}${Math.abs(reading.error * 100).toFixed(1)} % A`;
   return (
     <p className={styles.mark} data-grade={reading.grade} role={past ? undefined : 'status'}>
-      <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden fill="none" stroke="currentColor" strokeWidth="2.2" strokeLinecap="round" strokeLinejoin="round">
+      <svg
+        width="16"
+        height="16"
+        viewBox="0 0 16 16"
+        aria-hidden
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="2.2"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      >
         {reading.grade === 'good' && <path d="m2.5 8.5 3.5 4 7.5-9" />}
         {reading.grade === 'off' && <path d="M8 2 14.5 13.5H1.5Z" />}
         {reading.grade === 'wrong' && <path d="M3 3 13 13M13 3 3 13" />}
       </svg>
       <span>
         {WORDS[reading.grade]}, {percent}.
-        {reading.add && !past && <b>{` Add ${formatMeasure(reading.add.grams, 'mass', units)} of part ${reading.add.part}; the cup then holds ${formatMeasure(reading.add.newTotalGrams, 'mass', units)}.`}</b>}
+        {reading.add && !past && (
+          <b>{` Add ${formatMeasure(reading.add.grams, 'mass', units)} of part ${reading.add.part}; the cup then holds ${formatMeasure(reading.add.newTotalGrams, 'mass', units)}.`}</b>
+        )}
       </span>
     </p>
   );

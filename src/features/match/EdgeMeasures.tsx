@@ -13,7 +13,10 @@ import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
 
 const PLACES = ['start', 'middle', 'end'] as const;
-const START: Partial<Record<EdgeName, readonly [string, string]>> = { east: ['south end', 'north end'], west: ['south end', 'north end'] };
+const START: Partial<Record<EdgeName, readonly [string, string]>> = {
+  east: ['south end', 'north end'],
+  west: ['south end', 'north end'],
+};
 
 /** What was measured along one edge of one copy: its level at three places, its bed at as many as you like. */
 export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number | undefined }) {
@@ -28,8 +31,15 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
   const levelMm = desk.set.data.levelMm;
   const put = (change: (now: MeasuredEdge) => MeasuredEdge, label: string): Promise<{ ok: boolean }> =>
     door.run(({ pieces }) => {
-      const now = pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.edges?.[edge.edge];
-      return { do: 'measure', setId: desk.set.id, pieces: [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? { bed: [], levels: null }) } }], label };
+      const now = pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.edges?.[
+        edge.edge
+      ];
+      return {
+        do: 'measure',
+        setId: desk.set.id,
+        pieces: [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? { bed: [], levels: null }) } }],
+        label,
+      };
     }, label);
   const name = `${design.data.tag} #${copy}`;
   const ends = START[edge.edge] ?? ['west end', 'east end'];
@@ -39,7 +49,8 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
   const parsed = parseEdgeReadings(text, units, edge.lengthMm);
   const saveBed = async (): Promise<void> => {
     if (typed === null || parsed.errors.length > 0) return;
-    if ((await put((now) => ({ ...now, bed: parsed.readings }), `Measure the ${edge.edge} edge of ${name}`)).ok) setTyped(null);
+    if ((await put((now) => ({ ...now, bed: parsed.readings }), `Measure the ${edge.edge} edge of ${name}`)).ok)
+      setTyped(null);
   };
   return (
     <details className={styles.measure} open={own.levels !== null || own.bed.length > 0}>
@@ -56,7 +67,21 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
           </label>
         )}
         {PLACES.map((place, i) => (
-          <MeasureField key={`${copy}${place}`} label={`Level, ${words[place]}`} quantity="length" step={0.1} value={levels[i]!} hint={own.levels ? undefined : 'as planned'} validate={(value) => (value < 0 || value > 300 ? 'Between 0 and 300 mm' : null)} onCommit={(value) => void put((now) => ({ ...now, levels: withLevelAt(now.levels ?? [levelMm, levelMm, levelMm], i, value) }), `Measure the level of ${name}`)} />
+          <MeasureField
+            key={`${copy}${place}`}
+            label={`Level, ${words[place]}`}
+            quantity="length"
+            step={0.1}
+            value={levels[i]!}
+            hint={own.levels ? undefined : 'as planned'}
+            validate={(value) => (value < 0 || value > 300 ? 'Between 0 and 300 mm' : null)}
+            onCommit={(value) =>
+              void put(
+                (now) => ({ ...now, levels: withLevelAt(now.levels ?? [levelMm, levelMm, levelMm], i, value) }),
+                `Measure the level of ${name}`,
+              )
+            }
+          />
         ))}
       </div>
       <TextField
@@ -68,13 +93,20 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => void saveBed()}
         error={parsed.errors.length > 0}
-        helperText={parsed.errors[0]?.message ?? `${parsed.readings.length} ${parsed.readings.length === 1 ? 'reading' : 'readings'} of ${formatMeasure(edge.lengthMm, 'length', units)}`}
+        helperText={
+          parsed.errors[0]?.message ??
+          `${parsed.readings.length} ${parsed.readings.length === 1 ? 'reading' : 'readings'} of ${formatMeasure(edge.lengthMm, 'length', units)}`
+        }
       />
     </details>
   );
 }
 
-function withLevelAt([start, middle, end]: readonly [number, number, number], i: number, value: number): [number, number, number] {
+function withLevelAt(
+  [start, middle, end]: readonly [number, number, number],
+  i: number,
+  value: number,
+): [number, number, number] {
   const next: [number, number, number] = [start, middle, end];
   next[i] = value;
   return next;

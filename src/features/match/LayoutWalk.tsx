@@ -40,23 +40,41 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
     const [start = { ...(laid[0] ?? { column: 0, row: 0 }), side: 0 as const }, ...others] = wish.openings;
     return wayThrough(laid, (tile, side) => stock.tiles[tile]!.wet[side], start, others[end] ?? null);
   }, [laid, stock, wish, end]);
-  const edgeOf = (place: number, side: TableSide): MatchSet['edges'][number] => set.edges[stock.edges[laid[place]!.tile * 4 + side]!]!;
+  const edgeOf = (place: number, side: TableSide): MatchSet['edges'][number] =>
+    set.edges[stock.edges[laid[place]!.tile * 4 + side]!]!;
   const pieces = steps.map(({ laid: place, from, to }, i): WalkPiece => {
     const { tile } = laid[place]!;
     const design = designs.find(({ id }) => id === stock.designIds[tile])?.data;
     const [first, last] = [edgeOf(place, from), edgeOf(place, to)];
     return {
-      key: `${i}`, name: stock.tiles[tile]!.tag, look: first.look, landColour: design?.landColour ?? '#999999', liftMm: [0, 0],
+      key: `${i}`,
+      name: stock.tiles[tile]!.tag,
+      look: first.look,
+      landColour: design?.landColour ?? '#999999',
+      liftMm: [0, 0],
       levelMm: [first.levelMm[1], last.levelMm[1]],
-      cut: design ? tileCut(pictureBed(design, false).grid, design.outline, TABLE_SIDES[from] as EdgeName, TABLE_SIDES[to] as EdgeName) : { lengthMm: stock.sizeMm, stepMm: stock.sizeMm, heightMm: new Float32Array(2) },
+      cut: design
+        ? tileCut(
+            pictureBed(design, false).grid,
+            design.outline,
+            TABLE_SIDES[from] as EdgeName,
+            TABLE_SIDES[to] as EdgeName,
+          )
+        : { lengthMm: stock.sizeMm, stepMm: stock.sizeMm, heightMm: new Float32Array(2) },
     };
   });
   const walked = steps.slice(1).map((step, i) => {
-    const index = joints.findIndex(({ placeA, placeB }) => (placeA === step.laid && placeB === steps[i]!.laid) || (placeB === step.laid && placeA === steps[i]!.laid));
+    const index = joints.findIndex(
+      ({ placeA, placeB }) =>
+        (placeA === step.laid && placeB === steps[i]!.laid) || (placeB === step.laid && placeA === steps[i]!.laid),
+    );
     return { index, ...walkJoint(set, seams[index]!, units) };
   });
   const here = walked[Math.min(at, walked.length - 1)];
-  const counts = GRADES.map((grade) => `${seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`).join(', ');
+  const counts = GRADES.map(
+    (grade) =>
+      `${seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`,
+  ).join(', ');
   return (
     <div className={styles.walk}>
       <p className={styles.quiet}>
@@ -66,13 +84,25 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
             Walk to{' '}
             <select value={end} onChange={(event) => (setEnd(Number(event.target.value)), setAt(0))}>
               {ends.map((opening, i) => (
-                <option key={`${opening.column}${opening.row}${opening.side}`} value={i}>{`the ${TABLE_SIDES[opening.side]} edge, ${placeName(opening)}`}</option>
+                <option
+                  key={`${opening.column}${opening.row}${opening.side}`}
+                  value={i}
+                >{`the ${TABLE_SIDES[opening.side]} edge, ${placeName(opening)}`}</option>
               ))}
             </select>
           </label>
         )}
       </p>
-      {pieces.length > 0 && <WaterlineWalk label="Along the water at eye level" pieces={pieces} joints={walked} levelMm={levelMm} at={Math.min(at, walked.length - 1)} onAt={setAt} />}
+      {pieces.length > 0 && (
+        <WaterlineWalk
+          label="Along the water at eye level"
+          pieces={pieces}
+          joints={walked}
+          levelMm={levelMm}
+          at={Math.min(at, walked.length - 1)}
+          onAt={setAt}
+        />
+      )}
       {here && (
         <section aria-label="The seam" className={match.middle}>
           <SeamPanel match={set} seam={seams[here.index]!} limits={limits} joints={joints} />

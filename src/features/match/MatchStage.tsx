@@ -29,17 +29,32 @@ export function MatchStage() {
   const matching = useMatch();
   const { match } = matching;
   const asked = useSearchParams().get('show');
-  if (desk.designs.length === 0) return <p className={styles.teach}>Add pieces on the Shape stage first; here their edges are held against each other.</p>;
-  if (match && match.edges.length === 0) return <p className={styles.teach}>These pieces stand free: none has a straight edge that meets another. There is nothing to match.</p>;
+  if (desk.designs.length === 0)
+    return (
+      <p className={styles.teach}>Add pieces on the Shape stage first; here their edges are held against each other.</p>
+    );
+  if (match && match.edges.length === 0)
+    return (
+      <p className={styles.teach}>
+        These pieces stand free: none has a straight edge that meets another. There is nothing to match.
+      </p>
+    );
   const kinds = new Set(desk.designs.map(({ data }) => data.kind));
-  const views = VIEWS.filter(({ show }) => (show !== 'row' || kinds.has('board')) && (show !== 'table' || kinds.has('tile')));
+  const views = VIEWS.filter(
+    ({ show }) => (show !== 'row' || kinds.has('board')) && (show !== 'table' || kinds.has('tile')),
+  );
   const view: View = views.find(({ show }) => show === asked)?.show ?? 'seams';
   return (
     <div className={styles.match} aria-busy={matching.share !== null}>
       <div className={styles.top}>
         <nav aria-label="Parts of Match" className={styles.views}>
           {views.map(({ show, name }) => (
-            <Link key={show} href={`/sets/${desk.set.id}/match${show === 'seams' ? '' : `?show=${show}`}`} aria-current={show === view ? 'page' : undefined} scroll={false}>
+            <Link
+              key={show}
+              href={`/sets/${desk.set.id}/match${show === 'seams' ? '' : `?show=${show}`}`}
+              aria-current={show === view ? 'page' : undefined}
+              scroll={false}
+            >
               {name}
               <Count view={show} match={match} />
             </Link>
@@ -54,7 +69,13 @@ export function MatchStage() {
 
 /** How many seams that are meant to meet show, and how many edges depart from their standard. */
 function Count({ view, match }: { view: View; match: MatchSet | null }) {
-  const count = !match ? 0 : view === 'seams' ? match.seams.filter(({ grade, wetOverlap }) => grade === 'shows' && wetOverlap >= MEANT_OVERLAP).length : view === 'standards' ? match.edges.filter(({ departs }) => departs).length : 0;
+  const count = !match
+    ? 0
+    : view === 'seams'
+      ? match.seams.filter(({ grade, wetOverlap }) => grade === 'shows' && wetOverlap >= MEANT_OVERLAP).length
+      : view === 'standards'
+        ? match.edges.filter(({ departs }) => departs).length
+        : 0;
   if (count === 0) return null;
   return (
     <span className={styles.count}>

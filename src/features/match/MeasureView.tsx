@@ -17,7 +17,12 @@ import { benchRows, withLevel, type BenchRow } from './benchList';
 import own from './MeasureView.module.css';
 
 const NOTHING: MeasuredEdge = { bed: [], levels: null };
-const ENDS: Partial<Record<EdgeName, string>> = { north: 'west → east', south: 'west → east', east: 'south → north', west: 'south → north' };
+const ENDS: Partial<Record<EdgeName, string>> = {
+  north: 'west → east',
+  south: 'west → east',
+  east: 'south → north',
+  west: 'south → north',
+};
 
 /** Measuring in the order of the bench: piece after piece, edge after edge; Enter goes on to the next. Measured beats drawn. */
 export function MeasureView({ match }: { match: MatchSet | null }) {
@@ -32,7 +37,9 @@ export function MeasureView({ match }: { match: MatchSet | null }) {
     <div className={own.view}>
       <div className={own.head}>
         <p className={styles.small}>
-          Stand the piece on a flat table and measure up from the table: the water at both ends and the middle of the edge, and the bed where you like. Enter goes on to the next field, an empty field forgets the reading. {`${measured} of ${rows.length} edges are measured.`}
+          Stand the piece on a flat table and measure up from the table: the water at both ends and the middle of the
+          edge, and the bed where you like. Enter goes on to the next field, an empty field forgets the reading.{' '}
+          {`${measured} of ${rows.length} edges are measured.`}
         </p>
         <label>
           Show{' '}
@@ -58,8 +65,15 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
   const table = useRef<HTMLTableElement>(null);
   const put = ({ designId, copy, edge, name }: BenchRow, make: (now: MeasuredEdge) => MeasuredEdge): void =>
     void door.run(({ pieces }) => {
-      const now = pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ?? NOTHING;
-      return { do: 'measure', setId: desk.set.id, pieces: [{ designId, copy, edges: { [edge]: make(now) } }], label: `Measure the ${edge} edge of ${name}` };
+      const now =
+        pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ??
+        NOTHING;
+      return {
+        do: 'measure',
+        setId: desk.set.id,
+        pieces: [{ designId, copy, edges: { [edge]: make(now) } }],
+        label: `Measure the ${edge} edge of ${name}`,
+      };
     });
   const next = (from: HTMLInputElement, back: boolean): void => {
     const fields = [...(table.current?.querySelectorAll('input') ?? [])];
@@ -87,7 +101,13 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
               </td>
               {(['start', 'middle', 'end'] as const).map((place, k) => (
                 <td key={place}>
-                  <Level row={row} k={k} label={`${row.name} ${row.edge}, level at the ${place}`} put={put} next={next} />
+                  <Level
+                    row={row}
+                    k={k}
+                    label={`${row.name} ${row.edge}, level at the ${place}`}
+                    put={put}
+                    next={next}
+                  />
                 </td>
               ))}
               <td>
@@ -108,7 +128,10 @@ interface CellProps {
 }
 
 /** What a field holds while it is typed in, and what is wrong with it. */
-function useTyped(stored: string, take: (text: string) => string | null): { props: React.InputHTMLAttributes<HTMLInputElement>; complaint: string | null; commit: () => boolean } {
+function useTyped(
+  stored: string,
+  take: (text: string) => string | null,
+): { props: React.InputHTMLAttributes<HTMLInputElement>; complaint: string | null; commit: () => boolean } {
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
   const commit = (): boolean => {
@@ -118,7 +141,17 @@ function useTyped(stored: string, take: (text: string) => string | null): { prop
     if (wrong === null) setTyped(null);
     return wrong === null;
   };
-  return { props: { value: typed ?? stored, onChange: (event) => setTyped(event.target.value), onBlur: commit, 'aria-invalid': complaint !== null, autoComplete: 'off' }, complaint, commit };
+  return {
+    props: {
+      value: typed ?? stored,
+      onChange: (event) => setTyped(event.target.value),
+      onBlur: commit,
+      'aria-invalid': complaint !== null,
+      autoComplete: 'off',
+    },
+    complaint,
+    commit,
+  };
 }
 
 function Level({ row, k, label, put, next }: CellProps & { k: number; label: string }) {
@@ -137,7 +170,16 @@ function Level({ row, k, label, put, next }: CellProps & { k: number; label: str
   });
   return (
     <>
-      <input {...props} aria-label={label} inputMode="decimal" className={own.level} placeholder={editText(row.plannedMm[k]!, 'length', units)} onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))} />
+      <input
+        {...props}
+        aria-label={label}
+        inputMode="decimal"
+        className={own.level}
+        placeholder={editText(row.plannedMm[k]!, 'length', units)}
+        onKeyDown={(event) =>
+          event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))
+        }
+      />
       {complaint && (
         <small role="alert" className={own.wrong}>
           {complaint}
@@ -149,16 +191,34 @@ function Level({ row, k, label, put, next }: CellProps & { k: number; label: str
 
 function BedCell({ row, put, next }: CellProps) {
   const units = useUnits();
-  const stored = edgeReadingsText(row.measured?.bed ?? [], units).split('\n').join('; ');
+  const stored = edgeReadingsText(row.measured?.bed ?? [], units)
+    .split('\n')
+    .join('; ');
   const { props, complaint, commit } = useTyped(stored, (text) => {
-    const parsed = parseEdgeReadings(text.split(';').map((pair) => pair.trim()).filter(Boolean).join('\n'), units, row.lengthMm);
+    const parsed = parseEdgeReadings(
+      text
+        .split(';')
+        .map((pair) => pair.trim())
+        .filter(Boolean)
+        .join('\n'),
+      units,
+      row.lengthMm,
+    );
     if (parsed.errors.length > 0) return parsed.errors[0]!.message.replace(/^Line (\d+)/, 'Reading $1');
     put(row, (now) => ({ ...now, bed: parsed.readings }));
     return null;
   });
   return (
     <>
-      <input {...props} aria-label={`${row.name} ${row.edge}, bed`} className={own.bed} placeholder="70 8.2; 40 17" onKeyDown={(event) => event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))} />
+      <input
+        {...props}
+        aria-label={`${row.name} ${row.edge}, bed`}
+        className={own.bed}
+        placeholder="70 8.2; 40 17"
+        onKeyDown={(event) =>
+          event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))
+        }
+      />
       {complaint && (
         <small role="alert" className={own.wrong}>
           {complaint}
@@ -175,13 +235,37 @@ function CsvDoor() {
   const file = useRef<HTMLInputElement>(null);
   const read = async (chosen: File): Promise<void> => {
     const { copies, errors } = parseEdgeCsv(await chosen.text(), desk.designs);
-    if (errors.length > 0) return setTold({ good: false, lines: [`${chosen.name} was not taken in:`, ...errors.slice(0, 6).map(({ message }) => message), ...(errors.length > 6 ? [`and ${errors.length - 6} more`] : [])] });
-    const outcome = await door.run(() => ({ do: 'measure', setId: desk.set.id, pieces: copies, label: `Take in ${chosen.name}`.slice(0, 80) }), `${chosen.name} taken in`);
-    setTold(outcome.ok ? { good: true, lines: [`Readings of ${copies.length} ${copies.length === 1 ? 'piece' : 'pieces'} taken in.`] } : null);
+    if (errors.length > 0)
+      return setTold({
+        good: false,
+        lines: [
+          `${chosen.name} was not taken in:`,
+          ...errors.slice(0, 6).map(({ message }) => message),
+          ...(errors.length > 6 ? [`and ${errors.length - 6} more`] : []),
+        ],
+      });
+    const outcome = await door.run(
+      () => ({ do: 'measure', setId: desk.set.id, pieces: copies, label: `Take in ${chosen.name}`.slice(0, 80) }),
+      `${chosen.name} taken in`,
+    );
+    setTold(
+      outcome.ok
+        ? { good: true, lines: [`Readings of ${copies.length} ${copies.length === 1 ? 'piece' : 'pieces'} taken in.`] }
+        : null,
+    );
   };
   return (
     <div className={own.csv}>
-      <Button size="small" onClick={() => saveFile(`${desk.set.data.name.replace(/[^\w-]+/g, '-')}-edges.csv`, edgeCsv(desk.pieces, desk.designs), 'text/csv')}>
+      <Button
+        size="small"
+        onClick={() =>
+          saveFile(
+            `${desk.set.data.name.replace(/[^\w-]+/g, '-')}-edges.csv`,
+            edgeCsv(desk.pieces, desk.designs),
+            'text/csv',
+          )
+        }
+      >
         Save as CSV
       </Button>
       <Button size="small" onClick={() => file.current?.click()}>

@@ -24,8 +24,13 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
   const strips = useMemo(() => desk.set.data.shimsMm ?? [], [desk.set.data.shimsMm]);
   const plan = useMemo(() => shimRow(row.ends, strips, { perCorner }), [row, strips, perCorner]);
   // Strips come in quarters of a millimetre: their thickness is not to be rounded.
-  const mm = (value: number): string => `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
-  const parse = (text: string): ReturnType<typeof parseMeasure>[] => text.split(/[,;]\s*|\s{2,}/).filter((part) => part.trim() !== '').map((part) => parseMeasure(part, 'length', preferredUnit('length', units)));
+  const mm = (value: number): string =>
+    `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
+  const parse = (text: string): ReturnType<typeof parseMeasure>[] =>
+    text
+      .split(/[,;]\s*|\s{2,}/)
+      .filter((part) => part.trim() !== '')
+      .map((part) => parseMeasure(part, 'length', preferredUnit('length', units)));
   const complaint = (text: string): string | null => {
     const values = parse(text);
     const bad = values.find((value) => !value.ok);
@@ -33,60 +38,129 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
     if (values.some((value) => value.ok && (value.value <= 0 || value.value > 20))) return 'Each between 0 and 20 mm';
     return values.length > 8 ? 'At most 8 thicknesses' : null;
   };
-  const save = (text: string): void => void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, shimsMm: parse(text).map((value) => (value.ok ? value.value : 0)) }, label: 'Change the shim strips' }), 'Shim strips changed');
-  const laid = row.result.places.map(({ board, turned }, i) => {
-    const { west, name } = row.boards[board]!;
-    const { frontLeft, backLeft, frontRight, backRight } = plan.shims[i]!;
-    const corners = asDrawn([frontLeft.raiseMm, backLeft.raiseMm, frontRight.raiseMm, backRight.raiseMm], turned);
-    return { name, designId: match.edges[west]!.designId, copy: Number(/#(\d+)$/.exec(name)?.[1] ?? 1), corners, strips: plan.shims[i]! };
-  }).filter(({ corners }) => corners.some((height) => height > 0));
-  const standing = desk.pieces.filter(({ data }) => data.shimsMm && row.boards.some(({ west }) => match.edges[west]!.designId === data.designId));
-  const isLaid = standing.length === laid.length && laid.every(({ designId, copy, corners }) => standing.some(({ data }) => data.designId === designId && data.copy === copy && corners.every((height, i) => Math.abs(height - data.shimsMm![i]!) < 1e-6)));
+  const save = (text: string): void =>
+    void door.run(
+      ({ set }) => ({
+        do: 'put',
+        kind: 'set',
+        id: set.id,
+        version: set.version,
+        data: { ...set.data, shimsMm: parse(text).map((value) => (value.ok ? value.value : 0)) },
+        label: 'Change the shim strips',
+      }),
+      'Shim strips changed',
+    );
+  const laid = row.result.places
+    .map(({ board, turned }, i) => {
+      const { west, name } = row.boards[board]!;
+      const { frontLeft, backLeft, frontRight, backRight } = plan.shims[i]!;
+      const corners = asDrawn([frontLeft.raiseMm, backLeft.raiseMm, frontRight.raiseMm, backRight.raiseMm], turned);
+      return {
+        name,
+        designId: match.edges[west]!.designId,
+        copy: Number(/#(\d+)$/.exec(name)?.[1] ?? 1),
+        corners,
+        strips: plan.shims[i]!,
+      };
+    })
+    .filter(({ corners }) => corners.some((height) => height > 0));
+  const standing = desk.pieces.filter(
+    ({ data }) => data.shimsMm && row.boards.some(({ west }) => match.edges[west]!.designId === data.designId),
+  );
+  const isLaid =
+    standing.length === laid.length &&
+    laid.every(({ designId, copy, corners }) =>
+      standing.some(
+        ({ data }) =>
+          data.designId === designId &&
+          data.copy === copy &&
+          corners.every((height, i) => Math.abs(height - data.shimsMm![i]!) < 1e-6),
+      ),
+    );
   // What lay there before gives way: the plan is for the bare boards.
   const lay = (): void =>
-    void door.run(() => ({
-      do: 'measure', setId: desk.set.id, label: 'Lay shims under the row',
-      pieces: [...standing.filter(({ data }) => !laid.some(({ designId, copy }) => data.designId === designId && data.copy === copy)).map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })), ...laid.map(({ designId, copy, corners }) => ({ designId, copy, shimsMm: corners }))],
-    }), 'Shims laid under the row');
-  const takeOut = (): void => void door.run(({ pieces }) => ({ do: 'measure', setId: desk.set.id, label: 'Take all shims out', pieces: pieces.filter(({ id }) => standing.some((piece) => piece.id === id)).map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })) }), 'Shims taken out');
+    void door.run(
+      () => ({
+        do: 'measure',
+        setId: desk.set.id,
+        label: 'Lay shims under the row',
+        pieces: [
+          ...standing
+            .filter(({ data }) => !laid.some(({ designId, copy }) => data.designId === designId && data.copy === copy))
+            .map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })),
+          ...laid.map(({ designId, copy, corners }) => ({ designId, copy, shimsMm: corners })),
+        ],
+      }),
+      'Shims laid under the row',
+    );
+  const takeOut = (): void =>
+    void door.run(
+      ({ pieces }) => ({
+        do: 'measure',
+        setId: desk.set.id,
+        label: 'Take all shims out',
+        pieces: pieces
+          .filter(({ id }) => standing.some((piece) => piece.id === id))
+          .map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })),
+      }),
+      'Shims taken out',
+    );
   const tag = (designId: string): string => desk.designs.find(({ id }) => id === designId)?.data.tag ?? '';
   return (
     <section aria-label="Shims" className={own.shims}>
       <h2 className={styles.heading}>Shims under the row</h2>
-      <WordField label={`Shim strips at hand, ${units.length}, with commas`} value={strips.map((strip) => (units.length === 'mm' ? String(strip) : mm(strip))).join(', ')} validate={complaint} onCommit={save} />
+      <WordField
+        label={`Shim strips at hand, ${units.length}, with commas`}
+        value={strips.map((strip) => (units.length === 'mm' ? String(strip) : mm(strip))).join(', ')}
+        validate={complaint}
+        onCommit={save}
+      />
       <label className={own.check}>
-        <input type="checkbox" checked={perCorner} onChange={(event) => setPerCorner(event.target.checked)} /> under each corner apart
+        <input type="checkbox" checked={perCorner} onChange={(event) => setPerCorner(event.target.checked)} /> under
+        each corner apart
       </label>
-      {strips.length === 0 && <p className={styles.small}>Type the thicknesses of card and strip that you have; Aguada finds where to lay them.</p>}
-      {strips.length > 0 && plan.beforeMm <= 0.05 && <p className={styles.small}>Nothing to shim: no step is above a twentieth of a millimetre.</p>}
-      {strips.length > 0 && plan.beforeMm > 0.05 && (plan.worstMm < plan.beforeMm - 0.01 ? (
-        <>
-          <ul className={own.laid}>
-            {laid.map(({ name, corners, strips: used }) => (
-              <li key={name}>
-                <strong>{name}</strong>
-                {`: ${shimWords(corners, mm)}${stripWords(used, mm)}`}
-              </li>
-            ))}
-          </ul>
-          <p className={styles.small}>{`The worst step falls from ${mm(plan.beforeMm)} to ${mm(plan.worstMm)}. No other laying of up to ${plan.mostStrips === 1 ? 'one strip' : `${plan.mostStrips} strips`} under a corner leaves less.`}</p>
-          {isLaid ? (
-            <p className={styles.small}>They lie there.</p>
-          ) : (
-            <Button variant="outlined" size="small" onClick={lay}>
-              Lay these shims
-            </Button>
-          )}
-        </>
-      ) : (
-        <p className={styles.small}>{`No shim helps: the worst step stays ${mm(plan.beforeMm)}.`}</p>
-      ))}
+      {strips.length === 0 && (
+        <p className={styles.small}>
+          Type the thicknesses of card and strip that you have; Aguada finds where to lay them.
+        </p>
+      )}
+      {strips.length > 0 && plan.beforeMm <= 0.05 && (
+        <p className={styles.small}>Nothing to shim: no step is above a twentieth of a millimetre.</p>
+      )}
+      {strips.length > 0 &&
+        plan.beforeMm > 0.05 &&
+        (plan.worstMm < plan.beforeMm - 0.01 ? (
+          <>
+            <ul className={own.laid}>
+              {laid.map(({ name, corners, strips: used }) => (
+                <li key={name}>
+                  <strong>{name}</strong>
+                  {`: ${shimWords(corners, mm)}${stripWords(used, mm)}`}
+                </li>
+              ))}
+            </ul>
+            <p
+              className={styles.small}
+            >{`The worst step falls from ${mm(plan.beforeMm)} to ${mm(plan.worstMm)}. No other laying of up to ${plan.mostStrips === 1 ? 'one strip' : `${plan.mostStrips} strips`} under a corner leaves less.`}</p>
+            {isLaid ? (
+              <p className={styles.small}>They lie there.</p>
+            ) : (
+              <Button variant="outlined" size="small" onClick={lay}>
+                Lay these shims
+              </Button>
+            )}
+          </>
+        ) : (
+          <p className={styles.small}>{`No shim helps: the worst step stays ${mm(plan.beforeMm)}.`}</p>
+        ))}
       {standing.length > 0 && (
         <>
           {!isLaid && (
             <ul className={own.laid}>
               {standing.map(({ id, data }) => (
-                <li key={id}>{`${tag(data.designId)} #${data.copy} stands on ${shimWords(data.shimsMm as CornerHeights, mm)}.`}</li>
+                <li
+                  key={id}
+                >{`${tag(data.designId)} #${data.copy} stands on ${shimWords(data.shimsMm as CornerHeights, mm)}.`}</li>
               ))}
             </ul>
           )}
@@ -100,7 +174,12 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
 }
 
 /** Which strips make up a shim, where it takes more than one. */
-function stripWords({ frontLeft, backLeft, frontRight, backRight }: CornerShims, mm: (value: number) => string): string {
-  const most = [frontLeft, backLeft, frontRight, backRight].reduce((a, b) => (b.strips.length > a.strips.length ? b : a));
+function stripWords(
+  { frontLeft, backLeft, frontRight, backRight }: CornerShims,
+  mm: (value: number) => string,
+): string {
+  const most = [frontLeft, backLeft, frontRight, backRight].reduce((a, b) =>
+    b.strips.length > a.strips.length ? b : a,
+  );
   return most.strips.length > 1 ? ` (${most.strips.map(mm).join(' + ')})` : '';
 }

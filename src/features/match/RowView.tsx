@@ -28,7 +28,10 @@ export function RowView({ matching: { match, request } }: { matching: Matching }
   const [at, setAt] = useState(0);
   const { wish, put } = useRowWish();
   const row = match?.row ?? null;
-  const joints = useMemo<StandingJoint[]>(() => row?.seams.map(({ a, b }, i) => ({ a, b, placeA: i, placeB: i + 1 })) ?? [], [row]);
+  const joints = useMemo<StandingJoint[]>(
+    () => row?.seams.map(({ a, b }, i) => ({ a, b, placeA: i, placeB: i + 1 })) ?? [],
+    [row],
+  );
   if (!match) return <p className={styles.teach}>Matching the boards…</p>;
   if (!row) return <NoRow match={match} wish={wish} onClear={() => put(NO_WISH, 'Take out all rules of the row')} />;
   const here = Math.min(at, row.seams.length - 1);
@@ -40,7 +43,13 @@ export function RowView({ matching: { match, request } }: { matching: Matching }
       <div className={own.columns}>
         <Order match={match} row={row} at={here} onAt={setAt} wish={wish} put={put} />
         <section aria-label="The seam" className={styles.middle}>
-          <SeamPanel match={match} seam={seam} limits={request.limits} joints={joints} copies={[copyOf(names[here]!), copyOf(names[here + 1]!)]} />
+          <SeamPanel
+            match={match}
+            seam={seam}
+            limits={request.limits}
+            joints={joints}
+            copies={[copyOf(names[here]!), copyOf(names[here + 1]!)]}
+          />
         </section>
         <RowShims match={match} row={row} />
       </div>
@@ -49,7 +58,13 @@ export function RowView({ matching: { match, request } }: { matching: Matching }
 }
 
 function NoRow({ match, wish, onClear }: { match: MatchSet; wish: RowWish; onClear: () => void }) {
-  if (match.problems.length === 0) return <p className={styles.teach}>A row takes two boards or more, each with a west and an east end. Give a board more copies on the Shape stage, or add another.</p>;
+  if (match.problems.length === 0)
+    return (
+      <p className={styles.teach}>
+        A row takes two boards or more, each with a west and an east end. Give a board more copies on the Shape stage,
+        or add another.
+      </p>
+    );
   return (
     <section aria-label="Row of boards">
       {match.problems.map((problem) => (
@@ -76,21 +91,46 @@ interface WalkProps {
 
 function Walk({ match, row, request, at, onAt }: WalkProps) {
   const units = useUnits();
-  const pieces = useMemo(() => row.result.places.map(({ board, turned }): WalkPiece => {
-    const { name, west, east } = row.boards[board]!;
-    const [left, right] = (turned ? [east, west] : [west, east]).map((index) => match.edges[index]!) as [MatchSet['edges'][number], MatchSet['edges'][number]];
-    const piece = request.pieces.find(({ tag }) => tag === left.piece);
-    const design = piece?.design;
-    const [southWest, southEast, northEast, northWest] = piece?.shimsMm ?? [0, 0, 0, 0];
-    const [westLift, eastLift] = [(southWest + northWest) / 2, (southEast + northEast) / 2];
-    return {
-      key: name, name: turned ? `${name}, turned` : name, look: left.look, landColour: design?.landColour ?? '#999999',
-      cut: design ? boardCut(pictureBed(design, false).grid, design.outline, request.levelMm, turned) : { lengthMm: row.boards[board]!.lengthMm, stepMm: row.boards[board]!.lengthMm, heightMm: new Float32Array(2) },
-      liftMm: turned ? [eastLift, westLift] : [westLift, eastLift],
-      levelMm: [left.levelMm[1], right.levelMm[1]],
-    };
-  }), [match, row, request]);
-  return <WaterlineWalk label="The row of boards at eye level" pieces={pieces} joints={row.seams.map((seam) => walkJoint(match, seam, units))} levelMm={request.levelMm} at={at} onAt={onAt} />;
+  const pieces = useMemo(
+    () =>
+      row.result.places.map(({ board, turned }): WalkPiece => {
+        const { name, west, east } = row.boards[board]!;
+        const [left, right] = (turned ? [east, west] : [west, east]).map((index) => match.edges[index]!) as [
+          MatchSet['edges'][number],
+          MatchSet['edges'][number],
+        ];
+        const piece = request.pieces.find(({ tag }) => tag === left.piece);
+        const design = piece?.design;
+        const [southWest, southEast, northEast, northWest] = piece?.shimsMm ?? [0, 0, 0, 0];
+        const [westLift, eastLift] = [(southWest + northWest) / 2, (southEast + northEast) / 2];
+        return {
+          key: name,
+          name: turned ? `${name}, turned` : name,
+          look: left.look,
+          landColour: design?.landColour ?? '#999999',
+          cut: design
+            ? boardCut(pictureBed(design, false).grid, design.outline, request.levelMm, turned)
+            : {
+                lengthMm: row.boards[board]!.lengthMm,
+                stepMm: row.boards[board]!.lengthMm,
+                heightMm: new Float32Array(2),
+              },
+          liftMm: turned ? [eastLift, westLift] : [westLift, eastLift],
+          levelMm: [left.levelMm[1], right.levelMm[1]],
+        };
+      }),
+    [match, row, request],
+  );
+  return (
+    <WaterlineWalk
+      label="The row of boards at eye level"
+      pieces={pieces}
+      joints={row.seams.map((seam) => walkJoint(match, seam, units))}
+      levelMm={request.levelMm}
+      at={at}
+      onAt={onAt}
+    />
+  );
 }
 
 interface OrderProps {
@@ -112,13 +152,23 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
   const name = (board: number): string => row.boards[board]!.name;
   const pinned = (board: number): boolean => wish.pins.some(({ piece }) => piece === name(board));
   const pin = (board: number, place: number): void =>
-    put({ ...wish, pins: pinned(board) ? wish.pins.filter(({ piece }) => piece !== name(board)) : [...wish.pins, { piece: name(board), place }] }, pinned(board) ? `Unpin ${name(board)}` : `Pin ${name(board)} to place ${place + 1}`);
+    put(
+      {
+        ...wish,
+        pins: pinned(board)
+          ? wish.pins.filter(({ piece }) => piece !== name(board))
+          : [...wish.pins, { piece: name(board), place }],
+      },
+      pinned(board) ? `Unpin ${name(board)}` : `Pin ${name(board)} to place ${place + 1}`,
+    );
   return (
     <section aria-label="Row of boards" className={own.order}>
       <h2 className={styles.heading}>The best order</h2>
       <p className={styles.small}>
         {`${mm(row.lengthMm, 0)} in all${table ? `, on a table of ${mm(table, 0)}${row.lengthMm > table ? `: ${mm(row.lengthMm - table, 0)} too long` : ''}` : ''}. `}
-        {exact ? 'No order is better.' : `The best found, not proved: no order can have its worst seam below ${bound.toFixed(2)} of what closes, this one has ${row.result.worst.toFixed(2)}.`}
+        {exact
+          ? 'No order is better.'
+          : `The best found, not proved: no order can have its worst seam below ${bound.toFixed(2)} of what closes, this one has ${row.result.worst.toFixed(2)}.`}
         {passing !== null && all !== null && ` ${Math.round((100 * passing) / all)} % of all orders pass.`}
       </p>
       <ol className={styles.row}>
@@ -134,7 +184,13 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
               <strong>{name(place.board)}</strong>
               {place.turned && <span>turned round</span>}
               <button type="button" aria-pressed={pinned(place.board)} onClick={() => pin(place.board, i)}>
-                {pinned(place.board) ? 'unpin' : i === 0 ? 'keep at the left end' : i === places.length - 1 ? 'keep at the right end' : 'pin here'}
+                {pinned(place.board)
+                  ? 'unpin'
+                  : i === 0
+                    ? 'keep at the left end'
+                    : i === places.length - 1
+                      ? 'keep at the right end'
+                      : 'pin here'}
               </button>
             </div>
           </li>
@@ -142,7 +198,24 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
       </ol>
       {row.spoiler && <SpoilerWords row={row} mm={mm} />}
       <Apart row={row} wish={wish} put={put} />
-      <MeasureField label="The table is long" quantity="length" step={50} value={table ?? 0} hint={table ? undefined : 'not stated'} validate={(value) => (value < 0 || value > 20_000 ? 'Between 0 and 20 m' : null)} onCommit={(value) => void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, tableMm: value === 0 ? undefined : value }, label: 'Change the table' }))} />
+      <MeasureField
+        label="The table is long"
+        quantity="length"
+        step={50}
+        value={table ?? 0}
+        hint={table ? undefined : 'not stated'}
+        validate={(value) => (value < 0 || value > 20_000 ? 'Between 0 and 20 m' : null)}
+        onCommit={(value) =>
+          void door.run(({ set }) => ({
+            do: 'put',
+            kind: 'set',
+            id: set.id,
+            version: set.version,
+            data: { ...set.data, tableMm: value === 0 ? undefined : value },
+            label: 'Change the table',
+          }))
+        }
+      />
     </section>
   );
 }
@@ -150,12 +223,16 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
 function SpoilerWords({ row, mm }: { row: MatchRow; mm: (value: number) => string }) {
   const { board, spoils, others, lacks, raiseMm, spoilsThen, withoutWorst } = row.spoiler!;
   const verb = lacks === 'passing' ? 'pass' : 'close';
-  const mend = raiseMm === null ? ' No height mends that: its bed is another.' : ` ${raiseMm > 0 ? 'Raised' : 'Lowered'} by ${mm(Math.abs(raiseMm))}, ${spoilsThen === 0 ? `it would ${verb} with all` : `it would still not ${verb} with ${spoilsThen}`}.`;
+  const mend =
+    raiseMm === null
+      ? ' No height mends that: its bed is another.'
+      : ` ${raiseMm > 0 ? 'Raised' : 'Lowered'} by ${mm(Math.abs(raiseMm))}, ${spoilsThen === 0 ? `it would ${verb} with all` : `it would still not ${verb} with ${spoilsThen}`}.`;
   return (
     <p className={styles.small}>
       <strong>{row.boards[board]!.name}</strong>
       {` spoils most: it does not ${verb} with ${spoils} of ${others}, whichever way round.${mend}`}
-      {withoutWorst !== null && ` Without it ${withoutWorst <= 1 ? 'every seam of the best row closes' : withoutWorst <= 2 ? 'every seam of the best row passes' : 'the worst seam still shows'}.`}
+      {withoutWorst !== null &&
+        ` Without it ${withoutWorst <= 1 ? 'every seam of the best row closes' : withoutWorst <= 2 ? 'every seam of the best row passes' : 'the worst seam still shows'}.`}
     </p>
   );
 }
@@ -169,7 +246,16 @@ function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: R
       {wish.apart.map(([a, b]) => (
         <p key={`${a}${b}`}>
           {`${a} and ${b} are kept apart. `}
-          <button type="button" className={own.quiet} onClick={() => put({ ...wish, apart: wish.apart.filter((pair) => pair[0] !== a || pair[1] !== b) }, `Let ${a} and ${b} be neighbours`)}>
+          <button
+            type="button"
+            className={own.quiet}
+            onClick={() =>
+              put(
+                { ...wish, apart: wish.apart.filter((pair) => pair[0] !== a || pair[1] !== b) },
+                `Let ${a} and ${b} be neighbours`,
+              )
+            }
+          >
             let them
           </button>
         </p>
@@ -186,11 +272,26 @@ function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: R
         </label>{' '}
         <label>
           and{' '}
-          <select aria-label="Keep it apart from" value="" disabled={first === ''} onChange={(event) => (put({ ...wish, apart: [...wish.apart, [first, event.target.value]] }, `Keep ${first} and ${event.target.value} apart`), setFirst(''))}>
+          <select
+            aria-label="Keep it apart from"
+            value=""
+            disabled={first === ''}
+            onChange={(event) => (
+              put(
+                { ...wish, apart: [...wish.apart, [first, event.target.value]] },
+                `Keep ${first} and ${event.target.value} apart`,
+              ),
+              setFirst('')
+            )}
+          >
             <option value="">another…</option>
-            {names.filter((name) => name !== first && !wish.apart.some((pair) => pair.includes(first) && pair.includes(name))).map((name) => (
-              <option key={name}>{name}</option>
-            ))}
+            {names
+              .filter(
+                (name) => name !== first && !wish.apart.some((pair) => pair.includes(first) && pair.includes(name)),
+              )
+              .map((name) => (
+                <option key={name}>{name}</option>
+              ))}
           </select>
         </label>
       </p>

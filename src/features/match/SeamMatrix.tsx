@@ -49,14 +49,33 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
   };
   const size = LABEL + edges.length * CELL;
   const name = (index: number): string => `${match.edges[index]!.piece} ${match.edges[index]!.edge}`;
-  const counts = GRADES.map((grade) => `${match.seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`).join(', ');
+  const counts = GRADES.map(
+    (grade) =>
+      `${match.seams.filter((seam) => seam.grade === grade).length} ${grade === 'passes' ? 'pass' : grade === 'closes' ? 'close' : 'show'}`,
+  ).join(', ');
   return (
     <section aria-label="All seams" className={styles.matrix}>
       <h2 className={styles.heading}>Every edge against every edge</h2>
-      <div className={styles.scroll} tabIndex={0} role="group" aria-label="Chart of all seams; arrow keys go from seam to seam" onKeyDown={onKeyDown}>
-        <svg width={size} height={size} viewBox={`0 0 ${size} ${size}`} role="img" aria-label={`${match.seams.length} seams: ${counts}. The list beside it names each.`}>
+      <div
+        className={styles.scroll}
+        tabIndex={0}
+        role="group"
+        aria-label="Chart of all seams; arrow keys go from seam to seam"
+        onKeyDown={onKeyDown}
+      >
+        <svg
+          width={size}
+          height={size}
+          viewBox={`0 0 ${size} ${size}`}
+          role="img"
+          aria-label={`${match.seams.length} seams: ${counts}. The list beside it names each.`}
+        >
           {edges.map((edge, i) => (
-            <g key={edge} className={styles.label} data-here={chosen && (chosen.a === edge || chosen.b === edge) ? true : undefined}>
+            <g
+              key={edge}
+              className={styles.label}
+              data-here={chosen && (chosen.a === edge || chosen.b === edge) ? true : undefined}
+            >
               <text x={LABEL - 7} y={LABEL + i * CELL + 12} textAnchor="end">
                 {name(edge)}
               </text>
@@ -65,7 +84,17 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
           ))}
           {[...at].map(([key, seam]) => {
             const [row, column] = key.split(',').map(Number) as [number, number];
-            return <Cell key={key} seam={seam} x={LABEL + column * CELL} y={LABEL + row * CELL} chosen={seam === chosen} title={`${seamName(match, seam)}: ${seamWords(match, seam, units)}`} onPick={() => (setCursor([row, column]), onChoose(seam))} />;
+            return (
+              <Cell
+                key={key}
+                seam={seam}
+                x={LABEL + column * CELL}
+                y={LABEL + row * CELL}
+                chosen={seam === chosen}
+                title={`${seamName(match, seam)}: ${seamWords(match, seam, units)}`}
+                onPick={() => (setCursor([row, column]), onChoose(seam))}
+              />
+            );
           })}
         </svg>
       </div>
@@ -84,7 +113,21 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
   );
 }
 
-function Cell({ seam, x, y, chosen, title, onPick }: { seam: MatchSeam; x: number; y: number; chosen: boolean; title: string; onPick: () => void }) {
+function Cell({
+  seam,
+  x,
+  y,
+  chosen,
+  title,
+  onPick,
+}: {
+  seam: MatchSeam;
+  x: number;
+  y: number;
+  chosen: boolean;
+  title: string;
+  onPick: () => void;
+}) {
   return (
     <g className={styles.cell} data-chosen={chosen || undefined} onClick={onPick}>
       <title>{title}</title>
@@ -99,5 +142,11 @@ const APART = { closes: 0, passes: 2.5, shows: 5.5 };
 /** Two waters that meet, or do not. */
 function Mark({ grade, x, y }: { grade: MatchSeam['grade']; x: number; y: number }) {
   const half = APART[grade] / 2;
-  return <path className={styles.mark} data-grade={grade} d={`M${x + 3} ${y + CELL / 2 - half}h5.5M${x + 8.5} ${y + CELL / 2 + half}h5.5`} />;
+  return (
+    <path
+      className={styles.mark}
+      data-grade={grade}
+      d={`M${x + 3} ${y + CELL / 2 - half}h5.5M${x + 8.5} ${y + CELL / 2 + half}h5.5`}
+    />
+  );
 }

@@ -29,15 +29,22 @@ export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProp
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   return (
     <>
-      <h2 className={styles.heading}>{copies ? [a, b].map(({ piece, edge }, i) => `${piece.replace(/ #\d+$/, '')} #${copies[i]} ${edge}`).join(' and ') : seamName(match, seam)}</h2>
+      <h2 className={styles.heading}>
+        {copies
+          ? [a, b].map(({ piece, edge }, i) => `${piece.replace(/ #\d+$/, '')} #${copies[i]} ${edge}`).join(' and ')
+          : seamName(match, seam)}
+      </h2>
       <p className={styles.verdict}>
-        <GradeMark grade={seam.grade} /> {seam.grade === 'closes' ? 'It closes.' : `It ${GRADE_WORDS[seam.grade]}: ${words}.`}
+        <GradeMark grade={seam.grade} />{' '}
+        {seam.grade === 'closes' ? 'It closes.' : `It ${GRADE_WORDS[seam.grade]}: ${words}.`}
       </p>
       <SeamPicture a={a} b={b} seam={seam} words={words} />
       <SeamFigures seam={seam} match={match} limits={limits} />
       <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />
       <EdgeMeasures key={`${a.piece}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />
-      {seam.b !== seam.a && <EdgeMeasures key={`${b.piece}${b.edge}${copies?.[1] ?? ''}.`} edge={b} first={copies?.[1]} />}
+      {seam.b !== seam.a && (
+        <EdgeMeasures key={`${b.piece}${b.edge}${copies?.[1] ?? ''}.`} edge={b} first={copies?.[1]} />
+      )}
     </>
   );
 }

@@ -19,7 +19,11 @@ const MOST_ROWS = 60;
 export const MEANT_OVERLAP = 0.5;
 
 /** A seam by its edges: stays the same when the set is matched anew. */
-const keyOf = ({ edges }: MatchSet, { a, b }: MatchSeam): string => [a, b].map((index) => `${edges[index]!.piece} ${edges[index]!.edge}`).sort().join(' | ');
+const keyOf = ({ edges }: MatchSet, { a, b }: MatchSeam): string =>
+  [a, b]
+    .map((index) => `${edges[index]!.piece} ${edges[index]!.edge}`)
+    .sort()
+    .join(' | ');
 
 interface SeamsViewProps {
   matching: Matching;
@@ -30,14 +34,22 @@ interface SeamsViewProps {
 /** All seams of water against water, as a list and as a chart; the chosen one at eye level. */
 export function SeamsView({ matching: { match, request }, chosen, onChoose }: SeamsViewProps) {
   const seams = match?.seams ?? [];
-  const seam = (match && chosen ? heldTogether(match, chosen, request.limits) : null) ?? seams.find(({ wetOverlap }) => wetOverlap >= MEANT_OVERLAP) ?? seams[0] ?? null;
+  const seam =
+    (match && chosen ? heldTogether(match, chosen, request.limits) : null) ??
+    seams.find(({ wetOverlap }) => wetOverlap >= MEANT_OVERLAP) ??
+    seams[0] ??
+    null;
   const choose = (next: MatchSeam): void => onChoose(keyOf(match!, next));
   return (
     <div className={styles.stage}>
       <SeamList match={match} seams={seams} chosen={seam} onChoose={choose} />
       <section aria-label="The seam" className={styles.middle}>
         {match && <AnyTwo match={match} seam={seam} onChoose={onChoose} />}
-        {seam && match ? <SeamPanel match={match} seam={seam} limits={request.limits} joints={null} /> : match && <p className={styles.teach}>No two wet edges of this set are equally long.</p>}
+        {seam && match ? (
+          <SeamPanel match={match} seam={seam} limits={request.limits} joints={null} />
+        ) : (
+          match && <p className={styles.teach}>No two wet edges of this set are equally long.</p>
+        )}
       </section>
       {match && seams.length > 0 && <SeamMatrix match={match} chosen={seam} onChoose={choose} />}
     </div>
@@ -56,7 +68,15 @@ function heldTogether(match: MatchSet, key: string, limits: SeamLimits): MatchSe
 const edgeName = ({ piece, edge }: MatchSet['edges'][number]): string => `${piece} ${edge}`;
 
 /** Two edges of the set's choice face to face, dry ones and unequal ones too. */
-function AnyTwo({ match, seam, onChoose }: { match: MatchSet; seam: MatchSeam | null; onChoose: (key: string) => void }) {
+function AnyTwo({
+  match,
+  seam,
+  onChoose,
+}: {
+  match: MatchSet;
+  seam: MatchSeam | null;
+  onChoose: (key: string) => void;
+}) {
   const names = match.edges.map(edgeName);
   const [a, b] = seam ? [names[seam.a]!, names[seam.b]!] : [names[0]!, names[0]!];
   const choice = (label: string, value: string, choose: (name: string) => void): React.ReactNode => (
@@ -68,7 +88,8 @@ function AnyTwo({ match, seam, onChoose }: { match: MatchSet; seam: MatchSeam | 
   );
   return (
     <p className={styles.anyTwo}>
-      Hold {choice('Hold this edge', a, (name) => onChoose([name, b].sort().join(' | ')))} against {choice('against this one', b, (name) => onChoose([a, name].sort().join(' | ')))}
+      Hold {choice('Hold this edge', a, (name) => onChoose([name, b].sort().join(' | ')))} against{' '}
+      {choice('against this one', b, (name) => onChoose([a, name].sort().join(' | ')))}
     </p>
   );
 }
@@ -81,12 +102,26 @@ interface SeamListProps {
 }
 
 type Shown = Grade | 'meant' | 'all';
-const SHOWN: readonly { value: Shown; label: string }[] = [{ value: 'meant', label: 'meant to meet' }, { value: 'all', label: 'all of them' }, ...GRADES.map((value) => ({ value, label: `that ${value === 'passes' ? 'pass' : value === 'closes' ? 'close' : 'show'}` }))];
+const SHOWN: readonly { value: Shown; label: string }[] = [
+  { value: 'meant', label: 'meant to meet' },
+  { value: 'all', label: 'all of them' },
+  ...GRADES.map((value) => ({
+    value,
+    label: `that ${value === 'passes' ? 'pass' : value === 'closes' ? 'close' : 'show'}`,
+  })),
+];
 
 function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
   const units = useUnits();
   const [only, setOnly] = useState<Shown>('meant');
-  const counts = useMemo(() => Object.fromEntries(GRADES.map((grade) => [grade, seams.filter((seam) => seam.grade === grade).length])) as Record<Grade, number>, [seams]);
+  const counts = useMemo(
+    () =>
+      Object.fromEntries(GRADES.map((grade) => [grade, seams.filter((seam) => seam.grade === grade).length])) as Record<
+        Grade,
+        number
+      >,
+    [seams],
+  );
   const meant = useMemo(() => seams.filter(({ wetOverlap }) => wetOverlap >= MEANT_OVERLAP), [seams]);
   const listed = only === 'meant' ? meant : seams.filter((seam) => only === 'all' || seam.grade === only);
   return (
@@ -106,7 +141,12 @@ function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
         {match &&
           listed.slice(0, MOST_ROWS).map((seam) => (
             <li key={keyOf(match, seam)}>
-              <button type="button" className={styles.seam} aria-pressed={seam === chosen} onClick={() => onChoose(seam)}>
+              <button
+                type="button"
+                className={styles.seam}
+                aria-pressed={seam === chosen}
+                onClick={() => onChoose(seam)}
+              >
                 <GradeMark grade={seam.grade} />
                 <span>
                   {seamName(match, seam)}

@@ -33,7 +33,12 @@ export function TableView({ matching: { match: set, request } }: { matching: Mat
   const [founds, setFounds] = useState<Readonly<Record<string, Found>>>({});
   const table = tables.tables.find(({ id }) => id === openId) ?? tables.tables[0]!;
   if (!set) return <p className={match.teach}>Matching the tiles…</p>;
-  if (!stock) return <p className={match.teach}>A table is laid with square tiles of one size. This set has none yet; add some on the Shape stage.</p>;
+  if (!stock)
+    return (
+      <p className={match.teach}>
+        A table is laid with square tiles of one size. This set has none yet; add some on the Shape stage.
+      </p>
+    );
   const addTable = (): void => {
     let number = tables.tables.length + 1;
     while (tables.tables.some(({ id }) => id === `table-${number}`)) number++;
@@ -56,7 +61,16 @@ export function TableView({ matching: { match: set, request } }: { matching: Mat
           </button>
         )}
       </nav>
-      <OneTable key={table.id} table={table} tables={tables} stock={stock} match={set} limits={request.limits} found={founds[table.id] ?? NONE_FOUND} setFound={(found) => setFounds((all) => ({ ...all, [table.id]: found }))} />
+      <OneTable
+        key={table.id}
+        table={table}
+        tables={tables}
+        stock={stock}
+        match={set}
+        limits={request.limits}
+        found={founds[table.id] ?? NONE_FOUND}
+        setFound={(found) => setFounds((all) => ({ ...all, [table.id]: found }))}
+      />
       <div className={styles.below}>
         <TileStock stock={stock} />
         <MakeListPanel tables={tables.tables} stock={stock} />
@@ -115,7 +129,13 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
     job.current?.end();
     seed.current++;
     setSearch({ at: 'searching', steps: 0 });
-    const started = layInWorker(wish, stock, seed.current, MOST_EXTRAS, (steps) => job.current === started && setSearch({ at: 'searching', steps }));
+    const started = layInWorker(
+      wish,
+      stock,
+      seed.current,
+      MOST_EXTRAS,
+      (steps) => job.current === started && setSearch({ at: 'searching', steps }),
+    );
     job.current = started;
     started.result.then((result) => {
       if (job.current !== started) return;
@@ -124,7 +144,8 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
       if (known >= 0 && tries > 1) return lay(tries - 1);
       setSearch({ at: 'done', result, again: known >= 0 });
       if (known >= 0) setFound({ ...found, at: known });
-      else if (result.kind === 'found') setFound({ layouts: [...found.layouts, result.layout.laid], at: found.layouts.length });
+      else if (result.kind === 'found')
+        setFound({ layouts: [...found.layouts, result.layout.laid], at: found.layouts.length });
     }, reportError);
   };
   const stop = (): void => {
@@ -132,7 +153,15 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
     job.current = null;
     setSearch({ at: 'idle' });
   };
-  const keep = (): void => tables.change(table.id, (newest) => ({ ...newest, laid: laid.map(({ column, row, tile, quarters }) => ({ column, row, quarters, piece: stock.tiles[tile]!.tag })) }), `Keep a layout of ${table.name}`);
+  const keep = (): void =>
+    tables.change(
+      table.id,
+      (newest) => ({
+        ...newest,
+        laid: laid.map(({ column, row, tile, quarters }) => ({ column, row, quarters, piece: stock.tiles[tile]!.tag })),
+      }),
+      `Keep a layout of ${table.name}`,
+    );
   const isKept = kept !== null && JSON.stringify(plain(kept)) === JSON.stringify(plain(laid));
   const size = (key: 'columns' | 'rows', label: string): React.ReactNode => (
     <MeasureField
@@ -141,14 +170,30 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
       step={stock.sizeMm}
       value={wish[key] * stock.sizeMm}
       hint={`${wish[key]} ${wish[key] === 1 ? 'place' : 'places'} of ${mm(stock.sizeMm)}`}
-      validate={(value) => (value >= stock.sizeMm - 0.5 && value <= MOST_ACROSS * stock.sizeMm + stock.sizeMm ? null : `Between ${mm(stock.sizeMm)} and ${mm(MOST_ACROSS * stock.sizeMm)}`)}
-      onCommit={(value) => change(table.id, (newest) => resized({ ...newest, [key]: Math.min(MOST_ACROSS, Math.max(1, Math.floor((value + 0.5) / stock.sizeMm))) }), `Change the size of ${table.name}`)}
+      validate={(value) =>
+        value >= stock.sizeMm - 0.5 && value <= MOST_ACROSS * stock.sizeMm + stock.sizeMm
+          ? null
+          : `Between ${mm(stock.sizeMm)} and ${mm(MOST_ACROSS * stock.sizeMm)}`
+      }
+      onCommit={(value) =>
+        change(
+          table.id,
+          (newest) =>
+            resized({ ...newest, [key]: Math.min(MOST_ACROSS, Math.max(1, Math.floor((value + 0.5) / stock.sizeMm))) }),
+          `Change the size of ${table.name}`,
+        )
+      }
     />
   );
   return (
     <section aria-label="Table" className={styles.table}>
       <div className={styles.side}>
-        <WordField label="Name" value={table.name} validate={(name) => (name.trim() === '' || name.length > 40 ? 'Between 1 and 40 characters' : null)} onCommit={(name) => tables.change(table.id, (newest) => ({ ...newest, name }), `Rename ${table.name}`)} />
+        <WordField
+          label="Name"
+          value={table.name}
+          validate={(name) => (name.trim() === '' || name.length > 40 ? 'Between 1 and 40 characters' : null)}
+          onCommit={(name) => tables.change(table.id, (newest) => ({ ...newest, name }), `Rename ${table.name}`)}
+        />
         <div className={styles.sizes}>
           {size('columns', 'Table across')}
           {size('rows', 'Table up')}
@@ -156,7 +201,17 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
         <Brushes brush={brush} onBrush={setBrush} laid={laid.length > 0} />
         {(['anyFork', 'anyPond'] as const).map((key) => (
           <label key={key} className={styles.check}>
-            <input type="checkbox" checked={wish[key]} onChange={(event) => change(table.id, (newest) => ({ ...newest, [key]: event.target.checked }), `Change what ${table.name} wants`)} />
+            <input
+              type="checkbox"
+              checked={wish[key]}
+              onChange={(event) =>
+                change(
+                  table.id,
+                  (newest) => ({ ...newest, [key]: event.target.checked }),
+                  `Change what ${table.name} wants`,
+                )
+              }
+            />
             {key === 'anyFork' ? ' a fork somewhere' : ' a pond somewhere'}
           </label>
         ))}
@@ -180,18 +235,32 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           )}
           {found.layouts.length > 1 && (
             <span className={styles.browse}>
-              <button type="button" disabled={found.at === 0} onClick={() => setFound({ ...found, at: found.at - 1 })} aria-label="The layout before">
+              <button
+                type="button"
+                disabled={found.at === 0}
+                onClick={() => setFound({ ...found, at: found.at - 1 })}
+                aria-label="The layout before"
+              >
                 ‹
               </button>
               {`${found.at + 1} of ${found.layouts.length}`}
-              <button type="button" disabled={found.at === found.layouts.length - 1} onClick={() => setFound({ ...found, at: found.at + 1 })} aria-label="The next layout">
+              <button
+                type="button"
+                disabled={found.at === found.layouts.length - 1}
+                onClick={() => setFound({ ...found, at: found.at + 1 })}
+                aria-label="The next layout"
+              >
                 ›
               </button>
             </span>
           )}
         </div>
         <p role="status" className={styles.status}>
-          {search.at === 'searching' ? `Searching… ${search.steps.toLocaleString('en')} placements tried` : search.at === 'done' ? `${search.again ? `No other layout in ${TRIES} tries. ` : ''}${resultWords(search.result, stock)}` : ''}
+          {search.at === 'searching'
+            ? `Searching… ${search.steps.toLocaleString('en')} placements tried`
+            : search.at === 'done'
+              ? `${search.again ? `No other layout in ${TRIES} tries. ` : ''}${resultWords(search.result, stock)}`
+              : ''}
         </p>
         {whole && (
           <p className={styles.keep}>
@@ -207,13 +276,32 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           </p>
         )}
         {tables.tables.length > 1 && (
-          <button type="button" className={styles.remove} onClick={() => tables.change(table.id, () => null, `Remove ${table.name}`)}>
+          <button
+            type="button"
+            className={styles.remove}
+            onClick={() => tables.change(table.id, () => null, `Remove ${table.name}`)}
+          >
             {`Remove ${table.name}`}
           </button>
         )}
       </div>
-      <TableGrid wish={wish} stock={stock} laid={laid} brush={brush} onWish={(make, label, holds) => change(table.id, make, label, holds)} />
-      {whole && whole.length > 1 && <LayoutWalk key={JSON.stringify(plain(laid))} wish={wish} stock={stock} laid={laid} match={set} limits={limits} />}
+      <TableGrid
+        wish={wish}
+        stock={stock}
+        laid={laid}
+        brush={brush}
+        onWish={(make, label, holds) => change(table.id, make, label, holds)}
+      />
+      {whole && whole.length > 1 && (
+        <LayoutWalk
+          key={JSON.stringify(plain(laid))}
+          wish={wish}
+          stock={stock}
+          laid={laid}
+          match={set}
+          limits={limits}
+        />
+      )}
     </section>
   );
 }
@@ -233,7 +321,14 @@ function Brushes({ brush, onBrush, laid }: { brush: Brush; onBrush: (brush: Brus
       <legend>Press a place for</legend>
       {BRUSHES.map(({ value, label }) => (
         <label key={value}>
-          <input type="radio" name="brush" value={value} checked={brush === value} disabled={value === 'keep' && !laid} onChange={() => onBrush(value)} />
+          <input
+            type="radio"
+            name="brush"
+            value={value}
+            checked={brush === value}
+            disabled={value === 'keep' && !laid}
+            onChange={() => onBrush(value)}
+          />
           {` ${label}`}
         </label>
       ))}

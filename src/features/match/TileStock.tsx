@@ -12,7 +12,8 @@ import styles from './TableView.module.css';
 export function TileStock({ stock }: { stock: TableStock }) {
   const { desk, shapeDesign } = useDesk();
   const designs = desk.designs.filter(({ id }) => stock.designIds.includes(id));
-  const copiesOf = (id: string): number => stock.tiles.reduce((sum, { copies }, i) => sum + (stock.designIds[i] === id ? copies : 0), 0);
+  const copiesOf = (id: string): number =>
+    stock.tiles.reduce((sum, { copies }, i) => sum + (stock.designIds[i] === id ? copies : 0), 0);
   const wetOf = (id: string): string => {
     const tile = stock.tiles[stock.designIds.indexOf(id)]!;
     return TABLE_SIDES.filter((_, side) => tile.wet[side]).join(', ') || 'none';
@@ -41,7 +42,11 @@ export function TileStock({ stock }: { stock: TableStock }) {
                   value={data.flowsFrom ?? ''}
                   onChange={(event) => {
                     const edge = event.target.value as EdgeName | '';
-                    shapeDesign(id, ({ flowsFrom: _, ...newest }) => (edge === '' ? newest : { ...newest, flowsFrom: edge }), `Change which way ${data.tag} reads`);
+                    shapeDesign(
+                      id,
+                      ({ flowsFrom: _, ...newest }) => (edge === '' ? newest : { ...newest, flowsFrom: edge }),
+                      `Change which way ${data.tag} reads`,
+                    );
                   }}
                 >
                   <option value="">from both ends</option>
@@ -54,7 +59,9 @@ export function TileStock({ stock }: { stock: TableStock }) {
           ))}
         </tbody>
       </table>
-      <p className={styles.quiet}>A rapid, or rocks with white on one side, read one way: such a tile is laid pointing downstream.</p>
+      <p className={styles.quiet}>
+        A rapid, or rocks with white on one side, read one way: such a tile is laid pointing downstream.
+      </p>
     </section>
   );
 }

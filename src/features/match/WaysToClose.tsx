@@ -26,35 +26,71 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
   const { desk, door } = useDesk();
   const units = useUnits();
   const { request, plan } = useDeskPlan();
-  const mends = useMemo(() => (seam.stepMm === null || Math.abs(seam.stepMm) <= limits.stepMm[0] ? [] : mendSeam(match.edges, seam, limits, joints)), [match, seam, limits, joints]);
+  const mends = useMemo(
+    () =>
+      seam.stepMm === null || Math.abs(seam.stepMm) <= limits.stepMm[0]
+        ? []
+        : mendSeam(match.edges, seam, limits, joints),
+    [match, seam, limits, joints],
+  );
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   const shimmed = [a, b].flatMap((edge, i) => {
     const copy = edge.copy ?? copies?.[i];
     const piece = desk.pieces.find(({ data }) => data.designId === edge.designId && data.copy === copy);
-    return piece?.data.shimsMm ? [{ name: `${edge.piece.replace(/ #\d+$/, '')} #${piece.data.copy}`, designId: edge.designId, copy: piece.data.copy, shimsMm: piece.data.shimsMm }] : [];
+    return piece?.data.shimsMm
+      ? [
+          {
+            name: `${edge.piece.replace(/ #\d+$/, '')} #${piece.data.copy}`,
+            designId: edge.designId,
+            copy: piece.data.copy,
+            shimsMm: piece.data.shimsMm,
+          },
+        ]
+      : [];
   });
   if (mends.length === 0 && shimmed.length === 0) return null;
   /** The copy a mend is for: the one that was measured, the one that stands here, or the only one. */
   const copyOf = (mend: SeamMend): { designId: string; copy: number } | null => {
     const first = a.piece === mend.piece && a.edge === mend.edge;
     const edge = first ? a : b;
-    const copy = edge.copy ?? copies?.[first ? 0 : 1] ?? (desk.designs.find(({ id }) => id === edge.designId)?.data.copies === 1 ? 1 : null);
+    const copy =
+      edge.copy ??
+      copies?.[first ? 0 : 1] ??
+      (desk.designs.find(({ id }) => id === edge.designId)?.data.copies === 1 ? 1 : null);
     return copy === null ? null : { designId: edge.designId, copy };
   };
   const lay = (mend: SeamMend, who: { designId: string; copy: number }): void => {
-    const corners: CornerHeights = mend.kind === 'shim' ? [mend.byMm[0], mend.byMm[0], mend.byMm[0], mend.byMm[0]] : atEdge(mend.edge, mend.byMm);
+    const corners: CornerHeights =
+      mend.kind === 'shim' ? [mend.byMm[0], mend.byMm[0], mend.byMm[0], mend.byMm[0]] : atEdge(mend.edge, mend.byMm);
     void door.run(({ pieces }) => {
       const known = pieces.find(({ data }) => data.designId === who.designId && data.copy === who.copy)?.data.shimsMm;
-      return { do: 'measure', setId: desk.set.id, pieces: [{ ...who, shimsMm: addShims(known, corners) }], label: `Lay a shim under ${mend.piece}` };
+      return {
+        do: 'measure',
+        setId: desk.set.id,
+        pieces: [{ ...who, shimsMm: addShims(known, corners) }],
+        label: `Lay a shim under ${mend.piece}`,
+      };
     }, `Shim laid under ${mend.piece}`);
   };
-  const takeOut = ({ designId, copy, name }: (typeof shimmed)[number]): void => void door.run(() => ({ do: 'measure', setId: desk.set.id, pieces: [{ designId, copy, shimsMm: null }], label: `Take the shims out from under ${name}` }), `Shims out from under ${name}`);
+  const takeOut = ({ designId, copy, name }: (typeof shimmed)[number]): void =>
+    void door.run(
+      () => ({
+        do: 'measure',
+        setId: desk.set.id,
+        pieces: [{ designId, copy, shimsMm: null }],
+        label: `Take the shims out from under ${name}`,
+      }),
+      `Shims out from under ${name}`,
+    );
   const gramsOf = ({ piece, byMm }: SeamMend): number | null => {
     const surface = plan?.pieces.find(({ tag }) => tag === piece || piece.startsWith(`${tag} #`))?.water.surfaceCm2;
-    return surface && request ? topUp(surface, byMm[0], pouredDensity(request.product), request.product.shrinkage).grams : null;
+    return surface && request
+      ? topUp(surface, byMm[0], pouredDensity(request.product), request.product.shrinkage).grams
+      : null;
   };
   const mm = (value: number): string => formatMeasure(value, 'length', units);
-  const exact = (value: number): string => `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
+  const exact = (value: number): string =>
+    `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
   return (
     <section aria-label="What closes it" className={styles.close}>
       <h3>{mends.length > 0 ? 'What closes it' : 'Shims'}</h3>
@@ -72,7 +108,9 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
               <Beside mend={mend} mm={mm} />
               {(mend.kind === 'shim' || mend.kind === 'shim corners') && who && (
                 <button type="button" onClick={() => lay(mend, who)}>
-                  {mend.kind === 'shim' ? `Lay the shim under ${mend.piece}` : `Lay it under two corners of ${mend.piece}`}
+                  {mend.kind === 'shim'
+                    ? `Lay the shim under ${mend.piece}`
+                    : `Lay it under two corners of ${mend.piece}`}
                 </button>
               )}
             </li>
@@ -92,14 +130,32 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
 }
 
 /** Shims in words, alike or corner by corner. */
-export function shimWords([southWest, southEast, northEast, northWest]: CornerHeights, mm: (value: number) => string): string {
+export function shimWords(
+  [southWest, southEast, northEast, northWest]: CornerHeights,
+  mm: (value: number) => string,
+): string {
   if (southWest === southEast && southEast === northEast && northEast === northWest) return `${mm(southWest)} all over`;
-  return [[southWest, 'south-west'], [southEast, 'south-east'], [northEast, 'north-east'], [northWest, 'north-west']].flatMap(([value, name]) => ((value as number) > 0 ? [`${mm(value as number)} at its ${name} corner`] : [])).join(', ');
+  return [
+    [southWest, 'south-west'],
+    [southEast, 'south-east'],
+    [northEast, 'north-east'],
+    [northWest, 'north-west'],
+  ]
+    .flatMap(([value, name]) => ((value as number) > 0 ? [`${mm(value as number)} at its ${name} corner`] : []))
+    .join(', ');
 }
 
-function mendWords({ kind, piece, edge, byMm: [left, right] }: SeamMend, mm: (value: number) => string, grams: number | null, mass: (grams: number) => string): string {
+function mendWords(
+  { kind, piece, edge, byMm: [left, right] }: SeamMend,
+  mm: (value: number) => string,
+  grams: number | null,
+  mass: (grams: number) => string,
+): string {
   if (kind === 'shim') return `Shim ${piece} by ${mm(left)}.`;
-  if (kind === 'shim corners') return left === right ? `Or shim only its two corners at the ${edge} edge, ${mm(left)} each.` : `Or shim its corners at the ${edge} edge: ${mm(left)} at the left, ${mm(right)} at the right, seen from its middle.`;
+  if (kind === 'shim corners')
+    return left === right
+      ? `Or shim only its two corners at the ${edge} edge, ${mm(left)} each.`
+      : `Or shim its corners at the ${edge} edge: ${mm(left)} at the left, ${mm(right)} at the right, seen from its middle.`;
   if (kind === 'sand down') return `Or sand ${piece} down by ${mm(left)}, wet and with a mask, and restore its gloss.`;
   const film = left <= LEAST_FILM_MM + 1e-9 ? ': a thinner film does not flow out' : '';
   return `Or top ${piece} up by ${mm(left)}${grams === null ? '' : `, ${mass(grams)} of clear mix over its whole surface`}${film}.`;
@@ -113,13 +169,22 @@ function Beside({ mend: { others, possible, kind }, mm }: { mend: SeamMend; mm: 
       <ul className={styles.beside}>
         {others.map(({ piece, edge, before, after }) => (
           <li key={`${piece}${edge}`}>
-            <GradeMark grade={after.grade} /> {`beside it, ${piece} ${edge}: step ${step(before.stepMm)} → ${step(after.stepMm)}`}
+            <GradeMark grade={after.grade} />{' '}
+            {`beside it, ${piece} ${edge}: step ${step(before.stepMm)} → ${step(after.stepMm)}`}
           </li>
         ))}
       </ul>
     );
   }
-  if (!possible) return <p className={styles.note}>{kind === 'sand down' ? 'No other seam of it is in this arrangement.' : 'Nothing else of it meets here.'}</p>;
-  return <p className={styles.note}>{`Of ${possible.of} other seams it could make, ${possible.passNow} pass now and ${possible.passThen} then.`}</p>;
+  if (!possible)
+    return (
+      <p className={styles.note}>
+        {kind === 'sand down' ? 'No other seam of it is in this arrangement.' : 'Nothing else of it meets here.'}
+      </p>
+    );
+  return (
+    <p
+      className={styles.note}
+    >{`Of ${possible.of} other seams it could make, ${possible.passNow} pass now and ${possible.passThen} then.`}</p>
+  );
 }
-

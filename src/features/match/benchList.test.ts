@@ -8,13 +8,30 @@ import { benchRows, withLevel } from './benchList';
 
 const design = testDesign([newFeature('channel', testDesign())], { tag: 'T', copies: 2 });
 const designs = [{ id: 't', version: 1, data: design }];
-const match = matchSet({ pieces: [{ tag: 'T', designId: 't', copy: null, copies: 2, design, edges: {} }], levelMm: 15, limits: SEAM_LIMITS, standards: [], tilt: LEVEL_BENCH, doses: [], row: NO_WISH });
-const piece = (copy: number, edges: PieceRecord['edges']): Stored<PieceRecord> => ({ id: `p${copy}`, version: 1, data: { designId: 't', copy, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges } });
+const match = matchSet({
+  pieces: [{ tag: 'T', designId: 't', copy: null, copies: 2, design, edges: {} }],
+  levelMm: 15,
+  limits: SEAM_LIMITS,
+  standards: [],
+  tilt: LEVEL_BENCH,
+  doses: [],
+  row: NO_WISH,
+});
+const piece = (copy: number, edges: PieceRecord['edges']): Stored<PieceRecord> => ({
+  id: `p${copy}`,
+  version: 1,
+  data: { designId: 't', copy, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges },
+});
 
 describe('the bench list', () => {
   test('has every wet edge of every copy, piece after piece', () => {
     const rows = benchRows(match, { designs, pieces: [] });
-    expect(rows.map(({ name, edge }) => `${name} ${edge}`)).toEqual(['T #1 north', 'T #1 south', 'T #2 north', 'T #2 south']);
+    expect(rows.map(({ name, edge }) => `${name} ${edge}`)).toEqual([
+      'T #1 north',
+      'T #1 south',
+      'T #2 north',
+      'T #2 south',
+    ]);
     expect(rows.every(({ measured, plannedMm }) => measured === null && plannedMm[1] === 15)).toBe(true);
   });
   test('shows what was measured on the copy it was measured on', () => {
@@ -26,7 +43,9 @@ describe('the bench list', () => {
 
 describe('levels as they are typed, one after another', () => {
   test('the first stands for the whole edge', () => expect(withLevel(null, 0, 14.2)).toEqual([14.2, 14.2, 14.2]));
-  test('with the far end typed next, the middle lies between', () => expect(withLevel([14.2, 14.2, 14.2], 2, 14.8)).toEqual([14.2, 14.5, 14.8]));
-  test('a middle that was measured stays', () => expect(withLevel([14.2, 14.9, 14.2], 2, 14.8)).toEqual([14.2, 14.9, 14.8]));
+  test('with the far end typed next, the middle lies between', () =>
+    expect(withLevel([14.2, 14.2, 14.2], 2, 14.8)).toEqual([14.2, 14.5, 14.8]));
+  test('a middle that was measured stays', () =>
+    expect(withLevel([14.2, 14.9, 14.2], 2, 14.8)).toEqual([14.2, 14.9, 14.8]));
   test('any of them can be put right', () => expect(withLevel([14.2, 14.9, 14.8], 0, 14)).toEqual([14, 14.9, 14.8]));
 });

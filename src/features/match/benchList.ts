@@ -16,11 +16,28 @@ export interface BenchRow {
 }
 
 /** Every wet edge of every copy, piece after piece: the order in which they are measured. */
-export function benchRows(match: Pick<MatchSet, 'edges'> | null, { designs, pieces }: Pick<DeskView, 'designs' | 'pieces'>): BenchRow[] {
+export function benchRows(
+  match: Pick<MatchSet, 'edges'> | null,
+  { designs, pieces }: Pick<DeskView, 'designs' | 'pieces'>,
+): BenchRow[] {
   return designs.flatMap(({ id, data }) => {
-    const edges = (match?.edges ?? []).filter((edge, i, all) => edge.designId === id && edge.wet && all.findIndex((other) => other.designId === id && other.edge === edge.edge) === i);
+    const edges = (match?.edges ?? []).filter(
+      (edge, i, all) =>
+        edge.designId === id &&
+        edge.wet &&
+        all.findIndex((other) => other.designId === id && other.edge === edge.edge) === i,
+    );
     return Array.from({ length: data.copies }, (_, i) => i + 1).flatMap((copy) =>
-      edges.map(({ edge, lengthMm, levelMm }): BenchRow => ({ designId: id, copy, edge, lengthMm, plannedMm: levelMm, name: `${data.tag} #${copy}`, measured: pieces.find((piece) => piece.data.designId === id && piece.data.copy === copy)?.data.edges?.[edge] ?? null })),
+      edges.map(({ edge, lengthMm, levelMm }): BenchRow => ({
+        designId: id,
+        copy,
+        edge,
+        lengthMm,
+        plannedMm: levelMm,
+        name: `${data.tag} #${copy}`,
+        measured:
+          pieces.find((piece) => piece.data.designId === id && piece.data.copy === copy)?.data.edges?.[edge] ?? null,
+      })),
     );
   });
 }

@@ -4,8 +4,24 @@ import { seamName, seamWords, walkJoint } from './seamWords';
 
 const metric: UnitPreferences = { length: 'mm', mass: 'g', volume: 'ml', temperature: '°C' } as UnitPreferences;
 const inches = { ...metric, length: 'in' } as UnitPreferences;
-const match = { edges: [{ piece: 'A', edge: 'north', lengthMm: 140 }, { piece: 'B', edge: 'south', lengthMm: 300 }] } as unknown as Pick<MatchSet, 'edges'>;
-const seam = (change: Partial<MatchSeam>): MatchSeam => ({ a: 0, b: 1, stepMm: 0.9, gapMm: 1.4, gapAtMm: 60.2, deltaE: 5.4, grade: 'passes', why: 'step', ...change }) as MatchSeam;
+const match = {
+  edges: [
+    { piece: 'A', edge: 'north', lengthMm: 140 },
+    { piece: 'B', edge: 'south', lengthMm: 300 },
+  ],
+} as unknown as Pick<MatchSet, 'edges'>;
+const seam = (change: Partial<MatchSeam>): MatchSeam =>
+  ({
+    a: 0,
+    b: 1,
+    stepMm: 0.9,
+    gapMm: 1.4,
+    gapAtMm: 60.2,
+    deltaE: 5.4,
+    grade: 'passes',
+    why: 'step',
+    ...change,
+  }) as MatchSeam;
 const plain = (text: string): string => text.replace(/\u00a0/g, ' ');
 
 test('a seam is named by its edges', () => expect(seamName(match, seam({}))).toBe('A north and B south'));
@@ -21,5 +37,6 @@ test.each<[MatchSeam['why'], string, string]>([
   expect(plain(walkJoint(match, seam({ why }), metric).figure)).toBe(figure);
 });
 test('in inches no figure is left in mm', () => {
-  for (const why of ['step', 'gap', 'unequal'] as const) expect(seamWords(match, seam({ why }), inches)).not.toMatch(/mm/);
+  for (const why of ['step', 'gap', 'unequal'] as const)
+    expect(seamWords(match, seam({ why }), inches)).not.toMatch(/mm/);
 });

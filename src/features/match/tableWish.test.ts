@@ -3,8 +3,19 @@ import { tableWishSchema, type TableWish } from '@/core/seams/tableSchema';
 import { brushed, laidOf, plain, resized, resultWords, toggledOpening } from './tableWish';
 
 const at = { column: 1, row: 2 };
-const tiles = [{ tag: 'HS-1', copies: 2, turnable: true, wet: [true, false, true, false] as const }, { tag: 'HS-3', copies: 1, turnable: true, wet: [true, true, true, false] as const }];
-const stock = { tiles: [...tiles], designIds: ['a', 'b'], sizeMm: 140, meets: new Uint8Array(64), scores: new Float32Array(64), edges: new Int32Array(8), leftOut: [] };
+const tiles = [
+  { tag: 'HS-1', copies: 2, turnable: true, wet: [true, false, true, false] as const },
+  { tag: 'HS-3', copies: 1, turnable: true, wet: [true, true, true, false] as const },
+];
+const stock = {
+  tiles: [...tiles],
+  designIds: ['a', 'b'],
+  sizeMm: 140,
+  meets: new Uint8Array(64),
+  scores: new Float32Array(64),
+  edges: new Int32Array(8),
+  leftOut: [],
+};
 
 describe('a press on a place', () => {
   test('says what is wanted there, and a second press takes it back', () => {
@@ -23,7 +34,10 @@ describe('a press on a place', () => {
   test('at the table’s edge lets water in, then out, then shuts it', () => {
     const first = toggledOpening(emptyWish(4, 3), { column: 0, row: 1 }, 3);
     const both = toggledOpening(first, { column: 3, row: 1 }, 1);
-    expect(both.openings).toEqual([{ column: 0, row: 1, side: 3 }, { column: 3, row: 1, side: 1 }]);
+    expect(both.openings).toEqual([
+      { column: 0, row: 1, side: 3 },
+      { column: 3, row: 1, side: 1 },
+    ]);
     // With the first one shut the other is where water comes in.
     expect(toggledOpening(both, { column: 0, row: 1 }, 3).openings).toEqual([{ column: 3, row: 1, side: 1 }]);
     // The other side of a corner place is an opening of its own.
@@ -33,10 +47,31 @@ describe('a press on a place', () => {
 
 test('a smaller table forgets what lay outside it, and openings that are no longer at its edge', () => {
   const wish: TableWish = {
-    ...emptyWish(2, 2), pass: [{ column: 3, row: 0 }, { column: 1, row: 1 }], blocked: [{ column: 0, row: 2 }], forks: [{ column: 2, row: 1 }], ponds: [{ column: 0, row: 0 }],
-    fixed: [{ column: 1, row: 2, piece: 'HS-1', quarters: 0 }], openings: [{ column: 3, row: 1, side: 1 }, { column: 1, row: 1, side: 1 }, { column: 1, row: 0, side: 0 }, { column: 0, row: 1, side: 1 }],
+    ...emptyWish(2, 2),
+    pass: [
+      { column: 3, row: 0 },
+      { column: 1, row: 1 },
+    ],
+    blocked: [{ column: 0, row: 2 }],
+    forks: [{ column: 2, row: 1 }],
+    ponds: [{ column: 0, row: 0 }],
+    fixed: [{ column: 1, row: 2, piece: 'HS-1', quarters: 0 }],
+    openings: [
+      { column: 3, row: 1, side: 1 },
+      { column: 1, row: 1, side: 1 },
+      { column: 1, row: 0, side: 0 },
+      { column: 0, row: 1, side: 1 },
+    ],
   };
-  expect(resized(wish)).toEqual({ ...emptyWish(2, 2), pass: [{ column: 1, row: 1 }], ponds: [{ column: 0, row: 0 }], openings: [{ column: 1, row: 1, side: 1 }, { column: 1, row: 0, side: 0 }] });
+  expect(resized(wish)).toEqual({
+    ...emptyWish(2, 2),
+    pass: [{ column: 1, row: 1 }],
+    ponds: [{ column: 0, row: 0 }],
+    openings: [
+      { column: 1, row: 1, side: 1 },
+      { column: 1, row: 0, side: 0 },
+    ],
+  });
 });
 
 describe('a kept layout', () => {
@@ -46,18 +81,34 @@ describe('a kept layout', () => {
     expect(laidOf([...laid, { column: 1, row: 0, piece: 'HS-9', quarters: 0 }], stock)).toBeNull();
   });
   test('is the same whatever order its places are in', () => {
-    const [a, b] = [{ column: 0, row: 0, tile: 1, quarters: 1 }, { column: 1, row: 0, tile: 0, quarters: 0 }];
+    const [a, b] = [
+      { column: 0, row: 0, tile: 1, quarters: 1 },
+      { column: 1, row: 0, tile: 0, quarters: 0 },
+    ];
     expect(plain([a, b])).toEqual(plain([b, a]));
     expect(plain([a, b])).not.toEqual(plain([a, { ...b, quarters: 2 }]));
   });
 });
 
 describe('what a search came to', () => {
-  const found = (extras: { tile: number; count: number }[], fewest = true): TableResult => ({ kind: 'found', fewest, layout: { laid: [{ column: 0, row: 0, tile: 0, quarters: 0 }], extras } });
+  const found = (extras: { tile: number; count: number }[], fewest = true): TableResult => ({
+    kind: 'found',
+    fewest,
+    layout: { laid: [{ column: 0, row: 0, tile: 0, quarters: 0 }], extras },
+  });
   test.each<[TableResult, string]>([
     [found([]), '1 tile, all in stock.'],
     [found([{ tile: 1, count: 2 }]), '1 tile. It needs 2 more HS-3; fewer will not do.'],
-    [found([{ tile: 0, count: 1 }, { tile: 1, count: 1 }], false), '1 tile. It needs 1 more HS-1 and 1 more HS-3.'],
+    [
+      found(
+        [
+          { tile: 0, count: 1 },
+          { tile: 1, count: 1 },
+        ],
+        false,
+      ),
+      '1 tile. It needs 1 more HS-1 and 1 more HS-3.',
+    ],
     [{ kind: 'none' }, 'It cannot be laid, not even with 6 pieces more. Free a place, or move an opening.'],
     [{ kind: 'gave up' }, 'No layout found in the time allowed; there may be one. Try again, or ask for less.'],
   ])('%#', (result, words) => expect(resultWords(result, stock)).toBe(words));

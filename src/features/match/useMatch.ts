@@ -23,17 +23,28 @@ export function useMatch(): Matching {
   const [lane] = useState(() => Symbol('match'));
   const { set, designs, pieces, shelf } = desk;
   const [tries, setTries] = useState(0);
-  const request = useMemo<MatchRequest>(() => ({
-    pieces: matchPieces({ set, designs, pieces }), levelMm: set.data.levelMm, limits: set.data.seamLimits ?? SEAM_LIMITS, standards: set.data.standards ?? [],
-    tilt: shelf.settings.data.tilt, doses: wholeSetRequest(desk)?.recipe.doses ?? [], row: set.data.row ?? NO_WISH,
-  }), [desk, set, designs, pieces, shelf]);
+  const request = useMemo<MatchRequest>(
+    () => ({
+      pieces: matchPieces({ set, designs, pieces }),
+      levelMm: set.data.levelMm,
+      limits: set.data.seamLimits ?? SEAM_LIMITS,
+      standards: set.data.standards ?? [],
+      tilt: shelf.settings.data.tilt,
+      doses: wholeSetRequest(desk)?.recipe.doses ?? [],
+      row: set.data.row ?? NO_WISH,
+    }),
+    [desk, set, designs, pieces, shelf],
+  );
   const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(null);
   const [progress, setProgress] = useState<{ request: MatchRequest; share: number } | null>(null);
   useEffect(() => {
     let current = true;
     matchInWorker(lane, { request, progress: (value) => current && setProgress({ request, share: value }) }).then(
       (match) => current && match && setDone({ request, match }),
-      (error: unknown) => (error instanceof Stopped ? current && setDone((before) => ({ request, match: before?.match ?? null })) : reportError(error)),
+      (error: unknown) =>
+        error instanceof Stopped
+          ? current && setDone((before) => ({ request, match: before?.match ?? null }))
+          : reportError(error),
     );
     return () => {
       current = false;
@@ -49,5 +60,12 @@ export function useMatch(): Matching {
     setDone((before) => before && { ...before, request: { ...before.request } });
     setTries((count) => count + 1);
   };
-  return { request, match: done?.match ?? null, share: done?.request === request ? null : progress?.request === request ? progress.share : 0, stop, stopped: stoppedAt === request, again };
+  return {
+    request,
+    match: done?.match ?? null,
+    share: done?.request === request ? null : progress?.request === request ? progress.share : 0,
+    stop,
+    stopped: stoppedAt === request,
+    again,
+  };
 }

@@ -6,6 +6,17 @@ export function useRowWish(): { wish: RowWish; put: (wish: RowWish, label: strin
   const { desk, door } = useDesk();
   return {
     wish: desk.set.data.row ?? NO_WISH,
-    put: (wish, label) => void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, row: wish }, label }), label),
+    put: (wish, label) =>
+      void door.run(
+        ({ set }) => ({
+          do: 'put',
+          kind: 'set',
+          id: set.id,
+          version: set.version,
+          data: { ...set.data, row: wish },
+          label,
+        }),
+        label,
+      ),
   };
 }

@@ -5,8 +5,16 @@ import { useDesk } from '../desk/DeskContext';
 
 /** What a new table starts with: a creek that comes in at the west and goes out at the east. */
 export const newTable = (id: string, name: string): KeptTable => ({
-  id, name, laid: null,
-  wish: { ...emptyWish(4, 3), openings: [{ column: 0, row: 1, side: 3 }, { column: 3, row: 1, side: 1 }] },
+  id,
+  name,
+  laid: null,
+  wish: {
+    ...emptyWish(4, 3),
+    openings: [
+      { column: 0, row: 1, side: 3 },
+      { column: 3, row: 1, side: 1 },
+    ],
+  },
 });
 
 const FIRST: readonly KeptTable[] = [newTable('table-1', 'Table 1')];
@@ -33,17 +41,32 @@ export function useTables(): Tables {
     const put = (make: (tables: readonly KeptTable[]) => KeptTable[], label: string): void => {
       const mine = ++newest.current;
       setAhead(make(shown));
-      void run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, tables: make(set.data.tables && set.data.tables.length > 0 ? set.data.tables : FIRST) }, label }), label).then(() => mine === newest.current && setAhead(null));
+      void run(
+        ({ set }) => ({
+          do: 'put',
+          kind: 'set',
+          id: set.id,
+          version: set.version,
+          data: { ...set.data, tables: make(set.data.tables && set.data.tables.length > 0 ? set.data.tables : FIRST) },
+          label,
+        }),
+        label,
+      ).then(() => mine === newest.current && setAhead(null));
     };
     const change: Tables['change'] = (id, make, label) =>
-      put((tables) => tables.flatMap((table) => {
-        const next = table.id === id ? make(table) : table;
-        return next ? [next] : [];
-      }), label);
+      put(
+        (tables) =>
+          tables.flatMap((table) => {
+            const next = table.id === id ? make(table) : table;
+            return next ? [next] : [];
+          }),
+        label,
+      );
     return {
       tables: shown,
       change,
-      wish: (id, make, label, holds = false) => change(id, (table) => ({ ...table, wish: make(table.wish), laid: holds ? table.laid : null }), label),
+      wish: (id, make, label, holds = false) =>
+        change(id, (table) => ({ ...table, wish: make(table.wish), laid: holds ? table.laid : null }), label),
       add: (table) => put((tables) => [...tables, table], `Add ${table.name}`),
     };
   }, [shown, run]);

@@ -18,10 +18,22 @@ interface BatchListProps {
 export function BatchList({ chosen, layers, choose }: BatchListProps) {
   const { desk, door } = useDesk();
   const plan = async (): Promise<void> => {
-    const outcome = await door.run(({ designs, batches, now }) => ({
-      do: 'add', kind: 'batch', setId: desk.set.id, label: 'Plan a batch',
-      data: { name: `Batch ${batches.length + 1}`, items: designs.map(({ id, data }) => ({ designId: id, copies: data.copies })), pourAt: now, pours: [], planned: null },
-    }), 'Batch planned');
+    const outcome = await door.run(
+      ({ designs, batches, now }) => ({
+        do: 'add',
+        kind: 'batch',
+        setId: desk.set.id,
+        label: 'Plan a batch',
+        data: {
+          name: `Batch ${batches.length + 1}`,
+          items: designs.map(({ id, data }) => ({ designId: id, copies: data.copies })),
+          pourAt: now,
+          pours: [],
+          planned: null,
+        },
+      }),
+      'Batch planned',
+    );
     if (outcome.ok && outcome.id) choose(outcome.id);
   };
   return (
@@ -37,7 +49,11 @@ export function BatchList({ chosen, layers, choose }: BatchListProps) {
           </li>
         ))}
       </ul>
-      <Button variant={desk.batches.length === 0 ? 'contained' : 'outlined'} disabled={desk.designs.length === 0} onClick={() => void plan()}>
+      <Button
+        variant={desk.batches.length === 0 ? 'contained' : 'outlined'}
+        disabled={desk.designs.length === 0}
+        onClick={() => void plan()}
+      >
         Plan a batch
       </Button>
     </section>
@@ -49,5 +65,7 @@ export function statusWords(batch: Batch, layers: number | null): string {
   const last = batch.pours.at(-1);
   if (!last) return `planned, ${shortTime(batch.pourAt)}`;
   const status = layers === null ? null : batchStatus(batch, layers);
-  return status === 'finished' ? `poured, last ${shortTime(last.pouredAt)}` : `layer ${last.layer}${layers ? ` of ${layers}` : ''} poured, ${shortTime(last.pouredAt)}`;
+  return status === 'finished'
+    ? `poured, last ${shortTime(last.pouredAt)}`
+    : `layer ${last.layer}${layers ? ` of ${layers}` : ''} poured, ${shortTime(last.pouredAt)}`;
 }

@@ -15,24 +15,43 @@ export function BatchPieces({ batch }: { batch: Stored<Batch> }) {
   const change = (make: (data: Batch) => Batch, label: string): void => {
     void door.run(({ batches }) => {
       const stored = batches.find(({ id }) => id === batch.id);
-      return stored ? { do: 'put', kind: 'batch', id: batch.id, version: stored.version, data: make(stored.data), label } : null;
+      return stored
+        ? { do: 'put', kind: 'batch', id: batch.id, version: stored.version, data: make(stored.data), label }
+        : null;
     }, label);
   };
   const setCopies = (designId: string, copies: number): void => {
     const order = desk.designs.map(({ id }) => id);
     change((newest) => {
       const others = newest.items.filter((item) => item.designId !== designId);
-      return { ...newest, items: copies === 0 ? others : [...others, { designId, copies }].sort((a, b) => order.indexOf(a.designId) - order.indexOf(b.designId)) };
+      return {
+        ...newest,
+        items:
+          copies === 0
+            ? others
+            : [...others, { designId, copies }].sort((a, b) => order.indexOf(a.designId) - order.indexOf(b.designId)),
+      };
     }, `Change the pieces of ${data.name}`);
   };
   return (
     <div className={styles.contents}>
-      <WordField label="Name" value={data.name} onCommit={(name) => change((newest) => ({ ...newest, name }), 'Rename the batch')} validate={(name) => complaintAt(batchSchema, data, ['name'], name)} />
+      <WordField
+        label="Name"
+        value={data.name}
+        onCommit={(name) => change((newest) => ({ ...newest, name }), 'Rename the batch')}
+        validate={(name) => complaintAt(batchSchema, data, ['name'], name)}
+      />
       {shut ? (
         <p className={styles.small}>The plan is kept as it was at the first pour, so that the log compares with it.</p>
       ) : (
         <>
-          <WordField label="Pour at" type="datetime-local" value={data.pourAt} onCommit={(pourAt) => change((newest) => ({ ...newest, pourAt }), `Pour ${data.name} at another time`)} validate={(pourAt) => complaintAt(batchSchema, data, ['pourAt'], pourAt)} />
+          <WordField
+            label="Pour at"
+            type="datetime-local"
+            value={data.pourAt}
+            onCommit={(pourAt) => change((newest) => ({ ...newest, pourAt }), `Pour ${data.name} at another time`)}
+            validate={(pourAt) => complaintAt(batchSchema, data, ['pourAt'], pourAt)}
+          />
           <div className={styles.copies}>
             {desk.designs.map(({ id, data: design }) => (
               <MeasureField
@@ -40,7 +59,16 @@ export function BatchPieces({ batch }: { batch: Stored<Batch> }) {
                 label={design.tag}
                 quantity="number"
                 value={data.items.find(({ designId }) => designId === id)?.copies ?? 0}
-                validate={(copies) => (copies === 0 ? null : complaintAt(batchSchema, replaceAt(data, ['items'], [{ designId: id, copies: 1 }]), ['items', 0, 'copies'], copies))}
+                validate={(copies) =>
+                  copies === 0
+                    ? null
+                    : complaintAt(
+                        batchSchema,
+                        replaceAt(data, ['items'], [{ designId: id, copies: 1 }]),
+                        ['items', 0, 'copies'],
+                        copies,
+                      )
+                }
                 onCommit={(copies) => setCopies(id, copies)}
               />
             ))}

@@ -27,7 +27,8 @@ export function CupPicture({ cup, fullGrams, colour, by }: CupPictureProps) {
   const fill = Math.min(1, cup.mixGrams / fullGrams) * (HEIGHT - 8);
   const partA = cup.parts ? (cup.parts.partAGrams / cup.mixGrams) * fill : fill;
   const x = (up: number): number => (TOP - (FOOT + ((TOP - FOOT) * up) / HEIGHT)) / 2 + 2;
-  const band = (from: number, to: number): string => `M${x(from)} ${HEIGHT - from}L${x(to)} ${HEIGHT - to}H${TOP + 4 - x(to)}L${TOP + 4 - x(from)} ${HEIGHT - from}Z`;
+  const band = (from: number, to: number): string =>
+    `M${x(from)} ${HEIGHT - from}L${x(to)} ${HEIGHT - to}H${TOP + 4 - x(to)}L${TOP + 4 - x(from)} ${HEIGHT - from}Z`;
   return (
     <article className={styles.cup} aria-label={`Cup ${cup.number}, ${grams(cup.mixGrams)}`}>
       <svg width={TOP + 4} height={HEIGHT + 4} aria-hidden>
@@ -43,27 +44,32 @@ export function CupPicture({ cup, fullGrams, colour, by }: CupPictureProps) {
         {cup.parts && (
           <p className={styles.parts}>
             <span>
-              A <b>{by === 'weight' ? grams(cup.parts.partAGrams) : ml(cup.parts.partAMl)}</b> <i>{by === 'weight' ? ml(cup.parts.partAMl) : grams(cup.parts.partAGrams)}</i>
+              A <b>{by === 'weight' ? grams(cup.parts.partAGrams) : ml(cup.parts.partAMl)}</b>{' '}
+              <i>{by === 'weight' ? ml(cup.parts.partAMl) : grams(cup.parts.partAGrams)}</i>
             </span>
             <span>
-              B <b>{by === 'weight' ? grams(cup.parts.partBGrams) : ml(cup.parts.partBMl)}</b> <i>{by === 'weight' ? ml(cup.parts.partBMl) : grams(cup.parts.partBGrams)}</i>
+              B <b>{by === 'weight' ? grams(cup.parts.partBGrams) : ml(cup.parts.partBMl)}</b>{' '}
+              <i>{by === 'weight' ? ml(cup.parts.partBMl) : grams(cup.parts.partBGrams)}</i>
             </span>
           </p>
         )}
-        {cup.doses.filter(({ grams: dose }) => dose > 0).map((dose) => (
-          <p key={dose.name} className={styles.dose}>
-            {dose.name}:{' '}
-            {Math.abs(dose.error) <= DROP_TOLERANCE ? (
-              <>
-                <b>{`${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`}</b> <i>{`${dose.grams.toFixed(2)} g`}</i>
-              </>
-            ) : (
-              <>
-                <b className={styles.weigh}>{`weigh ${dose.grams.toFixed(2)} g`}</b> <i>{`${dose.drops} ${dose.drops === 1 ? 'drop is' : 'drops are'} ${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %`}</i>
-              </>
-            )}
-          </p>
-        ))}
+        {cup.doses
+          .filter(({ grams: dose }) => dose > 0)
+          .map((dose) => (
+            <p key={dose.name} className={styles.dose}>
+              {dose.name}:{' '}
+              {Math.abs(dose.error) <= DROP_TOLERANCE ? (
+                <>
+                  <b>{`${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`}</b> <i>{`${dose.grams.toFixed(2)} g`}</i>
+                </>
+              ) : (
+                <>
+                  <b className={styles.weigh}>{`weigh ${dose.grams.toFixed(2)} g`}</b>{' '}
+                  <i>{`${dose.drops} ${dose.drops === 1 ? 'drop is' : 'drops are'} ${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %`}</i>
+                </>
+              )}
+            </p>
+          ))}
         <p className={styles.pours}>
           {groupPours(cup.pours).map(({ tag, copies, grams: each }, i) => (
             <span key={`${tag}${i}`}>

@@ -19,7 +19,12 @@ export function PourCard({ setId, batch, request, plan, units, printedAt }: Batc
   const stop = batch.data.planned ? undefined : plan.problems.find(({ severity }) => severity === 'stop');
   if (stop) return <Unprintable back={back} message={stop.message} />;
   return (
-    <PrintFrame label="Card" back={back} backTo="Back to the batch" tools={<a href={`/export/${setId}/${batch.id}/pour-card.csv`}>Save as CSV</a>}>
+    <PrintFrame
+      label="Card"
+      back={back}
+      backTo="Back to the batch"
+      tools={<a href={`/export/${setId}/${batch.id}/pour-card.csv`}>Save as CSV</a>}
+    >
       {(paper) => (
         <main className={styles.card} data-paper={paper}>
           <CardHead name={batch.data.name} request={request} plan={plan} units={units} printedAt={printedAt} />
@@ -38,7 +43,19 @@ export function PourCard({ setId, batch, request, plan, units, printedAt }: Batc
   );
 }
 
-function CardHead({ name, request, plan, units, printedAt }: { name: string; request: PlanRequest; plan: Plan; units: UnitPreferences; printedAt: string }) {
+function CardHead({
+  name,
+  request,
+  plan,
+  units,
+  printedAt,
+}: {
+  name: string;
+  request: PlanRequest;
+  plan: Plan;
+  units: UnitPreferences;
+  printedAt: string;
+}) {
   const { product, set, recipe, room } = request;
   const ratio = product.parts && plan.product.ratioByWeight !== null && plan.product.ratioByVolume !== null;
   return (
@@ -50,11 +67,14 @@ function CardHead({ name, request, plan, units, printedAt }: { name: string; req
         Level <b>{formatMeasure(set.levelMm, 'length', units)}</b> above the underside
       </p>
       <p>
-        {product.name}, {recipe.name.toLowerCase()} · room {formatMeasure(room.temperatureC, 'temperature', units)} · {plan.totals.pieces} pieces · mix {formatMeasure(plan.totals.mixGrams, 'mass', units)} in {plan.totals.cups} {plan.totals.cups === 1 ? 'cup' : 'cups'} · about {formatMoney(plan.cost.total, units)}
+        {product.name}, {recipe.name.toLowerCase()} · room {formatMeasure(room.temperatureC, 'temperature', units)} ·{' '}
+        {plan.totals.pieces} pieces · mix {formatMeasure(plan.totals.mixGrams, 'mass', units)} in {plan.totals.cups}{' '}
+        {plan.totals.cups === 1 ? 'cup' : 'cups'} · about {formatMoney(plan.cost.total, units)}
       </p>
       {ratio && (
         <p>
-          A : B = {plan.product.ratioByWeight?.toFixed(2)} : 1 by weight = {plan.product.ratioByVolume?.toFixed(2)} : 1 by volume
+          A : B = {plan.product.ratioByWeight?.toFixed(2)} : 1 by weight = {plan.product.ratioByVolume?.toFixed(2)} : 1
+          by volume
         </p>
       )}
       <p className={styles.printed}>printed {shortTime(printedAt)}</p>
@@ -76,16 +96,33 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
         ))}
       </ul>
       <p className={styles.cutList}>
-        To cut: {plan.totals.cutList.map(({ method, stripMm, topMm, count }) => `${count} × ${method} ${formatCut(stripMm, units)} × ${formatCut(topMm, units)}`).join('; ')}
+        To cut:{' '}
+        {plan.totals.cutList
+          .map(
+            ({ method, stripMm, topMm, count }) =>
+              `${count} × ${method} ${formatCut(stripMm, units)} × ${formatCut(topMm, units)}`,
+          )
+          .join('; ')}
       </p>
       <p>
-        <Tick /> Every joint and pinhole under water sealed. <Tick /> Non-stick sheet underneath. <Tick /> Bench level both ways.
+        <Tick /> Every joint and pinhole under water sealed. <Tick /> Non-stick sheet underneath. <Tick /> Bench level
+        both ways.
       </p>
     </section>
   );
 }
 
-function Layer({ layer, of, request, units }: { layer: LayerPlan; of: number; request: PlanRequest; units: UnitPreferences }) {
+function Layer({
+  layer,
+  of,
+  request,
+  units,
+}: {
+  layer: LayerPlan;
+  of: number;
+  request: PlanRequest;
+  units: UnitPreferences;
+}) {
   const { cure } = layer;
   const mass = (value: number): string => formatMeasure(value, 'mass', units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
@@ -93,7 +130,8 @@ function Layer({ layer, of, request, units }: { layer: LayerPlan; of: number; re
   return (
     <section className={styles.layer}>
       <h2>
-        Layer {layer.number} of {of}: up to {formatMeasure(layer.toMm, 'length', units)}, poured {formatMeasure(layer.wetMm, 'length', units)} thick
+        Layer {layer.number} of {of}: up to {formatMeasure(layer.toMm, 'length', units)}, poured{' '}
+        {formatMeasure(layer.wetMm, 'length', units)} thick
       </h2>
       <table>
         <thead>
@@ -141,7 +179,11 @@ function Layer({ layer, of, request, units }: { layer: LayerPlan; of: number; re
                 const dose = cup.doses.find(({ name }) => name === colourant.name);
                 return (
                   <td key={colourant.name}>
-                    {dose && Math.abs(dose.error) > DROP_TOLERANCE ? <b>weigh</b> : `${dose?.drops ?? 0} ${dose?.drops === 1 ? 'drop' : 'drops'}`}
+                    {dose && Math.abs(dose.error) > DROP_TOLERANCE ? (
+                      <b>weigh</b>
+                    ) : (
+                      `${dose?.drops ?? 0} ${dose?.drops === 1 ? 'drop' : 'drops'}`
+                    )}
                     <small>{dose?.grams.toFixed(2)} g</small>
                   </td>
                 );
@@ -160,7 +202,11 @@ function Layer({ layer, of, request, units }: { layer: LayerPlan; of: number; re
         </tbody>
       </table>
       <p className={styles.cure}>
-        {cure.poured ? 'Poured' : 'Pour'} <b>{shortTime(cure.pouredAt)}</b>. Look for bubbles after 10 to 15 minutes. {layer.number < of ? `Next layer from ${shortTime(cure.recoatOpensAt)}${cure.recoatClosesAt ? ` to ${shortTime(cure.recoatClosesAt)}; later, abrade first` : ''}.` : `Dams off ${shortTime(cure.demouldAt)}. Full cure ${shortTime(cure.fullCureAt)}.`} Times are estimates for this room.
+        {cure.poured ? 'Poured' : 'Pour'} <b>{shortTime(cure.pouredAt)}</b>. Look for bubbles after 10 to 15 minutes.{' '}
+        {layer.number < of
+          ? `Next layer from ${shortTime(cure.recoatOpensAt)}${cure.recoatClosesAt ? ` to ${shortTime(cure.recoatClosesAt)}; later, abrade first` : ''}.`
+          : `Dams off ${shortTime(cure.demouldAt)}. Full cure ${shortTime(cure.fullCureAt)}.`}{' '}
+        Times are estimates for this room.
       </p>
     </section>
   );

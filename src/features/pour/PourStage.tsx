@@ -32,10 +32,15 @@ export function PourStage() {
       </div>
       {!batch && (
         <p className={styles.teach}>
-          A batch is the pieces that you pour together. {desk.designs.length === 0 ? 'Add pieces on the Shape stage first.' : 'Plan one: it starts with every piece of the set, and you take out what is not ready.'}
+          A batch is the pieces that you pour together.{' '}
+          {desk.designs.length === 0
+            ? 'Add pieces on the Shape stage first.'
+            : 'Plan one: it starts with every piece of the set, and you take out what is not ready.'}
         </p>
       )}
-      {batch && !request && <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>}
+      {batch && !request && (
+        <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>
+      )}
       {batch && request && plan && (
         <>
           <section aria-label="Cups" className={styles.cups} aria-busy={planning}>
@@ -44,12 +49,19 @@ export function PourStage() {
                 <h3>
                   Layer {layer.number} of {plan.layers.length}
                   <span>
-                    up to {formatMeasure(layer.toMm, 'length', desk.shelf.settings.data.units)} · {layer.cure.poured ? 'poured' : 'pour'} {shortTime(layer.cure.pouredAt)}
+                    up to {formatMeasure(layer.toMm, 'length', desk.shelf.settings.data.units)} ·{' '}
+                    {layer.cure.poured ? 'poured' : 'pour'} {shortTime(layer.cure.pouredAt)}
                   </span>
                 </h3>
                 <div className={styles.row}>
                   {layer.cups.map((cup) => (
-                    <CupPicture key={cup.number} cup={cup} by={by} fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)} colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'} />
+                    <CupPicture
+                      key={cup.number}
+                      cup={cup}
+                      by={by}
+                      fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)}
+                      colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'}
+                    />
                   ))}
                 </div>
               </div>
@@ -79,29 +91,71 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
   const mass = (value: number): { digits: string; unit: string } => measureText(value, 'mass', units);
   const { parts } = plan.totals;
   const stopped = plan.problems.some(({ severity }) => severity === 'stop') && !batch.data.planned;
-  const mend = (what: Mend, problem: Problem): void => void door.run((view) => applyMend(view, what, problem, batch.id), what.label);
+  const mend = (what: Mend, problem: Problem): void =>
+    void door.run((view) => applyMend(view, what, problem, batch.id), what.label);
   const next = plan.layers.find(({ cure }) => !cure.poured);
-  const other = (grams: number, ml: number): string => (by === 'weight' ? formatMeasure(ml, 'volume', units) : formatMeasure(grams, 'mass', units));
+  const other = (grams: number, ml: number): string =>
+    by === 'weight' ? formatMeasure(ml, 'volume', units) : formatMeasure(grams, 'mass', units);
   return (
     <section aria-label="Numbers" className={styles.numbers}>
       <h2 className={styles.heading}>
         {plan.totals.pieces} {plan.totals.pieces === 1 ? 'piece' : 'pieces'}, {request.product.name.toLowerCase()}
       </h2>
       <Readings>
-        <Reading label="To mix" {...mass(plan.totals.mixGrams)} strong explain={explain('mix')} note={`${formatMeasure(plan.totals.pouredGrams, 'mass', units)} reaches the pieces`} />
-        <Reading label="Water in all" {...measureText(plan.totals.volumeMl, 'volume', units)} explain={explain('volume')} note={`${formatMeasure(plan.totals.surfaceCm2 * 100, 'area', units)} of surface, ${formatMeasure(Math.max(...plan.pieces.map(({ water }) => water.greatestDepthMm)), 'length', units)} deep at most`} />
+        <Reading
+          label="To mix"
+          {...mass(plan.totals.mixGrams)}
+          strong
+          explain={explain('mix')}
+          note={`${formatMeasure(plan.totals.pouredGrams, 'mass', units)} reaches the pieces`}
+        />
+        <Reading
+          label="Water in all"
+          {...measureText(plan.totals.volumeMl, 'volume', units)}
+          explain={explain('volume')}
+          note={`${formatMeasure(plan.totals.surfaceCm2 * 100, 'area', units)} of surface, ${formatMeasure(Math.max(...plan.pieces.map(({ water }) => water.greatestDepthMm)), 'length', units)} deep at most`}
+        />
         {parts && (
           <>
-            <Reading label="Part A" {...(by === 'weight' ? mass(parts.partAGrams) : measureText(parts.partAMl, 'volume', units))} note={other(parts.partAGrams, parts.partAMl)} explain={explain('partA')} />
-            <Reading label="Part B" {...(by === 'weight' ? mass(parts.partBGrams) : measureText(parts.partBMl, 'volume', units))} note={other(parts.partBGrams, parts.partBMl)} explain={explain('partB')} />
+            <Reading
+              label="Part A"
+              {...(by === 'weight' ? mass(parts.partAGrams) : measureText(parts.partAMl, 'volume', units))}
+              note={other(parts.partAGrams, parts.partAMl)}
+              explain={explain('partA')}
+            />
+            <Reading
+              label="Part B"
+              {...(by === 'weight' ? mass(parts.partBGrams) : measureText(parts.partBMl, 'volume', units))}
+              note={other(parts.partBGrams, parts.partBMl)}
+              explain={explain('partB')}
+            />
           </>
         )}
-        {plan.totals.doses.filter(({ grams }) => grams > 0).map((dose) => (
-          <Reading key={dose.name} label={dose.name} digits={dose.grams.toFixed(2)} unit="g" note={`about ${dose.drops} drops over all cups`} explain={explain('drops')} />
-        ))}
+        {plan.totals.doses
+          .filter(({ grams }) => grams > 0)
+          .map((dose) => (
+            <Reading
+              key={dose.name}
+              label={dose.name}
+              digits={dose.grams.toFixed(2)}
+              unit="g"
+              note={`about ${dose.drops} drops over all cups`}
+              explain={explain('drops')}
+            />
+          ))}
         <Reading label="Cups" digits={String(plan.totals.cups)} explain={explain('cups')} />
-        <Reading label="Dam strip" {...measureText(plan.totals.damMm, 'length', units, units.length === 'mm' ? 0 : undefined)} explain={explain('dams')} />
-        <Reading label="Cost of the water" digits={plan.cost.total.toFixed(2)} unit={units.currency} note={`${units.currency} ${plan.cost.perPiece.toFixed(2)} a piece`} explain={explain('cost')} />
+        <Reading
+          label="Dam strip"
+          {...measureText(plan.totals.damMm, 'length', units, units.length === 'mm' ? 0 : undefined)}
+          explain={explain('dams')}
+        />
+        <Reading
+          label="Cost of the water"
+          digits={plan.cost.total.toFixed(2)}
+          unit={units.currency}
+          note={`${units.currency} ${plan.cost.perPiece.toFixed(2)} a piece`}
+          explain={explain('cost')}
+        />
       </Readings>
       {parts && (
         <div className={styles.school} role="group" aria-label="Measure by">
@@ -134,16 +188,25 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
         )}
       </div>
       <p className={styles.files}>
-        Save: <a href={`${files}/pour-card.csv`}>card as CSV</a>, <a href={`${files}/plan.json`}>plan</a>, <a href={`${files}/plan-request.json`}>plan request</a>
+        Save: <a href={`${files}/pour-card.csv`}>card as CSV</a>, <a href={`${files}/plan.json`}>plan</a>,{' '}
+        <a href={`${files}/plan-request.json`}>plan request</a>
       </p>
-      <Button variant="text" size="small" color="error" onClick={() => void door.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}>
+      <Button
+        variant="text"
+        size="small"
+        color="error"
+        onClick={() => void door.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}
+      >
         Remove this batch
       </Button>
     </section>
   );
 }
 
-function removal(batches: readonly Stored<Batch>[], id: string): { do: 'remove'; kind: 'batch'; id: string; version: number } | null {
+function removal(
+  batches: readonly Stored<Batch>[],
+  id: string,
+): { do: 'remove'; kind: 'batch'; id: string; version: number } | null {
   const stored = batches.find((batch) => batch.id === id);
   return stored ? { do: 'remove', kind: 'batch', id, version: stored.version } : null;
 }

@@ -23,7 +23,10 @@ export function EditSetDialog({ onClose }: { onClose: () => void }) {
       shelf={desk.shelf}
       onClose={onClose}
       onSave={async (data) => {
-        const outcome = await door.run((view) => ({ do: 'put', kind: 'set', id: set.id, version: view.set.version, data, label: 'Change the set' }), 'Set changed');
+        const outcome = await door.run(
+          (view) => ({ do: 'put', kind: 'set', id: set.id, version: view.set.version, data, label: 'Change the set' }),
+          'Set changed',
+        );
         if (outcome.ok) onClose();
         return outcome;
       }}

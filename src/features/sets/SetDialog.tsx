@@ -30,7 +30,13 @@ interface SetDialogProps {
 /** What the browser kept may be of an older shape; only a whole set is taken up. Fields may still be wrong. */
 const acceptDraft = (value: unknown): WaterSet | null => {
   const keys = Object.keys(waterSetSchema.shape);
-  return typeof value === 'object' && value !== null && keys.every((key) => key in value) && 'benchWindows' in value && Array.isArray(value.benchWindows) ? (value as WaterSet) : null;
+  return typeof value === 'object' &&
+    value !== null &&
+    keys.every((key) => key in value) &&
+    'benchWindows' in value &&
+    Array.isArray(value.benchWindows)
+    ? (value as WaterSet)
+    : null;
 };
 
 /** The set's fields in a dialog; what is typed survives a closed tab until it is saved or dropped. */
@@ -49,7 +55,11 @@ export function SetDialog({ title, action, draftKey, initial, shelf, onSave, onC
     const outcome = await onSave(parsed.data);
     setSaving(false);
     if (outcome.ok) forget();
-    else setErrors({ ...Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])), ...(outcome.trouble.fields.length === 0 && { form: outcome.trouble.message }) });
+    else
+      setErrors({
+        ...Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])),
+        ...(outcome.trouble.fields.length === 0 && { form: outcome.trouble.message }),
+      });
   };
   const drop = (): void => {
     forget();

@@ -27,7 +27,15 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
   const router = useRouter();
   const [opened, setOpened] = useState<'new' | 'keys' | null>(null);
   const { sets, shelf } = door.view;
-  const firstSet: WaterSet = { name: '', figureScaleMm: 28, levelMm: 15, productId: shelf.products[0]?.id ?? '', recipeId: shelf.recipes[0]?.id ?? '', benchWindows: [], job: null };
+  const firstSet: WaterSet = {
+    name: '',
+    figureScaleMm: 28,
+    levelMm: 15,
+    productId: shelf.products[0]?.id ?? '',
+    recipeId: shelf.recipes[0]?.id ?? '',
+    benchWindows: [],
+    job: null,
+  };
   const shortcuts: Shortcut[] = [
     { key: 'n', does: 'New set', run: () => setOpened('new') },
     { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
@@ -47,7 +55,9 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
             <Button variant="contained" onClick={() => setOpened('new')}>
               New set
             </Button>
-            {sets.length > 0 && !sets.some(({ set }) => set.id === 'heron-slack') && <Button onClick={sample}>Load the sample, Heron Slack</Button>}
+            {sets.length > 0 && !sets.some(({ set }) => set.id === 'heron-slack') && (
+              <Button onClick={sample}>Load the sample, Heron Slack</Button>
+            )}
             <Link href="/shelf" className={styles.shelf}>
               Shelf
             </Link>
@@ -73,7 +83,12 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
             shelf={shelf}
             onClose={() => setOpened(null)}
             onSave={async (data) => {
-              const outcome = await door.run(() => ({ do: 'add', kind: 'set', data, label: `Make the set ${data.name}` }));
+              const outcome = await door.run(() => ({
+                do: 'add',
+                kind: 'set',
+                data,
+                label: `Make the set ${data.name}`,
+              }));
               if (outcome.ok && outcome.id) router.push(`/sets/${outcome.id}/shape`);
               return outcome;
             }}
@@ -87,7 +102,10 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
 function SetRow({ desk }: { desk: DeskView }) {
   const { set, designs, batches } = desk;
   const recipe = useMemo(() => wholeSetRequest(desk)?.recipe, [desk]);
-  const pieces = useMemo(() => stripPieces(designs, set.data.levelMm, recipe, null), [designs, set.data.levelMm, recipe]);
+  const pieces = useMemo(
+    () => stripPieces(designs, set.data.levelMm, recipe, null),
+    [designs, set.data.levelMm, recipe],
+  );
   const { job, name, figureScaleMm } = set.data;
   return (
     <li className={styles.set}>
@@ -96,10 +114,20 @@ function SetRow({ desk }: { desk: DeskView }) {
           <Link href={`/sets/${set.id}/shape`}>{name}</Link>
         </h2>
         <p>
-          {[`${figureScaleMm} mm`, countPieces(designs.map(({ data }) => data)) || 'no pieces yet', `${batches.length} ${batches.length === 1 ? 'batch' : 'batches'}`, job?.customer, job?.due && `for ${dayAndMonth(job.due)}`].filter(Boolean).join(' · ')}
+          {[
+            `${figureScaleMm} mm`,
+            countPieces(designs.map(({ data }) => data)) || 'no pieces yet',
+            `${batches.length} ${batches.length === 1 ? 'batch' : 'batches'}`,
+            job?.customer,
+            job?.due && `for ${dayAndMonth(job.due)}`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </p>
       </div>
-      {pieces.length > 0 && <WaterlineStrip label={`${name} at eye level`} pieces={pieces} levelMm={set.data.levelMm} heightPx={140} />}
+      {pieces.length > 0 && (
+        <WaterlineStrip label={`${name} at eye level`} pieces={pieces} levelMm={set.data.levelMm} heightPx={140} />
+      )}
       {batches.length > 0 && (
         <ul className={styles.batches} aria-label={`Batches of ${name}`}>
           {batches.map(({ id, data }) => (
@@ -118,8 +146,9 @@ function Empty({ onNew, onSample }: { onNew: () => void; onSample: () => void })
     <section className={styles.empty}>
       <h2>Nothing on the table yet</h2>
       <p>
-        A set is the pieces that stand together: creek tiles, shore boards, bases. They share one water level, one product and one tint. Start with its name and the height of the water above the underside; Aguada works out the rest, from grams of resin to the
-        hour when it is cured.
+        A set is the pieces that stand together: creek tiles, shore boards, bases. They share one water level, one
+        product and one tint. Start with its name and the height of the water above the underside; Aguada works out the
+        rest, from grams of resin to the hour when it is cured.
       </p>
       <div className={styles.actions}>
         <Button variant="contained" onClick={onNew}>

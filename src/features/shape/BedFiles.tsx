@@ -29,7 +29,12 @@ export function BedFiles({ design, levelMm }: { design: PieceDesign; levelMm: nu
       <button type="button" onClick={() => void save('png')}>
         heights, PNG
       </button>
-      <button type="button" onClick={() => saveFile(`${design.tag}.svg`, planSvg(design, pictureBed(design, false).grid, levelMm), 'image/svg+xml')}>
+      <button
+        type="button"
+        onClick={() =>
+          saveFile(`${design.tag}.svg`, planSvg(design, pictureBed(design, false).grid, levelMm), 'image/svg+xml')
+        }
+      >
         drawing at 1:1, SVG
       </button>
       <span role="status">{busy}</span>

@@ -13,10 +13,29 @@ import styles from './BenchLevel.module.css';
 export function BenchLevel() {
   const { desk, door } = useDesk();
   const { tilt } = desk.shelf.settings.data;
-  const put = (change: Partial<Tilt>): void => void door.run(({ shelf: { settings } }) => ({ do: 'put', kind: 'settings', id: settings.id, version: settings.version, data: { ...settings.data, tilt: { ...settings.data.tilt, ...change } }, label: 'Change the level of the bench' }), 'Bench changed');
+  const put = (change: Partial<Tilt>): void =>
+    void door.run(
+      ({ shelf: { settings } }) => ({
+        do: 'put',
+        kind: 'settings',
+        id: settings.id,
+        version: settings.version,
+        data: { ...settings.data, tilt: { ...settings.data.tilt, ...change } },
+        label: 'Change the level of the bench',
+      }),
+      'Bench changed',
+    );
   const level = tilt.eastMmPerM === 0 && tilt.northMmPerM === 0;
   const field = (label: string, key: keyof Tilt): React.ReactNode => (
-    <MeasureField label={label} quantity="slope" step={0.0005} decimals={2} value={tilt[key] / 1000} validate={(value) => complaintAt(tiltSchema, tilt, [key], value * 1000)} onCommit={(value) => put({ [key]: value * 1000 })} />
+    <MeasureField
+      label={label}
+      quantity="slope"
+      step={0.0005}
+      decimals={2}
+      value={tilt[key] / 1000}
+      validate={(value) => complaintAt(tiltSchema, tilt, [key], value * 1000)}
+      onCommit={(value) => put({ [key]: value * 1000 })}
+    />
   );
   return (
     <details className={styles.bench} open={!level}>
@@ -35,7 +54,10 @@ export function BenchLevel() {
   );
 }
 
-const LINES = [{ value: 'eastMmPerM', label: 'west to east' }, { value: 'northMmPerM', label: 'south to north' }] as const;
+const LINES = [
+  { value: 'eastMmPerM', label: 'west to east' },
+  { value: 'northMmPerM', label: 'south to north' },
+] as const;
 const ENDS = { eastMmPerM: ['West', 'East'], northMmPerM: ['South', 'North'] } as const;
 
 /** Two heights of the bench against a level line, a distance apart, give the fall between them. */
@@ -53,7 +75,14 @@ function TwoReadings({ onFall }: { onFall: (change: Partial<Tilt>) => void }) {
         <ChoiceField label="Along" value={line} choices={LINES} onCommit={setLine} />
         <MeasureField label={from} quantity="length" step={0.1} value={start} onCommit={setStart} />
         <MeasureField label={to} quantity="length" step={0.1} value={end} onCommit={setEnd} />
-        <MeasureField label="Apart" quantity="length" step={10} value={apart} validate={(value) => (value > 0 ? null : 'More than 0')} onCommit={setApart} />
+        <MeasureField
+          label="Apart"
+          quantity="length"
+          step={10}
+          value={apart}
+          validate={(value) => (value > 0 ? null : 'More than 0')}
+          onCommit={setApart}
+        />
       </div>
       {start !== end && (
         <Button size="small" onClick={() => onFall({ [line]: fall })}>

@@ -45,9 +45,28 @@ export function BodyAndMould({ design, piece }: Pick<SectionProps, 'design'> & {
 }
 
 /** A reading of this piece that opens to how it came about. */
-function usePieceReading({ piece, request, plan }: Omit<SectionProps, 'design'>): (label: string, figure: PieceFigure, value: number, quantity: Quantity, note?: string, decimals?: number) => React.ReactNode {
+function usePieceReading({
+  piece,
+  request,
+  plan,
+}: Omit<SectionProps, 'design'>): (
+  label: string,
+  figure: PieceFigure,
+  value: number,
+  quantity: Quantity,
+  note?: string,
+  decimals?: number,
+) => React.ReactNode {
   const units = useUnits();
-  return (label, figure, value, quantity, note, decimals) => <Reading key={figure} label={label} {...measureText(value, quantity, units, decimals)} note={note} explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })} />;
+  return (label, figure, value, quantity, note, decimals) => (
+    <Reading
+      key={figure}
+      label={label}
+      {...measureText(value, quantity, units, decimals)}
+      note={note}
+      explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })}
+    />
+  );
 }
 
 function BodySection({ design, piece, request, plan }: SectionProps) {
@@ -56,25 +75,82 @@ function BodySection({ design, piece, request, plan }: SectionProps) {
   const reading = usePieceReading({ piece, request, plan });
   const { body } = piece;
   const stated = design.data.body ?? FIRST_BODY;
-  const put = (change: Partial<Body>, label: string): void => shapeDesign(design.id, (newest) => ({ ...newest, body: { ...(newest.body ?? FIRST_BODY), ...change } }), `${label} of ${design.data.tag}`);
+  const put = (change: Partial<Body>, label: string): void =>
+    shapeDesign(
+      design.id,
+      (newest) => ({ ...newest, body: { ...(newest.body ?? FIRST_BODY), ...change } }),
+      `${label} of ${design.data.tag}`,
+    );
   const mass = (grams: number): string => formatMeasure(grams, 'mass', units);
   const copies = design.data.copies;
   return (
     <details className={styles.bench}>
       <summary>{`Body: ${BODY_MATERIALS[body.material].name.toLowerCase()}${body.stated ? '' : ', supposed'}, ${mass(body.totalGrams)} finished`}</summary>
       <div className={styles.fields}>
-        <ChoiceField label="Made of" value={stated.material} choices={MATERIALS} hint={body.stated ? undefined : 'supposed until you say'} onCommit={(material) => put({ material }, 'Change the material')} />
-        <MeasureField label="Paint, plants, extras" quantity="mass" value={stated.extrasGrams} validate={(value) => complaintAt(pieceDesignSchema, design.data, ['body'], { ...stated, extrasGrams: value })} onCommit={(extrasGrams) => put({ extrasGrams }, 'Change the extras')} />
+        <ChoiceField
+          label="Made of"
+          value={stated.material}
+          choices={MATERIALS}
+          hint={body.stated ? undefined : 'supposed until you say'}
+          onCommit={(material) => put({ material }, 'Change the material')}
+        />
+        <MeasureField
+          label="Paint, plants, extras"
+          quantity="mass"
+          value={stated.extrasGrams}
+          validate={(value) => complaintAt(pieceDesignSchema, design.data, ['body'], { ...stated, extrasGrams: value })}
+          onCommit={(extrasGrams) => put({ extrasGrams }, 'Change the extras')}
+        />
         <label className={styles.tick}>
-          <input type="checkbox" checked={stated.sealedBelow} onChange={(event) => put({ sealedBelow: event.target.checked }, 'Change the sealing')} /> Underside sealed too
+          <input
+            type="checkbox"
+            checked={stated.sealedBelow}
+            onChange={(event) => put({ sealedBelow: event.target.checked }, 'Change the sealing')}
+          />{' '}
+          Underside sealed too
         </label>
       </div>
       <Readings>
-        {reading('Weight, finished', 'weight', body.totalGrams, 'mass', `body ${mass(body.bodyGrams)}, water ${mass(body.waterGrams)}${body.debrisGrams > 0 ? `, debris ${mass(body.debrisGrams)}` : ''}${copies > 1 ? `; ${mass(body.totalGrams * copies)} for all ${copies}` : ''}`)}
-        {reading('Height', 'height', body.heightMm, 'length', copies > 1 ? `a stack of ${copies} is ${formatMeasure(stackMm(body.heightMm, copies), 'length', units)}` : undefined)}
-        {reading('May lift its ends by', 'bow', body.bowMm, 'length', `over ${formatMeasure(body.bowOverMm, 'length', units)}, if nothing holds it down`, 2)}
-        {body.box && <Reading label="In a storage box" digits={String(body.box.count)} unit={body.box.count === 1 ? 'piece' : 'pieces'} note={`${body.box.perLayer} in a layer, ${body.box.layers} ${body.box.layers === 1 ? 'layer' : 'layers'}`} explain={() => explainPiece('box', piece.tag, { request, plan, prefs: units })} />}
-        {reading('Flat, it holds without a dam', 'flat', piece.flatMl, 'volume', 'a puddle on a flat top of this outline')}
+        {reading(
+          'Weight, finished',
+          'weight',
+          body.totalGrams,
+          'mass',
+          `body ${mass(body.bodyGrams)}, water ${mass(body.waterGrams)}${body.debrisGrams > 0 ? `, debris ${mass(body.debrisGrams)}` : ''}${copies > 1 ? `; ${mass(body.totalGrams * copies)} for all ${copies}` : ''}`,
+        )}
+        {reading(
+          'Height',
+          'height',
+          body.heightMm,
+          'length',
+          copies > 1
+            ? `a stack of ${copies} is ${formatMeasure(stackMm(body.heightMm, copies), 'length', units)}`
+            : undefined,
+        )}
+        {reading(
+          'May lift its ends by',
+          'bow',
+          body.bowMm,
+          'length',
+          `over ${formatMeasure(body.bowOverMm, 'length', units)}, if nothing holds it down`,
+          2,
+        )}
+        {body.box && (
+          <Reading
+            label="In a storage box"
+            digits={String(body.box.count)}
+            unit={body.box.count === 1 ? 'piece' : 'pieces'}
+            note={`${body.box.perLayer} in a layer, ${body.box.layers} ${body.box.layers === 1 ? 'layer' : 'layers'}`}
+            explain={() => explainPiece('box', piece.tag, { request, plan, prefs: units })}
+          />
+        )}
+        {reading(
+          'Flat, it holds without a dam',
+          'flat',
+          piece.flatMl,
+          'volume',
+          'a puddle on a flat top of this outline',
+        )}
       </Readings>
       {!body.box && (
         <p className={styles.quiet}>
@@ -85,7 +161,10 @@ function BodySection({ design, piece, request, plan }: SectionProps) {
   );
 }
 
-const CASTS = [{ value: 'piece', label: 'the whole piece' }, { value: 'water', label: 'its water alone' }] as const;
+const CASTS = [
+  { value: 'piece', label: 'the whole piece' },
+  { value: 'water', label: 'its water alone' },
+] as const;
 
 function MouldSection({ design, piece, request, plan }: SectionProps) {
   const { shapeDesign } = useDesk();
@@ -93,17 +172,39 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
   const reading = usePieceReading({ piece, request, plan });
   const { mould } = design.data;
   const { data } = design;
-  const change = (next: (now: Mould) => Mould | null, label: string): void => shapeDesign(design.id, (newest) => ({ ...newest, mould: next(newest.mould ?? FIRST_MOULD) }), `${label} of ${data.tag}`);
+  const change = (next: (now: Mould) => Mould | null, label: string): void =>
+    shapeDesign(
+      design.id,
+      (newest) => ({ ...newest, mould: next(newest.mould ?? FIRST_MOULD) }),
+      `${label} of ${data.tag}`,
+    );
   const two = piece.twoStage;
   const measure = (label: string, key: 'wallMm' | 'gapMm' | 'floorMm' | 'sheetMm'): React.ReactNode => (
-    <MeasureField label={label} quantity="length" value={mould?.[key] ?? 0} validate={(value) => complaintAt(pieceDesignSchema, data, ['mould', key], value)} onCommit={(value) => change((now) => ({ ...now, [key]: value }), `Change the mould’s ${label.toLowerCase()}`)} />
+    <MeasureField
+      label={label}
+      quantity="length"
+      value={mould?.[key] ?? 0}
+      validate={(value) => complaintAt(pieceDesignSchema, data, ['mould', key], value)}
+      onCommit={(value) => change((now) => ({ ...now, [key]: value }), `Change the mould’s ${label.toLowerCase()}`)}
+    />
   );
   const plain = (label: string, key: 'cavities' | 'draftDegrees' | 'rubberDensity', step: number): React.ReactNode => (
-    <MeasureField label={label} quantity="number" step={step} value={mould?.[key] ?? 0} validate={(value) => complaintAt(pieceDesignSchema, data, ['mould', key], value)} onCommit={(value) => change((now) => ({ ...now, [key]: value }), `Change the mould’s ${label.toLowerCase()}`)} />
+    <MeasureField
+      label={label}
+      quantity="number"
+      step={step}
+      value={mould?.[key] ?? 0}
+      validate={(value) => complaintAt(pieceDesignSchema, data, ['mould', key], value)}
+      onCommit={(value) => change((now) => ({ ...now, [key]: value }), `Change the mould’s ${label.toLowerCase()}`)}
+    />
   );
   return (
     <details className={styles.bench} open={Boolean(mould)}>
-      <summary>{mould && piece.mould ? `Mould: ${mould.cavities} ${mould.cavities === 1 ? 'cavity' : 'cavities'}, ${formatMeasure(piece.mould.rubberGrams, 'mass', units)} of rubber` : 'Mould: none'}</summary>
+      <summary>
+        {mould && piece.mould
+          ? `Mould: ${mould.cavities} ${mould.cavities === 1 ? 'cavity' : 'cavities'}, ${formatMeasure(piece.mould.rubberGrams, 'mass', units)} of rubber`
+          : 'Mould: none'}
+      </summary>
       {!mould && (
         <p className={styles.quiet}>
           Cast in rubber and turned out, instead of carved.{' '}
@@ -115,9 +216,19 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
       {mould && piece.mould && (
         <>
           <div className={styles.fields}>
-            <ChoiceField label="It casts" value={mould.cast} choices={CASTS} onCommit={(cast) => change((now) => ({ ...now, cast }), 'Change what the mould casts')} />
+            <ChoiceField
+              label="It casts"
+              value={mould.cast}
+              choices={CASTS}
+              onCommit={(cast) => change((now) => ({ ...now, cast }), 'Change what the mould casts')}
+            />
             {plain('Cavities', 'cavities', 1)}
-            <ChoiceField label="Masters of" value={mould.masterMaterial} choices={MATERIALS} onCommit={(masterMaterial) => change((now) => ({ ...now, masterMaterial }), 'Change the masters')} />
+            <ChoiceField
+              label="Masters of"
+              value={mould.masterMaterial}
+              choices={MATERIALS}
+              onCommit={(masterMaterial) => change((now) => ({ ...now, masterMaterial }), 'Change the masters')}
+            />
             {measure('Rubber at the walls', 'wallMm')}
             {measure('Between cavities', 'gapMm')}
             {measure('Over the masters', 'floorMm')}
@@ -126,12 +237,38 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
             {measure('Sheet for the box', 'sheetMm')}
           </div>
           <Readings>
-            {reading('Mould rubber', 'rubber', piece.mould.rubberGrams, 'mass', formatMeasure(piece.mould.rubberMl, 'volume', units))}
-            {reading('To pour into a cavity', 'cast', piece.mould.castGrams, 'mass', `${formatMeasure(piece.mould.castMl, 'volume', units)}, ${formatMeasure(piece.mould.draftMl, 'volume', units)} of it by the draft`)}
-            {reading('A master would float up by', 'lift', piece.mould.liftGrams, 'mass', piece.mould.liftGrams > 0 ? 'glue its whole foot down' : 'it stays down by itself')}
-            <Reading label="Box, inside" digits={`${formatCut(piece.mould.boxWidthMm, units)} × ${formatCut(piece.mould.boxLengthMm, units)}`} note={`sheets: ${piece.mould.sheets.map(({ count, lengthMm, heightMm }) => `${count} of ${formatCut(lengthMm, units)} × ${formatCut(heightMm, units)}`).join(', ')}`} explain={() => explainPiece('rubber', piece.tag, { request, plan, prefs: units })} />
+            {reading(
+              'Mould rubber',
+              'rubber',
+              piece.mould.rubberGrams,
+              'mass',
+              formatMeasure(piece.mould.rubberMl, 'volume', units),
+            )}
+            {reading(
+              'To pour into a cavity',
+              'cast',
+              piece.mould.castGrams,
+              'mass',
+              `${formatMeasure(piece.mould.castMl, 'volume', units)}, ${formatMeasure(piece.mould.draftMl, 'volume', units)} of it by the draft`,
+            )}
+            {reading(
+              'A master would float up by',
+              'lift',
+              piece.mould.liftGrams,
+              'mass',
+              piece.mould.liftGrams > 0 ? 'glue its whole foot down' : 'it stays down by itself',
+            )}
+            <Reading
+              label="Box, inside"
+              digits={`${formatCut(piece.mould.boxWidthMm, units)} × ${formatCut(piece.mould.boxLengthMm, units)}`}
+              note={`sheets: ${piece.mould.sheets.map(({ count, lengthMm, heightMm }) => `${count} of ${formatCut(lengthMm, units)} × ${formatCut(heightMm, units)}`).join(', ')}`}
+              explain={() => explainPiece('rubber', piece.tag, { request, plan, prefs: units })}
+            />
           </Readings>
-          <p className={styles.quiet}>Rubber and resin both need gloves, eye protection and air; their own labels and safety data sheets come first.</p>
+          <p className={styles.quiet}>
+            Rubber and resin both need gloves, eye protection and air; their own labels and safety data sheets come
+            first.
+          </p>
           <Button size="small" variant="text" color="error" onClick={() => change(() => null, 'Drop the mould')}>
             No mould
           </Button>
@@ -139,7 +276,13 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
       )}
       {two && (
         <Readings>
-          {reading('First fill, a lip below the level', 'twoStage', two.firstMl, 'volume', `then ${formatMeasure(two.secondMl, 'volume', units)} inside the lip of ${formatMeasure(two.lipMm, 'length', units)}. ${two.quicker === 'one fill' ? `One fill and ${formatMinutes(two.sandOnceMinutes)} of sanding is quicker` : `Two fills are quicker at the bench, but wait ${formatMinutes(two.waitMinutes)}`}`)}
+          {reading(
+            'First fill, a lip below the level',
+            'twoStage',
+            two.firstMl,
+            'volume',
+            `then ${formatMeasure(two.secondMl, 'volume', units)} inside the lip of ${formatMeasure(two.lipMm, 'length', units)}. ${two.quicker === 'one fill' ? `One fill and ${formatMinutes(two.sandOnceMinutes)} of sanding is quicker` : `Two fills are quicker at the bench, but wait ${formatMinutes(two.waitMinutes)}`}`,
+          )}
         </Readings>
       )}
     </details>

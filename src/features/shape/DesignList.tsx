@@ -14,12 +14,24 @@ export function DesignList() {
   const { desk, openId, select, door } = useDesk();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [importing, setImporting] = useState(false);
-  const choices = starters(desk.set.data.levelMm, desk.designs.map(({ data }) => data.tag));
+  const choices = starters(
+    desk.set.data.levelMm,
+    desk.designs.map(({ data }) => data.tag),
+  );
   const add = async (index: number): Promise<void> => {
     setAnchor(null);
     const starter = choices[index];
     if (!starter) return;
-    const outcome = await door.run(() => ({ do: 'add', kind: 'design', setId: desk.set.id, data: starter.design, label: `Add ${starter.design.name}` }), `Added ${starter.design.name}`);
+    const outcome = await door.run(
+      () => ({
+        do: 'add',
+        kind: 'design',
+        setId: desk.set.id,
+        data: starter.design,
+        label: `Add ${starter.design.name}`,
+      }),
+      `Added ${starter.design.name}`,
+    );
     if (outcome.ok && outcome.id) select(outcome.id);
   };
   return (
@@ -36,13 +48,19 @@ export function DesignList() {
           </li>
         ))}
       </ul>
-      <Button variant={desk.designs.length === 0 ? 'contained' : 'outlined'} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
+      <Button
+        variant={desk.designs.length === 0 ? 'contained' : 'outlined'}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
         Add a piece
       </Button>
       <Button className={styles.import} size="small" onClick={() => setImporting(true)}>
         From a scan or drawing
       </Button>
-      {importing && <ScanDialog design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />}
+      {importing && (
+        <ScanDialog design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />
+      )}
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
         {choices.map((starter, index) => (
           <MenuItem key={starter.title} onClick={() => void add(index)}>

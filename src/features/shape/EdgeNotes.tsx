@@ -17,12 +17,17 @@ export function EdgeNotes({ design }: { design: Stored<PieceDesign> }) {
   const units = useUnits();
   const { standards } = desk.set.data;
   const { data } = design;
-  const notes = useMemo(() => (Object.entries(data.edgeStandards ?? {}) as [EdgeName, string][]).flatMap(([edge, id]) => {
-    const standard = standards?.find((candidate) => candidate.id === id);
-    const along = standard && pictureBed(data, false).profiles.find((candidate) => candidate.edge === edge)?.profile;
-    const off = along && departure(edgeHeights(data.outline, edge, along, null), standard);
-    return off ? [{ edge, off, standard }] : [];
-  }), [data, standards]);
+  const notes = useMemo(
+    () =>
+      (Object.entries(data.edgeStandards ?? {}) as [EdgeName, string][]).flatMap(([edge, id]) => {
+        const standard = standards?.find((candidate) => candidate.id === id);
+        const along =
+          standard && pictureBed(data, false).profiles.find((candidate) => candidate.edge === edge)?.profile;
+        const off = along && departure(edgeHeights(data.outline, edge, along, null), standard);
+        return off ? [{ edge, off, standard }] : [];
+      }),
+    [data, standards],
+  );
   if (notes.length === 0) return null;
   return (
     <div className={styles.notes} role="note" aria-label="Edges off their standard">

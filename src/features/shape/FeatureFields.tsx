@@ -14,37 +14,87 @@ import { PointRows } from './PointRows';
 import styles from './Measures.module.css';
 
 /** Everything about one feature that can be typed, and its place in the order in which features are applied. */
-export function FeatureFields({ feature, index, editing }: { feature: Feature; index: number; editing: DesignEditing }) {
+export function FeatureFields({
+  feature,
+  index,
+  editing,
+}: {
+  feature: Feature;
+  index: number;
+  editing: DesignEditing;
+}) {
   const { design, change } = editing;
   const name = FEATURE_NAMES[feature.kind];
-  const valueAt = (path: readonly string[]): unknown => path.reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], feature);
-  const shown = (field: FeatureField): boolean => !('only' in field && field.only) || field.only.is.includes(valueAt([field.only.path]));
+  const valueAt = (path: readonly string[]): unknown =>
+    path.reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], feature);
+  const shown = (field: FeatureField): boolean =>
+    !('only' in field && field.only) || field.only.is.includes(valueAt([field.only.path]));
   return (
     <fieldset className={styles.feature}>
       <legend>
         {name}
         {index > 0 && (
-          <IconButton size="small" aria-label={`Apply ${name.toLowerCase()} before the one above it`} title="Apply it before the one above it" onClick={() => change((newest) => ({ ...newest, features: earlier(newest.features, feature.id) }), `Move ${name.toLowerCase()} of ${design.tag} up`)}>
+          <IconButton
+            size="small"
+            aria-label={`Apply ${name.toLowerCase()} before the one above it`}
+            title="Apply it before the one above it"
+            onClick={() =>
+              change(
+                (newest) => ({ ...newest, features: earlier(newest.features, feature.id) }),
+                `Move ${name.toLowerCase()} of ${design.tag} up`,
+              )
+            }
+          >
             <Icon path="M7 11V3M3.5 6.5 7 3l3.5 3.5" />
           </IconButton>
         )}
-        <IconButton size="small" aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`} title={`Remove this ${name.toLowerCase()}`} onClick={() => change((newest) => ({ ...newest, features: newest.features.filter(({ id }) => id !== feature.id) }), `Remove ${name.toLowerCase()} from ${design.tag}`)}>
+        <IconButton
+          size="small"
+          aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`}
+          title={`Remove this ${name.toLowerCase()}`}
+          onClick={() =>
+            change(
+              (newest) => ({ ...newest, features: newest.features.filter(({ id }) => id !== feature.id) }),
+              `Remove ${name.toLowerCase()} from ${design.tag}`,
+            )
+          }
+        >
           <Icon path="M2 7h10" />
         </IconButton>
       </legend>
       <div className={styles.grid}>
         {FEATURE_FIELDS[feature.kind].filter(shown).map((field) => (
-          <OneField key={field.path.join('.')} field={field} feature={feature} index={index} value={valueAt(field.path)} editing={editing} />
+          <OneField
+            key={field.path.join('.')}
+            field={field}
+            feature={feature}
+            index={index}
+            value={valueAt(field.path)}
+            editing={editing}
+          />
         ))}
       </div>
-      {feature.kind === 'scan' && <p className={styles.drawn}>{`${feature.columns} × ${feature.rows} heights, ${feature.stepMm} mm apart. Features below it are applied on top.`}</p>}
+      {feature.kind === 'scan' && (
+        <p
+          className={styles.drawn}
+        >{`${feature.columns} × ${feature.rows} heights, ${feature.stepMm} mm apart. Features below it are applied on top.`}</p>
+      )}
       <PointRows feature={index} editing={editing} />
     </fieldset>
   );
 }
 
 const Icon = ({ path }: { path: string }): React.ReactNode => (
-  <svg width="14" height="14" viewBox="0 0 14 14" fill="none" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" aria-hidden>
+  <svg
+    width="14"
+    height="14"
+    viewBox="0 0 14 14"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth="1.8"
+    strokeLinecap="round"
+    aria-hidden
+  >
     <path d={path} />
   </svg>
 );
@@ -64,7 +114,13 @@ interface OneFieldProps {
   editing: DesignEditing;
 }
 
-function OneField({ field, feature, index, value, editing: { design, errorAt, validate, put, change } }: OneFieldProps) {
+function OneField({
+  field,
+  feature,
+  index,
+  value,
+  editing: { design, errorAt, validate, put, change },
+}: OneFieldProps) {
   const units = useUnits();
   const path = ['features', index, ...field.path];
   const label = `Change ${field.label.toLowerCase().split(',')[0]} of ${design.tag}`;
@@ -77,27 +133,75 @@ function OneField({ field, feature, index, value, editing: { design, errorAt, va
       </label>
     );
   }
-  if (field.kind === 'edge') return <ChoiceField label={field.label} value={String(value)} choices={withPresent(edgeChoices(outlineEdges(design.outline)), String(value))} error={error} onCommit={(next) => put(path, next, label)} />;
+  if (field.kind === 'edge')
+    return (
+      <ChoiceField
+        label={field.label}
+        value={String(value)}
+        choices={withPresent(edgeChoices(outlineEdges(design.outline)), String(value))}
+        error={error}
+        onCommit={(next) => put(path, next, label)}
+      />
+    );
   if (field.kind === 'choice') {
     // A pool drawn by corners needs some to begin with.
     const commit = (next: string): void => change((newest) => withCorners(replaceAt(newest, path, next), index), label);
-    return <ChoiceField label={field.label} value={String(value ?? field.absent)} choices={field.choices} error={error} onCommit={commit} />;
+    return (
+      <ChoiceField
+        label={field.label}
+        value={String(value ?? field.absent)}
+        choices={field.choices}
+        error={error}
+        onCommit={commit}
+      />
+    );
   }
-  const standIn = field.sameAs ? Number((feature as unknown as Record<string, unknown>)[field.sameAs]) : (field.noneAt ?? field.absent ?? 0);
+  const standIn = field.sameAs
+    ? Number((feature as unknown as Record<string, unknown>)[field.sameAs])
+    : (field.noneAt ?? field.absent ?? 0);
   const shown = typeof value === 'number' ? value : standIn;
-  const kept = (next: number): number | null => (field.sameAs && Math.abs(next - standIn) < 1e-9) || next === field.noneAt ? null : next;
-  const hint = field.path[0] === 'depthMm' && 'depthMm' in feature ? `bed ${formatMeasure(((feature.kind === 'pool' && feature.atLevelMm) || design.drawnLevelMm) - feature.depthMm, 'length', units)} above the underside` : field.sameAs && typeof value !== 'number' ? 'as at the start' : undefined;
-  return <MeasureField label={field.label} quantity={field.quantity} value={shown} step={field.step ?? 1} hint={hint} error={error} validate={(next) => validate(path)(kept(next))} onCommit={(next) => put(path, kept(next), label)} />;
+  const kept = (next: number): number | null =>
+    (field.sameAs && Math.abs(next - standIn) < 1e-9) || next === field.noneAt ? null : next;
+  const hint =
+    field.path[0] === 'depthMm' && 'depthMm' in feature
+      ? `bed ${formatMeasure(((feature.kind === 'pool' && feature.atLevelMm) || design.drawnLevelMm) - feature.depthMm, 'length', units)} above the underside`
+      : field.sameAs && typeof value !== 'number'
+        ? 'as at the start'
+        : undefined;
+  return (
+    <MeasureField
+      label={field.label}
+      quantity={field.quantity}
+      value={shown}
+      step={field.step ?? 1}
+      hint={hint}
+      error={error}
+      validate={(next) => validate(path)(kept(next))}
+      onCommit={(next) => put(path, kept(next), label)}
+    />
+  );
 }
 
 /** A value that the outline no longer offers still shows, so that it can be seen and changed. */
-const withPresent = (choices: { value: string; label: string }[], value: string): { value: string; label: string }[] => (choices.some((choice) => choice.value === value) ? choices : [...choices, { value, label: `${value} (gone)` }]);
+const withPresent = (choices: { value: string; label: string }[], value: string): { value: string; label: string }[] =>
+  choices.some((choice) => choice.value === value) ? choices : [...choices, { value, label: `${value} (gone)` }];
 
 function withCorners(design: PieceDesign, index: number): PieceDesign {
   const pool = design.features[index];
   if (pool?.kind !== 'pool' || pool.form !== 'polygon' || (pool.corners?.length ?? 0) >= 3) return design;
   const { widthMm, lengthMm } = outlineSize(design.outline);
   const [w, l] = [Math.min(pool.widthMm, widthMm) / 2, Math.min(pool.lengthMm, lengthMm) / 2];
-  const corners = [[-1, -0.6], [0.2, -1], [1, -0.4], [0.8, 0.7], [-0.3, 1], [-1, 0.5]].map(([x, y]) => ({ xMm: Math.round(x! * w), yMm: Math.round(y! * l) }));
-  return replaceAt(replaceAt(design, ['features', index, 'corners'], corners), ['features', index, 'cornerMm'], Math.round(Math.min(w, l) / 3));
+  const corners = [
+    [-1, -0.6],
+    [0.2, -1],
+    [1, -0.4],
+    [0.8, 0.7],
+    [-0.3, 1],
+    [-1, 0.5],
+  ].map(([x, y]) => ({ xMm: Math.round(x! * w), yMm: Math.round(y! * l) }));
+  return replaceAt(
+    replaceAt(design, ['features', index, 'corners'], corners),
+    ['features', index, 'cornerMm'],
+    Math.round(Math.min(w, l) / 3),
+  );
 }

@@ -28,13 +28,18 @@ interface MeasuredCopyProps {
 export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences }: MeasuredCopyProps) {
   const { desk } = useDesk();
   const { data } = design;
-  const measuredOf = (number: number): Stored<PieceRecord> | undefined => desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === number);
+  const measuredOf = (number: number): Stored<PieceRecord> | undefined =>
+    desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === number);
   const piece = copy === null ? undefined : measuredOf(copy);
   return (
     <section className={styles.measured} aria-label="Measured copies">
       <label className={styles.choose}>
         Show{' '}
-        <select aria-label="Which bed to show" value={copy ?? ''} onChange={(event) => onCopy(event.target.value === '' ? null : Number(event.target.value))}>
+        <select
+          aria-label="Which bed to show"
+          value={copy ?? ''}
+          onChange={(event) => onCopy(event.target.value === '' ? null : Number(event.target.value))}
+        >
           <option value="">the bed as drawn</option>
           {Array.from({ length: data.copies }, (_, i) => i + 1).map((number) => (
             <option key={number} value={number}>
@@ -43,12 +48,30 @@ export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences 
           ))}
         </select>
       </label>
-      {copy !== null && <Measurements key={`${design.id}.${copy}`} design={design} copy={copy} piece={piece} differences={differences} onDifferences={onDifferences} />}
+      {copy !== null && (
+        <Measurements
+          key={`${design.id}.${copy}`}
+          design={design}
+          copy={copy}
+          piece={piece}
+          differences={differences}
+          onDifferences={onDifferences}
+        />
+      )}
     </section>
   );
 }
 
-function Measurements({ design, copy, piece, differences, onDifferences }: Pick<MeasuredCopyProps, 'design' | 'differences' | 'onDifferences'> & { copy: number; piece: Stored<PieceRecord> | undefined }) {
+function Measurements({
+  design,
+  copy,
+  piece,
+  differences,
+  onDifferences,
+}: Pick<MeasuredCopyProps, 'design' | 'differences' | 'onDifferences'> & {
+  copy: number;
+  piece: Stored<PieceRecord> | undefined;
+}) {
   const { desk, door } = useDesk();
   const units = useUnits();
   const levelMm = desk.set.data.levelMm;
@@ -56,7 +79,10 @@ function Measurements({ design, copy, piece, differences, onDifferences }: Pick<
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? readingsText(measured.readings, units);
   const parsed = parseReadings(text, units);
-  const problems = [...parsed.errors.map(({ message }) => message), ...checkReadings(parsed.readings, design.data.outline).map(({ message }) => message)];
+  const problems = [
+    ...parsed.errors.map(({ message }) => message),
+    ...checkReadings(parsed.readings, design.data.outline).map(({ message }) => message),
+  ];
   const tag = `${design.data.tag} #${copy}`;
 
   const put = (change: (now: Measured) => Measured, label: string): Promise<{ ok: boolean }> =>
@@ -64,9 +90,25 @@ function Measurements({ design, copy, piece, differences, onDifferences }: Pick<
       const stored = pieces.find((other) => other.data.designId === design.id && other.data.copy === copy);
       const next = change(stored?.data.measured ?? { atLevelMm: levelMm, readings: [], fillMl: null });
       const empty = next.readings.length === 0 && next.fillMl === null;
-      if (!stored) return empty ? null : { do: 'add', kind: 'piece', setId: desk.set.id, data: { designId: design.id, copy, measured: next }, label };
+      if (!stored)
+        return empty
+          ? null
+          : {
+              do: 'add',
+              kind: 'piece',
+              setId: desk.set.id,
+              data: { designId: design.id, copy, measured: next },
+              label,
+            };
       if (empty && !stored.data.edges) return { do: 'remove', kind: 'piece', id: stored.id, version: stored.version };
-      return { do: 'put', kind: 'piece', id: stored.id, version: stored.version, data: { ...stored.data, measured: next }, label };
+      return {
+        do: 'put',
+        kind: 'piece',
+        id: stored.id,
+        version: stored.version,
+        data: { ...stored.data, measured: next },
+        label,
+      };
     }, label);
   const save = async (): Promise<void> => {
     if (typed === null || problems.length > 0) return;
@@ -85,17 +127,41 @@ function Measurements({ design, copy, piece, differences, onDifferences }: Pick<
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => void save()}
         error={problems.length > 0}
-        helperText={problems[0] ?? `${parsed.readings.length} ${parsed.readings.length === 1 ? 'reading' : 'readings'}; type them in bench order, or paste from a spreadsheet.`}
+        helperText={
+          problems[0] ??
+          `${parsed.readings.length} ${parsed.readings.length === 1 ? 'reading' : 'readings'}; type them in bench order, or paste from a spreadsheet.`
+        }
         slotProps={{ formHelperText: { role: problems.length > 0 ? 'alert' : undefined } }}
       />
-      <MeasureField label="Fill test to the level: water or dry fine sand" quantity="volume" step={0.5} value={measured.fillMl ?? 0} hint="1 g of water is 1 ml; 0 for none" validate={(ml) => (ml < 0 || ml > 100_000 ? 'Between 0 and 100 000 ml' : null)} onCommit={(ml) => void put((now) => ({ ...now, atLevelMm: levelMm, fillMl: ml === 0 ? null : ml }), `Fill test of ${tag}`)} />
+      <MeasureField
+        label="Fill test to the level: water or dry fine sand"
+        quantity="volume"
+        step={0.5}
+        value={measured.fillMl ?? 0}
+        hint="1 g of water is 1 ml; 0 for none"
+        validate={(ml) => (ml < 0 || ml > 100_000 ? 'Between 0 and 100 000 ml' : null)}
+        onCommit={(ml) =>
+          void put((now) => ({ ...now, atLevelMm: levelMm, fillMl: ml === 0 ? null : ml }), `Fill test of ${tag}`)
+        }
+      />
       {piece && (
         <>
           <Strays design={design.data} measured={piece.data.measured} />
           <label className={styles.toggle}>
-            <input type="checkbox" checked={differences} onChange={(event) => onDifferences(event.target.checked)} /> Show where it differs from the drawing
+            <input type="checkbox" checked={differences} onChange={(event) => onDifferences(event.target.checked)} />{' '}
+            Show where it differs from the drawing
           </label>
-          <Button size="small" variant="text" color="error" onClick={() => void put(() => ({ atLevelMm: levelMm, readings: [], fillMl: null }), `Forget what was measured on ${tag}`).then(() => setTyped(null))}>
+          <Button
+            size="small"
+            variant="text"
+            color="error"
+            onClick={() =>
+              void put(
+                () => ({ atLevelMm: levelMm, readings: [], fillMl: null }),
+                `Forget what was measured on ${tag}`,
+              ).then(() => setTyped(null))
+            }
+          >
             Forget these measurements
           </Button>
         </>
@@ -106,9 +172,18 @@ function Measurements({ design, copy, piece, differences, onDifferences }: Pick<
 
 function Strays({ design, measured }: { design: PieceDesign; measured: Measured }) {
   const units = useUnits();
-  const { deeper, shallower } = largestStrays(pictureBed(design, true).grid, pictureBed({ ...design, measured }, true).grid);
+  const { deeper, shallower } = largestStrays(
+    pictureBed(design, true).grid,
+    pictureBed({ ...design, measured }, true).grid,
+  );
   const mm = (value: number): string => formatMeasure(Math.abs(value), 'length', units);
-  const say = ({ deeperMm, xMm, yMm }: typeof deeper, word: string): string => `${mm(deeperMm)} ${word} than drawn at ${mm(xMm)} across, ${mm(yMm)} up`;
-  const words = [deeper.deeperMm > 0.05 && say(deeper, 'deeper'), shallower.deeperMm < -0.05 && say(shallower, 'shallower')].filter(Boolean);
-  return <p className={styles.strays}>{words.length > 0 ? `Most: ${words.join('; ')}.` : 'As drawn, within 0.05 mm.'}</p>;
+  const say = ({ deeperMm, xMm, yMm }: typeof deeper, word: string): string =>
+    `${mm(deeperMm)} ${word} than drawn at ${mm(xMm)} across, ${mm(yMm)} up`;
+  const words = [
+    deeper.deeperMm > 0.05 && say(deeper, 'deeper'),
+    shallower.deeperMm < -0.05 && say(shallower, 'shallower'),
+  ].filter(Boolean);
+  return (
+    <p className={styles.strays}>{words.length > 0 ? `Most: ${words.join('; ')}.` : 'As drawn, within 0.05 mm.'}</p>
+  );
 }

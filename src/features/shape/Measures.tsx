@@ -6,7 +6,14 @@ import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
 import { damRuns, DEFAULT_DAM } from '@/core/bed/dams';
 import { outlineEdges } from '@/core/bed/outline';
 import { madeByOf } from '@/core/bed/measured';
-import { FEATURE_NAMES, MADE_BY, pieceDesignSchema, type EdgeName, type FeatureKind, type PieceDesign } from '@/core/bed/schema';
+import {
+  FEATURE_NAMES,
+  MADE_BY,
+  pieceDesignSchema,
+  type EdgeName,
+  type FeatureKind,
+  type PieceDesign,
+} from '@/core/bed/schema';
 import { newFeature } from '@/core/bed/starters';
 import { transformDesign, TRANSFORMS } from '@/core/bed/transform';
 import type { Problem } from '@/core/checks/problem';
@@ -32,34 +39,87 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
   const levelMm = desk.set.data.levelMm;
   const problems = checkDesign(data, levelMm);
   const change = (make: (data: PieceDesign) => PieceDesign, label: string): void => shapeDesign(design.id, make, label);
-  const put = (path: Path, value: unknown, label: string): void => change((newest) => replaceAt(newest, path, value), label);
-  const validate = (path: Path) => (value: unknown): string | null => complaintAt(pieceDesignSchema, data, path, value);
-  const errorAt = (path: Path): string | null => problems.find((problem) => problem.severity === 'stop' && samePath(problem, path))?.message ?? null;
+  const put = (path: Path, value: unknown, label: string): void =>
+    change((newest) => replaceAt(newest, path, value), label);
+  const validate =
+    (path: Path) =>
+    (value: unknown): string | null =>
+      complaintAt(pieceDesignSchema, data, path, value);
+  const errorAt = (path: Path): string | null =>
+    problems.find((problem) => problem.severity === 'stop' && samePath(problem, path))?.message ?? null;
   const measure = (label: string, path: Path, value: number, step = 1): React.ReactNode => (
-    <MeasureField label={label} quantity="length" value={value} step={step} validate={validate(path)} error={errorAt(path)} onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${data.tag}`)} />
+    <MeasureField
+      label={label}
+      quantity="length"
+      value={value}
+      step={step}
+      validate={validate(path)}
+      error={errorAt(path)}
+      onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${data.tag}`)}
+    />
   );
   const editing: DesignEditing = { design: data, errorAt, validate, put, change };
   return (
     <div className={styles.measures}>
       <div className={styles.grid}>
-        <WordField label="Tag" value={data.tag} onCommit={(value) => put(['tag'], value, `Change the tag of ${data.tag}`)} validate={(tag) => validate(['tag'])(tag) ?? takenTag(desk.designs, design.id, tag)} />
-        <MeasureField label="Copies" quantity="number" value={data.copies} validate={validate(['copies'])} onCommit={(value) => put(['copies'], value, `Change the copies of ${data.tag}`)} />
+        <WordField
+          label="Tag"
+          value={data.tag}
+          onCommit={(value) => put(['tag'], value, `Change the tag of ${data.tag}`)}
+          validate={(tag) => validate(['tag'])(tag) ?? takenTag(desk.designs, design.id, tag)}
+        />
+        <MeasureField
+          label="Copies"
+          quantity="number"
+          value={data.copies}
+          validate={validate(['copies'])}
+          onCommit={(value) => put(['copies'], value, `Change the copies of ${data.tag}`)}
+        />
         <div className={styles.wide}>
-          <WordField label="Name" value={data.name} onCommit={(value) => put(['name'], value, `Rename ${data.tag}`)} validate={validate(['name'])} />
+          <WordField
+            label="Name"
+            value={data.name}
+            onCommit={(value) => put(['name'], value, `Rename ${data.tag}`)}
+            validate={validate(['name'])}
+          />
         </div>
-        <ChoiceField label="Kind of piece" value={data.kind} choices={KINDS} onCommit={(kind) => put(['kind'], kind, `Change what ${data.tag} is`)} />
+        <ChoiceField
+          label="Kind of piece"
+          value={data.kind}
+          choices={KINDS}
+          onCommit={(kind) => put(['kind'], kind, `Change what ${data.tag} is`)}
+        />
         <OutlineFields editing={editing} />
         {measure('Height of the land', ['landMm'], data.landMm, 0.5)}
         {measure('Grains of the bed (0: smooth)', ['grainMm'], data.grainMm ?? 0, 0.1)}
-        <ChoiceField label="The bed is made" value={madeByOf(data)} choices={MADE} onCommit={(madeBy) => put(['madeBy'], madeBy, `Change how ${data.tag} is made`)} />
+        <ChoiceField
+          label="The bed is made"
+          value={madeByOf(data)}
+          choices={MADE}
+          onCommit={(madeBy) => put(['madeBy'], madeBy, `Change how ${data.tag} is made`)}
+        />
         {outlineEdges(data.outline).length > 1 && (
-          <ChoiceField label="Its water reads" value={data.flowsFrom ?? ''} choices={[{ value: '', label: 'from both ends' }, ...outlineEdges(data.outline).map((edge) => ({ value: edge, label: `in at the ${edge} only` }))]} onCommit={(edge) => change(({ flowsFrom: _, ...newest }) => (edge === '' ? newest : { ...newest, flowsFrom: edge as EdgeName }), `Change which way ${data.tag} reads`)} />
+          <ChoiceField
+            label="Its water reads"
+            value={data.flowsFrom ?? ''}
+            choices={[
+              { value: '', label: 'from both ends' },
+              ...outlineEdges(data.outline).map((edge) => ({ value: edge, label: `in at the ${edge} only` })),
+            ]}
+            onCommit={(edge) =>
+              change(
+                ({ flowsFrom: _, ...newest }) => (edge === '' ? newest : { ...newest, flowsFrom: edge as EdgeName }),
+                `Change which way ${data.tag} reads`,
+              )
+            }
+          />
         )}
         <ColourPair data={data} put={put} />
       </div>
       {data.drawnLevelMm !== levelMm && (
         <p className={styles.drawn}>
-          Drawn for a level of {formatMeasure(data.drawnLevelMm, 'length', units)}; the set now stands at {formatMeasure(levelMm, 'length', units)}.{' '}
+          Drawn for a level of {formatMeasure(data.drawnLevelMm, 'length', units)}; the set now stands at{' '}
+          {formatMeasure(levelMm, 'length', units)}.{' '}
           <Button size="small" onClick={() => put(['drawnLevelMm'], levelMm, `Redraw ${data.tag} for the level`)}>
             Redraw the bed for it
           </Button>
@@ -76,22 +136,46 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
           value=""
           onChange={(event) => {
             const kind = event.target.value as FeatureKind;
-            change((newest) => ({ ...newest, features: [...newest.features, newFeature(kind, newest)] }), `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`);
+            change(
+              (newest) => ({ ...newest, features: [...newest.features, newFeature(kind, newest)] }),
+              `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`,
+            );
           }}
         >
           <option value="" disabled>
             choose…
           </option>
-          {(Object.keys(FEATURE_NAMES) as FeatureKind[]).filter((kind) => canHold(kind, data)).map((kind) => (
-            <option key={kind} value={kind}>
-              {FEATURE_NAMES[kind]}
-            </option>
-          ))}
+          {(Object.keys(FEATURE_NAMES) as FeatureKind[])
+            .filter((kind) => canHold(kind, data))
+            .map((kind) => (
+              <option key={kind} value={kind}>
+                {FEATURE_NAMES[kind]}
+              </option>
+            ))}
         </select>
       </div>
       <div className={styles.foot}>
-        <VariantChoice design={data} onMake={(make, label) => void door.run(({ designs }) => ({ do: 'add', kind: 'design', setId: desk.set.id, data: copyOf(make(data), designs), label: `${label} of ${data.tag}` }), `Made a ${label.toLowerCase()} of ${data.tag}`)} />
-        <Button size="small" color="error" variant="text" onClick={() => void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`)}>
+        <VariantChoice
+          design={data}
+          onMake={(make, label) =>
+            void door.run(
+              ({ designs }) => ({
+                do: 'add',
+                kind: 'design',
+                setId: desk.set.id,
+                data: copyOf(make(data), designs),
+                label: `${label} of ${data.tag}`,
+              }),
+              `Made a ${label.toLowerCase()} of ${data.tag}`,
+            )
+          }
+        />
+        <Button
+          size="small"
+          color="error"
+          variant="text"
+          onClick={() => void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`)}
+        >
           Remove {data.tag}
         </Button>
       </div>
@@ -100,10 +184,17 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
 }
 
 /** A channel or fork needs straight sides for its ports; a scan comes from a file. */
-const canHold = (kind: FeatureKind, { outline }: PieceDesign): boolean => kind !== 'scan' && ((kind !== 'channel' && kind !== 'fork') || outlineEdges(outline).length > 1);
+const canHold = (kind: FeatureKind, { outline }: PieceDesign): boolean =>
+  kind !== 'scan' && ((kind !== 'channel' && kind !== 'fork') || outlineEdges(outline).length > 1);
 
 /** Makes another design from this one: the same again, mirrored, or turned. */
-function VariantChoice({ design, onMake }: { design: PieceDesign; onMake: (make: (data: PieceDesign) => PieceDesign, label: string) => void }) {
+function VariantChoice({
+  design,
+  onMake,
+}: {
+  design: PieceDesign;
+  onMake: (make: (data: PieceDesign) => PieceDesign, label: string) => void;
+}) {
   return (
     <select
       className={styles.variant}
@@ -111,7 +202,10 @@ function VariantChoice({ design, onMake }: { design: PieceDesign; onMake: (make:
       value=""
       onChange={(event) => {
         const transform = TRANSFORMS.find((name) => name === event.target.value);
-        onMake((data) => (transform ? transformDesign(data, transform) : data), transform ? `Variant, ${transform}` : 'Variant');
+        onMake(
+          (data) => (transform ? transformDesign(data, transform) : data),
+          transform ? `Variant, ${transform}` : 'Variant',
+        );
       }}
     >
       <option value="" disabled>
@@ -126,10 +220,15 @@ function VariantChoice({ design, onMake }: { design: PieceDesign; onMake: (make:
 }
 
 const MADE = MADE_BY.map((value) => ({ value, label: value === 'scanned' ? 'already; it was scanned' : value }));
-const KINDS = [{ value: 'tile', label: 'Tile' }, { value: 'board', label: 'Board' }, { value: 'base', label: 'Base' }] as const;
+const KINDS = [
+  { value: 'tile', label: 'Tile' },
+  { value: 'board', label: 'Board' },
+  { value: 'base', label: 'Base' },
+] as const;
 
 const samePath = (problem: Problem, path: Path): boolean => problem.path.join('.') === path.join('.');
-const takenTag = (designs: readonly Stored<PieceDesign>[], id: string, tag: string): string | null => (designs.some((other) => other.id !== id && other.data.tag === tag.trim()) ? 'Another design has this tag' : null);
+const takenTag = (designs: readonly Stored<PieceDesign>[], id: string, tag: string): string | null =>
+  designs.some((other) => other.id !== id && other.data.tag === tag.trim()) ? 'Another design has this tag' : null;
 
 function copyOf(data: PieceDesign, designs: readonly Stored<PieceDesign>[]): PieceDesign {
   const taken = designs.map((stored) => stored.data.tag);
@@ -138,7 +237,10 @@ function copyOf(data: PieceDesign, designs: readonly Stored<PieceDesign>[]): Pie
   return { ...data, tag: `${data.tag}.${number}`.slice(-16), name: data.name };
 }
 
-function removeCommand(designs: readonly Stored<PieceDesign>[], id: string): { do: 'remove'; kind: 'design'; id: string; version: number } | null {
+function removeCommand(
+  designs: readonly Stored<PieceDesign>[],
+  id: string,
+): { do: 'remove'; kind: 'design'; id: string; version: number } | null {
   const stored = designs.find((design) => design.id === id);
   return stored ? { do: 'remove', kind: 'design', id, version: stored.version } : null;
 }
@@ -156,7 +258,10 @@ function DamChoices({ design, levelMm, put }: { design: PieceDesign; levelMm: nu
             key={edge}
             label={edge === 'rim' ? 'Round the rim' : `${edge[0]!.toUpperCase()}${edge.slice(1)} edge`}
             value={design.dams[edge] ?? DEFAULT_DAM}
-            choices={DAM_METHODS.map((method) => ({ value: method, label: method === 'none' ? 'none, surface tension' : method }))}
+            choices={DAM_METHODS.map((method) => ({
+              value: method,
+              label: method === 'none' ? 'none, surface tension' : method,
+            }))}
             hint={DAM_FACTS[design.dams[edge] ?? DEFAULT_DAM].advice}
             onCommit={(method) => put(['dams', edge], method, `Change the ${edge} dam of ${design.tag}`)}
           />
@@ -170,7 +275,15 @@ function ColourPair({ data, put }: { data: PieceDesign; put: DesignEditing['put'
   const colour = (label: string, key: 'bedColour' | 'landColour'): React.ReactNode => (
     <label className={styles.colour}>
       <span>{label}</span>
-      <input type="color" defaultValue={data[key]} key={data[key]} onBlur={(event) => event.target.value !== data[key] && put([key], event.target.value, `Change the ${label.toLowerCase()} of ${data.tag}`)} />
+      <input
+        type="color"
+        defaultValue={data[key]}
+        key={data[key]}
+        onBlur={(event) =>
+          event.target.value !== data[key] &&
+          put([key], event.target.value, `Change the ${label.toLowerCase()} of ${data.tag}`)
+        }
+      />
     </label>
   );
   return (

@@ -9,24 +9,56 @@ import type { DesignEditing } from './editing';
 import { PointRows } from './PointRows';
 import styles from './Measures.module.css';
 
-const CHOICES = [{ value: 'rectangle', label: 'Rectangle' }, { value: 'oval', label: 'Round or oval' }, { value: 'hexagon', label: 'Hexagon' }, { value: 'regular', label: 'Regular polygon' }, { value: 'free', label: 'Free, by points' }] as const;
+const CHOICES = [
+  { value: 'rectangle', label: 'Rectangle' },
+  { value: 'oval', label: 'Round or oval' },
+  { value: 'hexagon', label: 'Hexagon' },
+  { value: 'regular', label: 'Regular polygon' },
+  { value: 'free', label: 'Free, by points' },
+] as const;
 type Choice = (typeof CHOICES)[number]['value'];
 
 /** The outline of a piece: its kind, its size, its corners. */
 export function OutlineFields({ editing }: { editing: DesignEditing }) {
   const { design, errorAt, validate, put } = editing;
   const { outline } = design;
-  const measure = (label: string, key: string, value: number, quantity: 'length' | 'number' = 'length'): React.ReactNode => {
+  const measure = (
+    label: string,
+    key: string,
+    value: number,
+    quantity: 'length' | 'number' = 'length',
+  ): React.ReactNode => {
     const path = ['outline', key];
-    return <MeasureField key={key} label={label} quantity={quantity} value={value} validate={validate(path)} error={errorAt(path)} onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${design.tag}`)} />;
+    return (
+      <MeasureField
+        key={key}
+        label={label}
+        quantity={quantity}
+        value={value}
+        validate={validate(path)}
+        error={errorAt(path)}
+        onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${design.tag}`)}
+      />
+    );
   };
   const choice: Choice = outline.kind === 'regular' && outline.sides === 6 ? 'hexagon' : outline.kind;
   return (
     <>
-      <ChoiceField label="Outline" value={choice} choices={CHOICES} onCommit={(next) => put(['outline'], outlineAs(next, outline), `Change the outline of ${design.tag}`)} />
-      {(outline.kind === 'rectangle' || outline.kind === 'oval') && [measure('Width', 'widthMm', outline.widthMm), measure('Length', 'lengthMm', outline.lengthMm)]}
+      <ChoiceField
+        label="Outline"
+        value={choice}
+        choices={CHOICES}
+        onCommit={(next) => put(['outline'], outlineAs(next, outline), `Change the outline of ${design.tag}`)}
+      />
+      {(outline.kind === 'rectangle' || outline.kind === 'oval') && [
+        measure('Width', 'widthMm', outline.widthMm),
+        measure('Length', 'lengthMm', outline.lengthMm),
+      ]}
       {outline.kind === 'rectangle' && measure('Corners rounded to', 'cornerMm', outline.cornerMm ?? 0)}
-      {outline.kind === 'regular' && [measure(outline.sides % 2 === 0 ? 'Across flats' : 'Inscribed circle, across', 'acrossMm', outline.acrossMm), choice === 'regular' && measure('Sides', 'sides', outline.sides, 'number')]}
+      {outline.kind === 'regular' && [
+        measure(outline.sides % 2 === 0 ? 'Across flats' : 'Inscribed circle, across', 'acrossMm', outline.acrossMm),
+        choice === 'regular' && measure('Sides', 'sides', outline.sides, 'number'),
+      ]}
       {outline.kind === 'free' && (
         <div className={styles.wide}>
           <p className={styles.small}>Double-click the outline on the plan for a corner more; Delete takes one out.</p>
@@ -51,7 +83,10 @@ export function outlineAs(kind: Choice, outline: Outline): Outline {
   const polygon = outlinePolygon(outline);
   const count = polygon.length / 2;
   const stride = Math.max(1, Math.ceil(count / MOST_CORNERS));
-  const points = Array.from({ length: Math.ceil(count / stride) }, (_, i) => ({ xMm: tenth(Math.max(0, polygon[2 * i * stride]!)), yMm: tenth(Math.max(0, polygon[2 * i * stride + 1]!)) }));
+  const points = Array.from({ length: Math.ceil(count / stride) }, (_, i) => ({
+    xMm: tenth(Math.max(0, polygon[2 * i * stride]!)),
+    yMm: tenth(Math.max(0, polygon[2 * i * stride + 1]!)),
+  }));
   return { kind: 'free', points };
 }
 

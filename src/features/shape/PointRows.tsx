@@ -20,11 +20,17 @@ export function PointRows({ feature, editing }: { feature: number; editing: Desi
   const list = pointList(design, feature);
   if (!list) return null;
   const noun = list.noun.toLowerCase();
-  const add = (): void => change((newest) => insertPoint(newest, feature, roomiest(newest, feature))?.design ?? newest, `Put in a ${noun} on ${design.tag}`);
+  const add = (): void =>
+    change(
+      (newest) => insertPoint(newest, feature, roomiest(newest, feature))?.design ?? newest,
+      `Put in a ${noun} on ${design.tag}`,
+    );
   return (
     <div className={styles.points}>
       {list.points.length <= MOST_ROWS ? (
-        list.points.map((point, i) => <PointRow key={i} feature={feature} number={i} point={point} list={list} editing={editing} />)
+        list.points.map((point, i) => (
+          <PointRow key={i} feature={feature} number={i} point={point} list={list} editing={editing} />
+        ))
       ) : (
         <p className={styles.small}>{list.points.length} points; drag them on the plan.</p>
       )}
@@ -43,24 +49,88 @@ interface PointRowProps {
   editing: DesignEditing;
 }
 
-function PointRow({ feature, number, point, list, editing: { design, change, put, validate, errorAt } }: PointRowProps) {
+function PointRow({
+  feature,
+  number,
+  point,
+  list,
+  editing: { design, change, put, validate, errorAt },
+}: PointRowProps) {
   const name = `${list.noun} ${number + 1}`;
-  const move = (place: Partial<PointMm>): void => change((newest) => movePoint(newest, feature, number, { ...(pointList(newest, feature)?.points[number] ?? point), ...place }), `Move ${name.toLowerCase()} of ${design.tag}`);
+  const move = (place: Partial<PointMm>): void =>
+    change(
+      (newest) =>
+        movePoint(newest, feature, number, { ...(pointList(newest, feature)?.points[number] ?? point), ...place }),
+      `Move ${name.toLowerCase()} of ${design.tag}`,
+    );
   const { widthMm, lengthMm } = outlineSize(design.outline);
-  const inside = (most: number) => (value: number): string | null => (feature !== OUTLINE && (value < 0 || value > most) ? 'Outside the piece' : value < 0 || value > 3000 ? 'Between 0 and 3000 mm' : null);
+  const inside =
+    (most: number) =>
+    (value: number): string | null =>
+      feature !== OUTLINE && (value < 0 || value > most)
+        ? 'Outside the piece'
+        : value < 0 || value > 3000
+          ? 'Between 0 and 3000 mm'
+          : null;
   const shape = design.features[feature];
   const via = shape?.kind === 'channel' ? shape.via?.[number] : undefined;
   const measure = (label: string, key: 'widthMm' | 'depthMm', standIn: number): React.ReactNode => {
     const path = ['features', feature, 'via', number, key];
-    return <MeasureField label={label} quantity="length" value={via?.[key] ?? standIn} step={key === 'widthMm' ? 1 : 0.1} hint={via?.[key] === null ? 'as its neighbours' : undefined} error={errorAt(path)} validate={validate(path)} onCommit={(value) => put(path, value, `Change the ${label.toLowerCase()} at ${name.toLowerCase()} of ${design.tag}`)} />;
+    return (
+      <MeasureField
+        label={label}
+        quantity="length"
+        value={via?.[key] ?? standIn}
+        step={key === 'widthMm' ? 1 : 0.1}
+        hint={via?.[key] === null ? 'as its neighbours' : undefined}
+        error={errorAt(path)}
+        validate={validate(path)}
+        onCommit={(value) =>
+          put(path, value, `Change the ${label.toLowerCase()} at ${name.toLowerCase()} of ${design.tag}`)
+        }
+      />
+    );
   };
   return (
     <div className={styles.point} role="group" aria-label={name}>
       <span className={styles.pointNumber}>{number + 1}</span>
-      <MeasureField label="Across" quantity="length" value={point.xMm} decimals={1} validate={inside(widthMm)} onCommit={(xMm) => move({ xMm })} />
-      <MeasureField label="Up" quantity="length" value={point.yMm} decimals={1} validate={inside(lengthMm)} onCommit={(yMm) => move({ yMm })} />
-      <IconButton size="small" aria-label={`Take out ${name.toLowerCase()}`} title={`Take out ${name.toLowerCase()}`} disabled={list.points.length <= list.least} onClick={() => change((newest) => removePoint(newest, feature, number) ?? newest, `Take out ${name.toLowerCase()} of ${design.tag}`)}>
-        <svg width="14" height="14" viewBox="0 0 14 14" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" aria-hidden>
+      <MeasureField
+        label="Across"
+        quantity="length"
+        value={point.xMm}
+        decimals={1}
+        validate={inside(widthMm)}
+        onCommit={(xMm) => move({ xMm })}
+      />
+      <MeasureField
+        label="Up"
+        quantity="length"
+        value={point.yMm}
+        decimals={1}
+        validate={inside(lengthMm)}
+        onCommit={(yMm) => move({ yMm })}
+      />
+      <IconButton
+        size="small"
+        aria-label={`Take out ${name.toLowerCase()}`}
+        title={`Take out ${name.toLowerCase()}`}
+        disabled={list.points.length <= list.least}
+        onClick={() =>
+          change(
+            (newest) => removePoint(newest, feature, number) ?? newest,
+            `Take out ${name.toLowerCase()} of ${design.tag}`,
+          )
+        }
+      >
+        <svg
+          width="14"
+          height="14"
+          viewBox="0 0 14 14"
+          stroke="currentColor"
+          strokeWidth="1.8"
+          strokeLinecap="round"
+          aria-hidden
+        >
           <path d="M2 7h10" />
         </svg>
       </IconButton>
@@ -82,13 +152,16 @@ function roomiest(design: PieceDesign, feature: number): PointMm {
   const stops = stretchesOf(design, feature, list);
   let best = { length: -1, middle: { xMm: 0, yMm: 0 } };
   for (const stretch of stops) {
-    const lengths = stretch.slice(1).map((point, i) => Math.hypot(point.xMm - stretch[i]!.xMm, point.yMm - stretch[i]!.yMm));
+    const lengths = stretch
+      .slice(1)
+      .map((point, i) => Math.hypot(point.xMm - stretch[i]!.xMm, point.yMm - stretch[i]!.yMm));
     const length = lengths.reduce((sum, part) => sum + part, 0);
     let [left, i] = [length / 2, 0];
     while (i < lengths.length - 1 && left > lengths[i]!) left -= lengths[i++]!;
     const [a, b] = [stretch[i]!, stretch[i + 1]!];
     const t = lengths[i]! > 0 ? left / lengths[i]! : 0;
-    if (length > best.length) best = { length, middle: { xMm: a.xMm + t * (b.xMm - a.xMm), yMm: a.yMm + t * (b.yMm - a.yMm) } };
+    if (length > best.length)
+      best = { length, middle: { xMm: a.xMm + t * (b.xMm - a.xMm), yMm: a.yMm + t * (b.yMm - a.yMm) } };
   }
   return shape ? { xMm: Math.round(best.middle.xMm * 2) / 2, yMm: Math.round(best.middle.yMm * 2) / 2 } : best.middle;
 }
@@ -97,13 +170,25 @@ function stretchesOf(design: PieceDesign, feature: number, { points, closed }: P
   const shape = design.features[feature];
   if (shape?.kind === 'channel') {
     const { line, knots } = channelCentreline(design.outline, shape, 0);
-    return knots.slice(1).map((knot, i) => Array.from({ length: knot - knots[i]! + 1 }, (_, k) => ({ xMm: line[2 * (knots[i]! + k)]!, yMm: line[2 * (knots[i]! + k) + 1]! })));
+    return knots
+      .slice(1)
+      .map((knot, i) =>
+        Array.from({ length: knot - knots[i]! + 1 }, (_, k) => ({
+          xMm: line[2 * (knots[i]! + k)]!,
+          yMm: line[2 * (knots[i]! + k) + 1]!,
+        })),
+      );
   }
   if (shape?.kind === 'shore') {
     const frame = landFrame(design.outline, shape.landSide);
     const off = waterlineOff(shape);
     const along = [0, ...(shape.line ?? []).map(({ alongMm }) => alongMm), frame.lengthMm].sort((a, b) => a - b);
-    return along.slice(1).map((to, i) => [fromFrame(frame, along[i]!, off((along[i]! + to) / 2)), fromFrame(frame, to, off((along[i]! + to) / 2))]);
+    return along
+      .slice(1)
+      .map((to, i) => [
+        fromFrame(frame, along[i]!, off((along[i]! + to) / 2)),
+        fromFrame(frame, to, off((along[i]! + to) / 2)),
+      ]);
   }
   return points.slice(0, closed ? undefined : -1).map((point, i) => [point, points[(i + 1) % points.length]!]);
 }

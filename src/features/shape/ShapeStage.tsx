@@ -45,7 +45,12 @@ export function ShapeStage() {
       <DesignList />
       {design ? (
         <>
-          <Plan key={design.id} design={design} copy={copy} onCopy={(number) => setShown({ id: design.id, copy: number })} />
+          <Plan
+            key={design.id}
+            design={design}
+            copy={copy}
+            onCopy={(number) => setShown({ id: design.id, copy: number })}
+          />
           <section aria-label={`Measures of ${design.data.name}`} className={styles.measures}>
             <h2 className={styles.heading}>Measures</h2>
             <Measures key={design.id} design={design} />
@@ -54,7 +59,9 @@ export function ShapeStage() {
         </>
       ) : (
         <p className={styles.teach}>
-          Add the first piece: a tile with a channel, a board with a shore, a base with a pool. Each comes drawn for the level of the set; then drag its ports and rocks, or type its measures. <code>4 3/4&quot;</code>, <code>16 cm</code> and <code>3*40+2</code> all work.
+          Add the first piece: a tile with a channel, a board with a shore, a base with a pool. Each comes drawn for the
+          level of the set; then drag its ports and rocks, or type its measures. <code>4 3/4&quot;</code>,{' '}
+          <code>16 cm</code> and <code>3*40+2</code> all work.
         </p>
       )}
     </div>
@@ -71,27 +78,66 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
   const [differences, setDifferences] = useState(false);
   const [cut, setCut] = useState<Cut | null>(null);
   const { desk, shapeDesign } = useDesk();
-  const measured = desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.measured ?? null;
+  const measured =
+    desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.measured ?? null;
   const { designs, levelMm, recipe, dragging } = useLiveDesk();
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
   const picture = useBedPicture(shown, levelMm, recipe, dragging);
   const { standards } = desk.set.data;
-  const snaps = useMemo(() => [...standardSnaps(standards ?? []), ...portSnaps(desk.designs.filter(({ id }) => id !== design.id).map(({ data }) => data))], [desk.designs, design.id, standards]);
+  const snaps = useMemo(
+    () => [
+      ...standardSnaps(standards ?? []),
+      ...portSnaps(desk.designs.filter(({ id }) => id !== design.id).map(({ data }) => data)),
+    ],
+    [desk.designs, design.id, standards],
+  );
   const section = useMemo(() => {
     if (!cut) return null;
     const profile = cutProfile(picture.drawnGrid, cut.from, cut.to);
-    return { profile, overMm: picture.drawnGrid === picture.grid ? null : overProfile(profile, cutProfile(picture.grid, cut.from, cut.to)) };
+    return {
+      profile,
+      overMm:
+        picture.drawnGrid === picture.grid ? null : overProfile(profile, cutProfile(picture.grid, cut.from, cut.to)),
+    };
   }, [picture.drawnGrid, picture.grid, cut]);
   const { plan } = useDeskPlan();
   const pools = (dragging ? null : piecePlan(plan, live.tag, copy)?.pools) ?? NO_POOLS;
   return (
     <section aria-label={`${design.data.name} from above`} className={styles.plan}>
       <h2 className="visually-hidden">{design.data.name} from above</h2>
-      <PlanView design={shown} levelMm={levelMm} {...picture} moving={dragging} pools={pools} readings={measured?.readings} drawn={measured && differences ? pictureBed(live, dragging).grid : undefined} snaps={snaps} cut={cut} onCut={setCut} onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)} />
-      {section && section.profile.lengthMm > 0 && <SectionCut {...section} levelMm={levelMm} landColour={live.landColour} look={picture.look} onSave={() => saveFile(`${live.tag}-section.svg`, sectionSvg(live, section.profile, levelMm), 'image/svg+xml')} />}
+      <PlanView
+        design={shown}
+        levelMm={levelMm}
+        {...picture}
+        moving={dragging}
+        pools={pools}
+        readings={measured?.readings}
+        drawn={measured && differences ? pictureBed(live, dragging).grid : undefined}
+        snaps={snaps}
+        cut={cut}
+        onCut={setCut}
+        onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)}
+      />
+      {section && section.profile.lengthMm > 0 && (
+        <SectionCut
+          {...section}
+          levelMm={levelMm}
+          landColour={live.landColour}
+          look={picture.look}
+          onSave={() =>
+            saveFile(`${live.tag}-section.svg`, sectionSvg(live, section.profile, levelMm), 'image/svg+xml')
+          }
+        />
+      )}
       <BedFiles design={shown} levelMm={levelMm} />
-      <MeasuredCopy design={design} copy={copy} onCopy={onCopy} differences={differences} onDifferences={setDifferences} />
+      <MeasuredCopy
+        design={design}
+        copy={copy}
+        onCopy={onCopy}
+        differences={differences}
+        onDifferences={setDifferences}
+      />
       <BenchLevel />
       <BodyAndMould design={design} piece={piecePlan(plan, live.tag, copy)} />
     </section>
@@ -100,21 +146,41 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
 
 /** The plan of a copy that was measured, else of the design. */
 const piecePlan = (plan: Plan | null, tag: string, copy: number | null): PiecePlan | undefined =>
-  (copy === null ? undefined : plan?.pieces.find((piece) => piece.tag === copyTag(tag, copy))) ?? plan?.pieces.find((piece) => piece.tag === tag) ?? plan?.pieces.find((piece) => piece.tag.startsWith(`${tag} #`));
+  (copy === null ? undefined : plan?.pieces.find((piece) => piece.tag === copyTag(tag, copy))) ??
+  plan?.pieces.find((piece) => piece.tag === tag) ??
+  plan?.pieces.find((piece) => piece.tag.startsWith(`${tag} #`));
 
 function PieceNumbers({ design, copy }: CopyProps) {
   const { mend } = useDesk();
   const { request, plan, planning } = useDeskPlan();
   const units = useUnits();
   const piece = piecePlan(plan, design.data.tag, copy);
-  if (!plan || !request || !piece) return <section aria-label="Numbers" className={styles.numbers} aria-busy={planning} />;
-  const reading = (label: string, figure: PieceFigure, value: number, quantity: Quantity, options: { strong?: boolean; note?: string; decimals?: number } = {}): React.ReactNode => {
+  if (!plan || !request || !piece)
+    return <section aria-label="Numbers" className={styles.numbers} aria-busy={planning} />;
+  const reading = (
+    label: string,
+    figure: PieceFigure,
+    value: number,
+    quantity: Quantity,
+    options: { strong?: boolean; note?: string; decimals?: number } = {},
+  ): React.ReactNode => {
     const { digits, unit } = measureText(value, quantity, units, options.decimals);
-    return <Reading label={label} digits={digits} unit={unit} strong={options.strong ?? false} note={options.note} explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })} />;
+    return (
+      <Reading
+        label={label}
+        digits={digits}
+        unit={unit}
+        strong={options.strong ?? false}
+        note={options.note}
+        explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })}
+      />
+    );
   };
   const copies = piece.copies;
   const layers = piece.layers.filter(({ volumeMl }) => volumeMl > 0);
-  const brim = piece.pools.flatMap(({ spill, levelMm }) => (spill ? [{ spill, left: spill.levelMm - levelMm }] : [])).sort((a, b) => a.left - b.left)[0]?.spill;
+  const brim = piece.pools
+    .flatMap(({ spill, levelMm }) => (spill ? [{ spill, left: spill.levelMm - levelMm }] : []))
+    .sort((a, b) => a.left - b.left)[0]?.spill;
   const damMm = closedRuns(piece.dams).reduce((sum, { stripMm }) => sum + stripMm, 0);
   return (
     <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
@@ -123,18 +189,46 @@ function PieceNumbers({ design, copy }: CopyProps) {
       </h2>
       <Readings>
         {reading('Water in each', 'volume', piece.water.volumeMl, 'volume', { strong: true })}
-        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', { strong: true, note: `± ${formatMeasure(piece.uncertainGrams, 'mass', units)}, ${piece.measured ? 'as measured' : MADE_WORDS[piece.madeBy]}${copies > 1 ? `; ${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` : ''}` })}
+        {reading('To pour into each', 'grams', piece.pouredGrams, 'mass', {
+          strong: true,
+          note: `± ${formatMeasure(piece.uncertainGrams, 'mass', units)}, ${piece.measured ? 'as measured' : MADE_WORDS[piece.madeBy]}${copies > 1 ? `; ${formatMeasure(piece.pouredGrams * copies, 'mass', units)} for all ${copies}` : ''}`,
+        })}
         {reading('Surface', 'surface', piece.water.surfaceCm2 * 100, 'area')}
         {reading('Deepest', 'greatestDepth', piece.water.greatestDepthMm, 'length')}
         {reading('Mean depth', 'meanDepth', piece.water.meanDepthMm, 'length')}
-        <Reading label="Layers" digits={String(layers.length)} explain={() => explainPiece('layers', piece.tag, { request, plan, prefs: units })} note={layers.length > 1 ? layers.map(({ pouredGrams }) => formatMeasure(pouredGrams, 'mass', units)).join(' + ') : undefined} />
-        {reading('Creeps up walls', 'meniscus', piece.meniscus.ml, 'volume', { decimals: 2, ...(piece.meniscus.lipMm > 0 && { note: `leaves a lip of ${formatMeasure(piece.meniscus.lipMm, 'length', units)} at the dams` }) })}
-        {brim && reading('Would run over at', 'brim', brim.levelMm, 'length', { note: `${piece.pools.length > 1 ? `${piece.pools.length} pools; first ` : ''}${spillWords(brim)}` })}
-        {reading('Dam strip', 'dams', damMm, 'length', { note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units) })}
+        <Reading
+          label="Layers"
+          digits={String(layers.length)}
+          explain={() => explainPiece('layers', piece.tag, { request, plan, prefs: units })}
+          note={
+            layers.length > 1
+              ? layers.map(({ pouredGrams }) => formatMeasure(pouredGrams, 'mass', units)).join(' + ')
+              : undefined
+          }
+        />
+        {reading('Creeps up walls', 'meniscus', piece.meniscus.ml, 'volume', {
+          decimals: 2,
+          ...(piece.meniscus.lipMm > 0 && {
+            note: `leaves a lip of ${formatMeasure(piece.meniscus.lipMm, 'length', units)} at the dams`,
+          }),
+        })}
+        {brim &&
+          reading('Would run over at', 'brim', brim.levelMm, 'length', {
+            note: `${piece.pools.length > 1 ? `${piece.pools.length} pools; first ` : ''}${spillWords(brim)}`,
+          })}
+        {reading('Dam strip', 'dams', damMm, 'length', {
+          note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units),
+        })}
       </Readings>
       <EdgeNotes design={design} />
       <PoolList design={design} piece={piece} setLevelMm={request.set.levelMm} />
-      {piece.tilt && <TiltReadings piece={piece} tilt={piece.tilt} explain={() => explainPiece('tilt', piece.tag, { request, plan, prefs: units })} />}
+      {piece.tilt && (
+        <TiltReadings
+          piece={piece}
+          tilt={piece.tilt}
+          explain={() => explainPiece('tilt', piece.tag, { request, plan, prefs: units })}
+        />
+      )}
       <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />
     </section>
   );

@@ -7,7 +7,15 @@ import { Reading, Readings } from '@/ui/reading/Reading';
 import styles from './ShapeStage.module.css';
 
 /** What the bench does to a piece: how far off each side stands, its colour there, and which corner to raise. */
-export function TiltReadings({ piece, tilt, explain }: { piece: PiecePlan; tilt: TiltPlan; explain: () => Explanation }) {
+export function TiltReadings({
+  piece,
+  tilt,
+  explain,
+}: {
+  piece: PiecePlan;
+  tilt: TiltPlan;
+  explain: () => Explanation;
+}) {
   const units = useUnits();
   const raise = tilt.raise.filter(({ raiseMm }) => raiseMm > 0.05).sort((a, b) => b.raiseMm - a.raiseMm);
   const wet = tilt.edges.filter(({ deepestMm }) => deepestMm > 0);
@@ -28,7 +36,19 @@ export function TiltReadings({ piece, tilt, explain }: { piece: PiecePlan; tilt:
             swatch={colour}
           />
         ))}
-        {raise[0] && <Reading label={`Raise the ${raise[0].corner} corner`} {...measureText(raise[0].raiseMm, 'length', units)} explain={explain} note={raise.slice(1).map(({ corner, raiseMm }) => `${corner} ${formatMeasure(raiseMm, 'length', units)}`).join(', ') || `${piece.tag} then lies level`} />}
+        {raise[0] && (
+          <Reading
+            label={`Raise the ${raise[0].corner} corner`}
+            {...measureText(raise[0].raiseMm, 'length', units)}
+            explain={explain}
+            note={
+              raise
+                .slice(1)
+                .map(({ corner, raiseMm }) => `${corner} ${formatMeasure(raiseMm, 'length', units)}`)
+                .join(', ') || `${piece.tag} then lies level`
+            }
+          />
+        )}
       </Readings>
     </>
   );

@@ -11,7 +11,14 @@ import { WordField } from '@/ui/measure/WordField';
 import { fieldEdits, type ShelfDoor } from './shelfEdits';
 import styles from './ShelfScreen.module.css';
 
-const NEW: Colourant = { name: 'New ink', kind: 'ink', absorption: { red: 0.8, green: 0.4, blue: 0.4 }, dropGrams: DEFAULT_DROP_GRAMS, bottleGrams: 30, bottlePrice: 5 };
+const NEW: Colourant = {
+  name: 'New ink',
+  kind: 'ink',
+  absorption: { red: 0.8, green: 0.4, blue: 0.4 },
+  dropGrams: DEFAULT_DROP_GRAMS,
+  bottleGrams: 30,
+  bottlePrice: 5,
+};
 /** The swatch: what 0.1 g in 100 g does to white, 5 mm deep. */
 const SWATCH = { gramsPer100: 0.1, depthMm: 5, bed: '#ffffff' };
 
@@ -20,11 +27,23 @@ export function ColourantShelf({ door }: { door: ShelfDoor }) {
   return (
     <section aria-label="Colourants" className={styles.colourants}>
       <h2 className={styles.heading}>Colourants</h2>
-      <p className={styles.typical}>Absorption is in linear light, for each mm of water with 1 g in 100 g. The swatch is 0.1 g in 100 g, 5 mm deep over white: an estimate until you pour your own.</p>
+      <p className={styles.typical}>
+        Absorption is in linear light, for each mm of water with 1 g in 100 g. The swatch is 0.1 g in 100 g, 5 mm deep
+        over white: an estimate until you pour your own.
+      </p>
       {door.view.colourants.map((colourant) => (
         <ColourantRow key={colourant.id} door={door} colourant={colourant} />
       ))}
-      <Button onClick={() => void door.run(() => ({ do: 'add', kind: 'colourant', data: NEW, label: 'Add a colourant' }), 'Added a colourant')}>Add a colourant</Button>
+      <Button
+        onClick={() =>
+          void door.run(
+            () => ({ do: 'add', kind: 'colourant', data: NEW, label: 'Add a colourant' }),
+            'Added a colourant',
+          )
+        }
+      >
+        Add a colourant
+      </Button>
     </section>
   );
 }
@@ -33,23 +52,68 @@ function ColourantRow({ door, colourant }: { door: ShelfDoor; colourant: Stored<
   const units = useUnits();
   const { data } = colourant;
   const { put, validate } = fieldEdits(door, 'colourant', colourant, data.name);
-  const look = waterLook({ bedColour: SWATCH.bed }, [{ colourant: data, gramsPer100: SWATCH.gramsPer100 }], SWATCH.depthMm);
-  const remove = (): void => void door.run(({ colourants }) => {
-    const stored = colourants.find(({ id }) => id === colourant.id);
-    return stored ? { do: 'remove', kind: 'colourant', id: stored.id, version: stored.version } : null;
-  }, `Removed ${data.name}`);
+  const look = waterLook(
+    { bedColour: SWATCH.bed },
+    [{ colourant: data, gramsPer100: SWATCH.gramsPer100 }],
+    SWATCH.depthMm,
+  );
+  const remove = (): void =>
+    void door.run(({ colourants }) => {
+      const stored = colourants.find(({ id }) => id === colourant.id);
+      return stored ? { do: 'remove', kind: 'colourant', id: stored.id, version: stored.version } : null;
+    }, `Removed ${data.name}`);
   return (
     <fieldset className={styles.colourant}>
       <legend className="visually-hidden">{data.name}</legend>
       <span className={styles.swatch} style={{ background: lookAt(look, SWATCH.depthMm) }} aria-hidden />
-      <WordField label="Name" value={data.name} validate={validate(['name'])} onCommit={(value) => put(['name'], value)} />
-      <ChoiceField label="Kind" value={data.kind} choices={COLOURANT_KINDS.map((kind) => ({ value: kind, label: kind }))} onCommit={(value) => put(['kind'], value)} />
+      <WordField
+        label="Name"
+        value={data.name}
+        validate={validate(['name'])}
+        onCommit={(value) => put(['name'], value)}
+      />
+      <ChoiceField
+        label="Kind"
+        value={data.kind}
+        choices={COLOURANT_KINDS.map((kind) => ({ value: kind, label: kind }))}
+        onCommit={(value) => put(['kind'], value)}
+      />
       {(['red', 'green', 'blue'] as const).map((channel) => (
-        <MeasureField key={channel} label={`Takes ${channel}`} quantity="number" step={0.05} value={data.absorption[channel]} validate={validate(['absorption', channel])} onCommit={(value) => put(['absorption', channel], value)} />
+        <MeasureField
+          key={channel}
+          label={`Takes ${channel}`}
+          quantity="number"
+          step={0.05}
+          value={data.absorption[channel]}
+          validate={validate(['absorption', channel])}
+          onCommit={(value) => put(['absorption', channel], value)}
+        />
       ))}
-      <MeasureField label="A drop, g" quantity="number" step={0.001} decimals={3} value={data.dropGrams} validate={validate(['dropGrams'])} onCommit={(value) => put(['dropGrams'], value)} />
-      <MeasureField label="Bottle" quantity="mass" step={1} value={data.bottleGrams} validate={validate(['bottleGrams'])} onCommit={(value) => put(['bottleGrams'], value)} />
-      <MeasureField label={`Price, ${units.currency}`} quantity="number" step={0.5} value={data.bottlePrice} validate={validate(['bottlePrice'])} onCommit={(value) => put(['bottlePrice'], value)} />
+      <MeasureField
+        label="A drop, g"
+        quantity="number"
+        step={0.001}
+        decimals={3}
+        value={data.dropGrams}
+        validate={validate(['dropGrams'])}
+        onCommit={(value) => put(['dropGrams'], value)}
+      />
+      <MeasureField
+        label="Bottle"
+        quantity="mass"
+        step={1}
+        value={data.bottleGrams}
+        validate={validate(['bottleGrams'])}
+        onCommit={(value) => put(['bottleGrams'], value)}
+      />
+      <MeasureField
+        label={`Price, ${units.currency}`}
+        quantity="number"
+        step={0.5}
+        value={data.bottlePrice}
+        validate={validate(['bottlePrice'])}
+        onCommit={(value) => put(['bottlePrice'], value)}
+      />
       <Button variant="text" size="small" aria-label={`Remove ${data.name}`} onClick={remove}>
         Remove
       </Button>

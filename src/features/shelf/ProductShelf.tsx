@@ -22,7 +22,12 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
   const [openId, setOpenId] = useState(chosen ?? products[0]?.id ?? null);
   const open = products.find(({ id }) => id === openId) ?? products[0];
   const add = async (kind: Product): Promise<void> => {
-    const outcome = await door.run(() => ({ do: 'add', kind: 'product', data: { ...kind, name: `${kind.name}, mine` }, label: `Add ${kind.name.toLowerCase()}` }));
+    const outcome = await door.run(() => ({
+      do: 'add',
+      kind: 'product',
+      data: { ...kind, name: `${kind.name}, mine` },
+      label: `Add ${kind.name.toLowerCase()}`,
+    }));
     if (outcome.ok && outcome.id) setOpenId(outcome.id);
   };
   return (
@@ -32,7 +37,12 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
         <ul className={styles.list}>
           {products.map(({ id, data }) => (
             <li key={id}>
-              <button type="button" className={styles.item} aria-pressed={id === open?.id} onClick={() => setOpenId(id)}>
+              <button
+                type="button"
+                className={styles.item}
+                aria-pressed={id === open?.id}
+                onClick={() => setOpenId(id)}
+              >
                 <span className={styles.itemName}>{data.name}</span>
                 <span className={styles.itemFacts}>{factsOf(data)}</span>
               </button>
@@ -58,31 +68,70 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
   );
 }
 
-const factsOf = (product: Product): string => [product.parts ? `${product.parts.ratioA}:${product.parts.ratioB} by ${product.parts.ratioBy}` : 'one part', `layers to ${formatMeasure(product.greatestLayerMm, 'length')}`, product.cureModel === 'two-part' ? `pot life ${formatMinutes(product.potLifeMinutes)}` : ''].filter(Boolean).join(' · ');
+const factsOf = (product: Product): string =>
+  [
+    product.parts ? `${product.parts.ratioA}:${product.parts.ratioB} by ${product.parts.ratioBy}` : 'one part',
+    `layers to ${formatMeasure(product.greatestLayerMm, 'length')}`,
+    product.cureModel === 'two-part' ? `pot life ${formatMinutes(product.potLifeMinutes)}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ');
 
 function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Product> }) {
   const units = useUnits();
   const { data } = product;
   const { put, validate } = fieldEdits(door, 'product', product, data.name);
-  const field = (label: string, path: readonly string[], value: number, quantity: Quantity, step: number): React.ReactNode => <MeasureField label={label} quantity={quantity} value={value} step={step} validate={validate(path)} onCommit={(next) => put(path, next)} />;
+  const field = (
+    label: string,
+    path: readonly string[],
+    value: number,
+    quantity: Quantity,
+    step: number,
+  ): React.ReactNode => (
+    <MeasureField
+      label={label}
+      quantity={quantity}
+      value={value}
+      step={step}
+      validate={validate(path)}
+      onCommit={(next) => put(path, next)}
+    />
+  );
   return (
     <div className={styles.figures}>
       <h2 className={styles.heading}>{data.name}</h2>
       <ProductLine product={data} room={door.view.settings.data.room} />
-      <p className={styles.typical}>Typical figures for the kind until you put your label’s in their place; the line shows them for the room as it is now. The label and the safety data sheet come first.</p>
+      <p className={styles.typical}>
+        Typical figures for the kind until you put your label’s in their place; the line shows them for the room as it
+        is now. The label and the safety data sheet come first.
+      </p>
       <div className={styles.fields}>
         <div className={styles.wide}>
-          <WordField label="Name" value={data.name} validate={validate(['name'])} onCommit={(value) => put(['name'], value)} />
+          <WordField
+            label="Name"
+            value={data.name}
+            validate={validate(['name'])}
+            onCommit={(value) => put(['name'], value)}
+          />
         </div>
         {data.parts && (
           <>
             {field('Parts of A', ['parts', 'ratioA'], data.parts.ratioA, 'number', 0.1)}
             {field('to parts of B', ['parts', 'ratioB'], data.parts.ratioB, 'number', 0.1)}
-            <ChoiceField label="Label’s ratio is by" value={data.parts.ratioBy} choices={[{ value: 'weight', label: 'weight' }, { value: 'volume', label: 'volume' }]} onCommit={(value) => put(['parts', 'ratioBy'], value)} />
+            <ChoiceField
+              label="Label’s ratio is by"
+              value={data.parts.ratioBy}
+              choices={[
+                { value: 'weight', label: 'weight' },
+                { value: 'volume', label: 'volume' },
+              ]}
+              onCommit={(value) => put(['parts', 'ratioBy'], value)}
+            />
             {field('Density of A, g/ml', ['parts', 'densityA'], data.parts.densityA, 'number', 0.01)}
             {field('Density of B, g/ml', ['parts', 'densityB'], data.parts.densityB, 'number', 0.01)}
             <p className={styles.derived}>
-              {ratioByWeight(data.parts).toFixed(2)} : 1 by weight, {ratioByVolume(data.parts).toFixed(2)} : 1 by volume; the mix weighs {mixedDensity(data.parts).toFixed(3)} g/ml
+              {ratioByWeight(data.parts).toFixed(2)} : 1 by weight, {ratioByVolume(data.parts).toFixed(2)} : 1 by
+              volume; the mix weighs {mixedDensity(data.parts).toFixed(3)} g/ml
             </p>
           </>
         )}
@@ -91,7 +140,8 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
         {field('Shrinkage', ['shrinkage'], data.shrinkage, 'fraction', 0.005)}
         {field('Pot life', ['potLifeMinutes'], data.potLifeMinutes, 'duration', 1)}
         {field('Recoat window opens', ['recoatOpensMinutes'], data.recoatOpensMinutes, 'duration', 30)}
-        {data.recoatClosesMinutes !== null && field('Recoat window closes', ['recoatClosesMinutes'], data.recoatClosesMinutes, 'duration', 30)}
+        {data.recoatClosesMinutes !== null &&
+          field('Recoat window closes', ['recoatClosesMinutes'], data.recoatClosesMinutes, 'duration', 30)}
         {field('Demould', ['demouldMinutes'], data.demouldMinutes, 'duration', 60)}
         {field('Full cure', ['fullCureMinutes'], data.fullCureMinutes, 'duration', 60)}
         {field('Times hold at', ['referenceC'], data.referenceC, 'temperature', 1)}
@@ -99,14 +149,22 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
         {field('A pack holds', ['packGrams'], data.packGrams, 'mass', 50)}
         {field(`A pack costs, ${units.currency}`, ['packPrice'], data.packPrice, 'number', 1)}
       </div>
-      <Button variant="text" size="small" color="error" onClick={() => void door.run(({ products }) => removal(products, product.id), `Removed ${data.name}`)}>
+      <Button
+        variant="text"
+        size="small"
+        color="error"
+        onClick={() => void door.run(({ products }) => removal(products, product.id), `Removed ${data.name}`)}
+      >
         Remove {data.name}
       </Button>
     </div>
   );
 }
 
-function removal(products: readonly Stored<Product>[], id: string): { do: 'remove'; kind: 'product'; id: string; version: number } | null {
+function removal(
+  products: readonly Stored<Product>[],
+  id: string,
+): { do: 'remove'; kind: 'product'; id: string; version: number } | null {
   const stored = products.find((product) => product.id === id);
   return stored ? { do: 'remove', kind: 'product', id, version: stored.version } : null;
 }

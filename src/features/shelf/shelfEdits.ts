@@ -13,13 +13,27 @@ function newestOf(view: ShelfView, kind: ShelfKind, id: string): Stored<object> 
 }
 
 /** Ways to change one record on the shelf: write a value at a path, and ask its schema about one first. */
-export function fieldEdits<K extends ShelfKind>(door: ShelfDoor, kind: K, stored: Stored<RecordData<K>>, name: string): { put: (path: Path, value: unknown) => void; validate: (path: Path) => (value: unknown) => string | null } {
+export function fieldEdits<K extends ShelfKind>(
+  door: ShelfDoor,
+  kind: K,
+  stored: Stored<RecordData<K>>,
+  name: string,
+): { put: (path: Path, value: unknown) => void; validate: (path: Path) => (value: unknown) => string | null } {
   const schema = RECORD_SCHEMAS[kind] as never;
   return {
     put: (path, value) =>
       void door.run((view) => {
         const newest = newestOf(view, kind, stored.id);
-        return newest ? ({ do: 'put', kind, id: stored.id, version: newest.version, data: replaceAt(newest.data, path, value), label: `Change ${name}` } as Command) : null;
+        return newest
+          ? ({
+              do: 'put',
+              kind,
+              id: stored.id,
+              version: newest.version,
+              data: replaceAt(newest.data, path, value),
+              label: `Change ${name}`,
+            } as Command)
+          : null;
       }, `Changed ${name}`),
     validate: (path) => (value) => complaintAt(schema, stored.data as never, path, value),
   };

@@ -25,8 +25,17 @@ export function BedThumb({ design, levelMm, recipe }: BedThumbProps) {
     element.width = grid.columns;
     element.height = grid.rows;
     const deepestMm = Math.max(0.1, levelMm - lowestMm);
-    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, waterLook(design, recipe, deepestMm)), 0, 0);
+    element
+      .getContext('2d')
+      ?.putImageData(paintBed(grid, levelMm, design.landColour, waterLook(design, recipe, deepestMm)), 0, 0);
   }, [design, levelMm, recipe]);
   const scale = Math.min(0.5, 110 / Math.max(widthMm, lengthMm));
-  return <canvas ref={canvas} role="img" aria-label={`${design.tag} from above`} style={{ width: Math.max(22, widthMm * scale), height: Math.max(22, lengthMm * scale) }} />;
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={`${design.tag} from above`}
+      style={{ width: Math.max(22, widthMm * scale), height: Math.max(22, lengthMm * scale) }}
+    />
+  );
 }

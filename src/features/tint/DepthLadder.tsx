@@ -28,16 +28,32 @@ export function DepthLadder({ bedColour, recipe, deepestMm, marks }: DepthLadder
   const look = waterLook({ bedColour }, recipe, deepestMm);
   const absorption = recipeAbsorption(recipe);
   const x = (depthMm: number): number => (depthMm / deepestMm) * width;
-  const stops = look.colours.map((colour, i) => <stop key={i} offset={i / (look.colours.length - 1)} stopColor={colour} />);
+  const stops = look.colours.map((colour, i) => (
+    <stop key={i} offset={i / (look.colours.length - 1)} stopColor={colour} />
+  ));
   const pebbles = Array.from({ length: 26 }, (_, i) => {
     const depthMm = ((i + 0.6) / 26.4) * deepestMm;
     const colour = hexFromLinear(waterColour(linearFromHex(DETAILS[i % 2]!), absorption, depthMm));
-    return <ellipse key={i} cx={x(depthMm)} cy={BAR.top + 14 + ((i * 37) % 36)} rx={4 + (i % 3)} ry={3 + (i % 2)} fill={colour} />;
+    return (
+      <ellipse
+        key={i}
+        cx={x(depthMm)}
+        cy={BAR.top + 14 + ((i * 37) % 36)}
+        rx={4 + (i % 3)}
+        ry={3 + (i % 2)}
+        fill={colour}
+      />
+    );
   });
   const every = deepestMm > 12 ? 5 : deepestMm > 4 ? 1 : 0.5;
   return (
     <div ref={box} className={styles.ladder}>
-      <svg width={width} height={HEIGHT} role="img" aria-label={`The recipe over the bed, from the shore to ${deepestMm.toFixed(1)} mm deep`}>
+      <svg
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label={`The recipe over the bed, from the shore to ${deepestMm.toFixed(1)} mm deep`}
+      >
         <defs>
           <linearGradient id={`${gradient}a`}>{stops}</linearGradient>
           <linearGradient id={`${gradient}b`} x1="0" x2="0" y1="0" y2="1">
@@ -78,7 +94,11 @@ function placeMarks(marks: DepthLadderProps['marks'], x: (depthMm: number) => nu
   for (const { tag, depthMm } of [...marks].sort((a, b) => a.depthMm - b.depthMm)) {
     const at = x(depthMm);
     const last = placed.at(-1);
-    if (last && at - last.at < 60) placed[placed.length - 1] = { tags: last.tags.length > 14 ? last.tags.replace(/ …$/, '') + ' …' : `${last.tags} ${tag}`, at };
+    if (last && at - last.at < 60)
+      placed[placed.length - 1] = {
+        tags: last.tags.length > 14 ? last.tags.replace(/ …$/, '') + ' …' : `${last.tags} ${tag}`,
+        at,
+      };
     else placed.push({ tags: tag, at });
   }
   return placed;

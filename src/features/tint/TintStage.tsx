@@ -7,7 +7,13 @@ import { complaintAt } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
 import type { Explanation } from '@/core/plan';
 import { isWaterBased, recipeSchema, type Recipe } from '@/core/tint/schema';
-import { colourantShares, DROP_TOLERANCE, MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE, smallestDropMixGrams } from '@/core/tint/doses';
+import {
+  colourantShares,
+  DROP_TOLERANCE,
+  MOST_COLOURANT_SHARE,
+  MOST_WATER_BASED_SHARE,
+  smallestDropMixGrams,
+} from '@/core/tint/doses';
 import { lookAt, waterLook } from '@/core/tint/waterLook';
 import { measureText } from '@/core/units/formatMeasure';
 import { Problems } from '@/ui/mark/Problems';
@@ -28,7 +34,8 @@ export function TintStage() {
   const { plan } = useDeskPlan();
   const recipe = desk.shelf.recipes.find(({ id }) => id === desk.set.data.recipeId);
   const [bedId, setBedId] = useState<string | null>(null);
-  if (!recipe) return <p className={styles.teach}>This set’s recipe is no longer on the shelf. Choose another in the set.</p>;
+  if (!recipe)
+    return <p className={styles.teach}>This set’s recipe is no longer on the shelf. Choose another in the set.</p>;
   const resolved = resolveRecipe(recipe.data, desk.shelf).doses;
   const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
   const deepestMm = Math.max(1, ...(plan?.pieces.map(({ water }) => water.greatestDepthMm) ?? [6]));
@@ -37,7 +44,12 @@ export function TintStage() {
       <RecipeList current={recipe.id} deepestMm={deepestMm} bedColour={bed?.data.bedColour ?? '#b9a883'} />
       <section aria-label="Colour by depth" className={styles.picture}>
         <h2 className={styles.heading}>{recipe.data.name}, over the bed from above and cut open</h2>
-        <DepthLadder bedColour={bed?.data.bedColour ?? '#b9a883'} recipe={resolved} deepestMm={deepestMm} marks={plan?.pieces.map(({ tag, water }) => ({ tag, depthMm: water.greatestDepthMm })) ?? []} />
+        <DepthLadder
+          bedColour={bed?.data.bedColour ?? '#b9a883'}
+          recipe={resolved}
+          deepestMm={deepestMm}
+          marks={plan?.pieces.map(({ tag, water }) => ({ tag, depthMm: water.greatestDepthMm })) ?? []}
+        />
         {designs.length > 1 && (
           <label className={styles.bedChoice}>
             Over the bed of{' '}
@@ -58,7 +70,10 @@ export function TintStage() {
             </figure>
           ))}
         </div>
-        <p className={styles.small}>A first estimate: it knows how much light the tint swallows, not how cloudy it is. Pour a test swatch before a batch.</p>
+        <p className={styles.small}>
+          A first estimate: it knows how much light the tint swallows, not how cloudy it is. Pour a test swatch before a
+          batch.
+        </p>
       </section>
       <Doses recipe={recipe} />
       <section aria-label="Numbers" className={styles.numbers}>
@@ -72,9 +87,25 @@ export function TintStage() {
 
 function RecipeList({ current, deepestMm, bedColour }: { current: string; deepestMm: number; bedColour: string }) {
   const { desk, door } = useDesk();
-  const choose = (recipeId: string): void => void door.run(({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: { ...set.data, recipeId }, label: 'Choose the recipe' }), 'Recipe chosen');
+  const choose = (recipeId: string): void =>
+    void door.run(
+      ({ set }) => ({
+        do: 'put',
+        kind: 'set',
+        id: set.id,
+        version: set.version,
+        data: { ...set.data, recipeId },
+        label: 'Choose the recipe',
+      }),
+      'Recipe chosen',
+    );
   const add = async (): Promise<void> => {
-    const outcome = await door.run(() => ({ do: 'add', kind: 'recipe', data: { name: 'New recipe', doses: [] }, label: 'Add a recipe' }));
+    const outcome = await door.run(() => ({
+      do: 'add',
+      kind: 'recipe',
+      data: { name: 'New recipe', doses: [] },
+      label: 'Add a recipe',
+    }));
     if (outcome.ok && outcome.id) choose(outcome.id);
   };
   return (
@@ -86,7 +117,12 @@ function RecipeList({ current, deepestMm, bedColour }: { current: string; deepes
           return (
             <li key={id}>
               <button type="button" aria-pressed={id === current} className={styles.recipe} onClick={() => choose(id)}>
-                <span className={styles.swatch} style={{ background: `linear-gradient(90deg, ${lookAt(look, 0)}, ${lookAt(look, deepestMm / 2)}, ${lookAt(look, deepestMm)})` }} />
+                <span
+                  className={styles.swatch}
+                  style={{
+                    background: `linear-gradient(90deg, ${lookAt(look, 0)}, ${lookAt(look, deepestMm / 2)}, ${lookAt(look, deepestMm)})`,
+                  }}
+                />
                 <span>{data.name}</span>
               </button>
             </li>
@@ -104,7 +140,9 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
   const change = (make: (data: Recipe) => Recipe, label: string): void => {
     void door.run(({ shelf }) => {
       const stored = shelf.recipes.find(({ id }) => id === recipe.id);
-      return stored ? { do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, data: make(stored.data), label } : null;
+      return stored
+        ? { do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, data: make(stored.data), label }
+        : null;
     }, label);
   };
   const unused = desk.shelf.colourants.filter(({ id }) => !data.doses.some(({ colourantId }) => colourantId === id));
@@ -112,7 +150,12 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
     <section aria-label="Doses" className={styles.doses}>
       <h2 className={styles.heading}>Colourants in 100 g of product</h2>
       <div className={styles.fields}>
-        <WordField label="Name of the recipe" value={data.name} onCommit={(name) => change((newest) => ({ ...newest, name }), 'Rename the recipe')} validate={(name) => complaintAt(recipeSchema, data, ['name'], name)} />
+        <WordField
+          label="Name of the recipe"
+          value={data.name}
+          onCommit={(name) => change((newest) => ({ ...newest, name }), 'Rename the recipe')}
+          validate={(name) => complaintAt(recipeSchema, data, ['name'], name)}
+        />
         {data.doses.map(({ colourantId, gramsPer100 }, i) => {
           const colourant = desk.shelf.colourants.find(({ id }) => id === colourantId)?.data;
           const name = colourant?.name ?? 'A colourant that is gone';
@@ -123,21 +166,53 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                 quantity="mass"
                 value={gramsPer100}
                 step={0.01}
-                hint={colourant ? `${(gramsPer100 / colourant.dropGrams).toFixed(1)} drops, ${colourant.kind}` : undefined}
+                hint={
+                  colourant ? `${(gramsPer100 / colourant.dropGrams).toFixed(1)} drops, ${colourant.kind}` : undefined
+                }
                 validate={(value) => complaintAt(recipeSchema, data, ['doses', i, 'gramsPer100'], value)}
-                onCommit={(grams) => change((newest) => ({ ...newest, doses: newest.doses.map((dose) => (dose.colourantId === colourantId ? { ...dose, gramsPer100: grams } : dose)) }), `Change ${name.toLowerCase()} in ${data.name}`)}
+                onCommit={(grams) =>
+                  change(
+                    (newest) => ({
+                      ...newest,
+                      doses: newest.doses.map((dose) =>
+                        dose.colourantId === colourantId ? { ...dose, gramsPer100: grams } : dose,
+                      ),
+                    }),
+                    `Change ${name.toLowerCase()} in ${data.name}`,
+                  )
+                }
               />
-              <Button variant="text" size="small" aria-label={`Leave out ${name.toLowerCase()}`} onClick={() => change((newest) => ({ ...newest, doses: newest.doses.filter((dose) => dose.colourantId !== colourantId) }), `Leave out ${name.toLowerCase()}`)}>
+              <Button
+                variant="text"
+                size="small"
+                aria-label={`Leave out ${name.toLowerCase()}`}
+                onClick={() =>
+                  change(
+                    (newest) => ({ ...newest, doses: newest.doses.filter((dose) => dose.colourantId !== colourantId) }),
+                    `Leave out ${name.toLowerCase()}`,
+                  )
+                }
+              >
                 Leave out
               </Button>
             </div>
           );
         })}
-        {data.doses.length === 0 && <p className={styles.small}>Clear: nothing is added. The painted bed alone makes the depth.</p>}
+        {data.doses.length === 0 && (
+          <p className={styles.small}>Clear: nothing is added. The painted bed alone makes the depth.</p>
+        )}
         {unused.length > 0 && data.doses.length < 5 && (
           <label className={styles.addDose}>
             Add{' '}
-            <select value="" onChange={({ target: { value } }) => change((newest) => ({ ...newest, doses: [...newest.doses, { colourantId: value, gramsPer100: 0.05 }] }), `Add a colourant to ${data.name}`)}>
+            <select
+              value=""
+              onChange={({ target: { value } }) =>
+                change(
+                  (newest) => ({ ...newest, doses: [...newest.doses, { colourantId: value, gramsPer100: 0.05 }] }),
+                  `Add a colourant to ${data.name}`,
+                )
+              }
+            >
               <option value="" disabled>
                 a colourant…
               </option>
@@ -154,11 +229,20 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
   );
 }
 
-function explainShare(title: string, doses: ReturnType<typeof resolveRecipe>['doses'], counts: (kind: (typeof doses)[number]['colourant']['kind']) => boolean): Explanation {
+function explainShare(
+  title: string,
+  doses: ReturnType<typeof resolveRecipe>['doses'],
+  counts: (kind: (typeof doses)[number]['colourant']['kind']) => boolean,
+): Explanation {
   return {
     title,
     formula: 'Grams of colourant in 100 g of product, added up.',
-    inputs: doses.filter(({ colourant }) => counts(colourant.kind)).map(({ colourant, gramsPer100 }) => ({ label: `${colourant.name}, ${colourant.kind}`, value: `${gramsPer100.toFixed(3)} g` })),
+    inputs: doses
+      .filter(({ colourant }) => counts(colourant.kind))
+      .map(({ colourant, gramsPer100 }) => ({
+        label: `${colourant.name}, ${colourant.kind}`,
+        value: `${gramsPer100.toFixed(3)} g`,
+      })),
     assumptions: ['The limits are common ones; the label of the product comes first.'],
     estimate: false,
   };
@@ -179,13 +263,34 @@ function RecipeReadings({ recipe, doses }: { recipe: Recipe; doses: ReturnType<t
         explain={() => ({
           title: 'Smallest cup for drops',
           formula: `The smallest mix in which whole drops of every colourant are within ${DROP_TOLERANCE * 100} % of the recipe. One drop is a large dose in a small cup.`,
-          inputs: doses.map(({ colourant, gramsPer100 }) => ({ label: colourant.name, value: gramsPer100 > 0 ? `one drop for every ${((colourant.dropGrams / gramsPer100) * 100).toFixed(1)} g` : 'none' })),
-          assumptions: ['Drop masses are those on the shelf; weigh twenty of your own.', 'Some larger cups fall between two drops again; each cup on the Pour stage says by how much.'],
+          inputs: doses.map(({ colourant, gramsPer100 }) => ({
+            label: colourant.name,
+            value:
+              gramsPer100 > 0
+                ? `one drop for every ${((colourant.dropGrams / gramsPer100) * 100).toFixed(1)} g`
+                : 'none',
+          })),
+          assumptions: [
+            'Drop masses are those on the shelf; weigh twenty of your own.',
+            'Some larger cups fall between two drops again; each cup on the Pour stage says by how much.',
+          ],
           estimate: true,
         })}
       />
-      <Reading label="Colourant in all" digits={percent(total)} unit="%" note={`at most ${MOST_COLOURANT_SHARE * 100} %`} explain={() => explainShare('Colourant in all', doses, () => true)} />
-      <Reading label="Water-based" digits={percent(waterBased)} unit="%" note={`at most ${MOST_WATER_BASED_SHARE * 100} %`} explain={() => explainShare('Water-based', doses, isWaterBased)} />
+      <Reading
+        label="Colourant in all"
+        digits={percent(total)}
+        unit="%"
+        note={`at most ${MOST_COLOURANT_SHARE * 100} %`}
+        explain={() => explainShare('Colourant in all', doses, () => true)}
+      />
+      <Reading
+        label="Water-based"
+        digits={percent(waterBased)}
+        unit="%"
+        note={`at most ${MOST_WATER_BASED_SHARE * 100} %`}
+        explain={() => explainShare('Water-based', doses, isWaterBased)}
+      />
       <Reading label="Colourants" digits={String(recipe.doses.length)} />
     </Readings>
   );

@@ -8,10 +8,19 @@ import DialogTitle from '@mui/material/DialogTitle';
 import type { Shortcut } from './useShortcuts';
 import styles from './KeyList.module.css';
 
-const label = ({ key, mod, shift }: Shortcut): string => [mod ? 'Ctrl' : '', shift ? 'Shift' : '', key.length === 1 ? key.toUpperCase() : key].filter(Boolean).join(' ');
+const label = ({ key, mod, shift }: Shortcut): string =>
+  [mod ? 'Ctrl' : '', shift ? 'Shift' : '', key.length === 1 ? key.toUpperCase() : key].filter(Boolean).join(' ');
 
 /** The list of keys that `?` opens. */
-export function KeyList({ open, shortcuts, onClose }: { open: boolean; shortcuts: readonly Shortcut[]; onClose: () => void }) {
+export function KeyList({
+  open,
+  shortcuts,
+  onClose,
+}: {
+  open: boolean;
+  shortcuts: readonly Shortcut[];
+  onClose: () => void;
+}) {
   const more = [
     ['Arrow keys', 'Move the level, a port, a rock, a waterline that has the focus (Shift: further)'],
     ['↑ ↓', 'In a measure field: one more, one less'],

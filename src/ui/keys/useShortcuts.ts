@@ -11,7 +11,9 @@ export interface Shortcut {
   run: () => void;
 }
 
-const typing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** Listens for shortcuts on the whole page. Plain keys do not fire while something is typed or a dialog is open. */
 export function useShortcuts(shortcuts: readonly Shortcut[]): void {
@@ -22,8 +24,14 @@ export function useShortcuts(shortcuts: readonly Shortcut[]): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent): void => {
       const mod = event.ctrlKey || event.metaKey;
-      if (event.altKey || event.defaultPrevented || typing(event.target) || document.querySelector('[role="dialog"]')) return;
-      const hit = latest.current.find(({ key, mod: wantsMod = false, shift }) => key.toLowerCase() === event.key.toLowerCase() && wantsMod === mod && (shift === undefined || shift === event.shiftKey));
+      if (event.altKey || event.defaultPrevented || typing(event.target) || document.querySelector('[role="dialog"]'))
+        return;
+      const hit = latest.current.find(
+        ({ key, mod: wantsMod = false, shift }) =>
+          key.toLowerCase() === event.key.toLowerCase() &&
+          wantsMod === mod &&
+          (shift === undefined || shift === event.shiftKey),
+      );
       if (!hit) return;
       event.preventDefault();
       hit.run();

@@ -9,9 +9,19 @@ const WORDS: Record<Problem['severity'], string> = { stop: 'In the way', warn: '
 /** The mark of a grade: its shape differs as well as its colour. */
 export function SeverityMark({ severity }: { severity: Problem['severity'] }) {
   return (
-    <svg className={styles.mark} data-severity={severity} width="16" height="16" viewBox="0 0 16 16" role="img" aria-label={WORDS[severity]}>
+    <svg
+      className={styles.mark}
+      data-severity={severity}
+      width="16"
+      height="16"
+      viewBox="0 0 16 16"
+      role="img"
+      aria-label={WORDS[severity]}
+    >
       {severity === 'stop' && <path d="M2 2 14 14M14 2 2 14" strokeWidth="2.6" stroke="currentColor" />}
-      {severity === 'warn' && <path d="M8 1.5 15 14.5H1Z" fill="none" strokeWidth="2" stroke="currentColor" strokeLinejoin="round" />}
+      {severity === 'warn' && (
+        <path d="M8 1.5 15 14.5H1Z" fill="none" strokeWidth="2" stroke="currentColor" strokeLinejoin="round" />
+      )}
       {severity === 'hint' && <circle cx="8" cy="8" r="5.5" fill="none" strokeWidth="2" stroke="currentColor" />}
     </svg>
   );
@@ -33,13 +43,21 @@ export function Problems({ problems, onMend, empty }: ProblemsProps) {
   return (
     <ul className={styles.list} aria-label="Warnings">
       {sorted.map((problem, index) => (
-        <li key={`${problem.code}-${problem.tag ?? ''}-${index}`} className={styles.item} data-severity={problem.severity}>
+        <li
+          key={`${problem.code}-${problem.tag ?? ''}-${index}`}
+          className={styles.item}
+          data-severity={problem.severity}
+        >
           <p className={styles.message}>
             <SeverityMark severity={problem.severity} /> <span>{problem.message}</span>
           </p>
           {problem.mend?.target === 'none' && <p className={styles.advice}>{problem.mend.label}</p>}
           {problem.mend && problem.mend.target !== 'none' && onMend && (
-            <Button size="small" variant={problem.severity === 'stop' ? 'contained' : 'outlined'} onClick={() => onMend(problem.mend as Mend, problem)}>
+            <Button
+              size="small"
+              variant={problem.severity === 'stop' ? 'contained' : 'outlined'}
+              onClick={() => onMend(problem.mend as Mend, problem)}
+            >
               {problem.mend.label}
             </Button>
           )}

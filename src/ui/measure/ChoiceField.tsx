@@ -14,7 +14,15 @@ interface ChoiceFieldProps<T extends string> {
 /** A choice among a few; the browser's own list, so that it works by thumb and by key. */
 export function ChoiceField<T extends string>({ label, value, choices, onCommit, error, hint }: ChoiceFieldProps<T>) {
   return (
-    <TextField select label={label} value={value} onChange={(event) => onCommit(event.target.value as T)} error={Boolean(error)} helperText={error ?? hint} slotProps={{ select: { native: true } }}>
+    <TextField
+      select
+      label={label}
+      value={value}
+      onChange={(event) => onCommit(event.target.value as T)}
+      error={Boolean(error)}
+      helperText={error ?? hint}
+      slotProps={{ select: { native: true } }}
+    >
       {choices.map((choice) => (
         <option key={choice.value} value={choice.value}>
           {choice.label}

@@ -30,7 +30,19 @@ interface MeasureFieldProps {
  * A field for one measure. Takes units, fractions and arithmetic (`4 3/4"`, `3*160+2`); commits on Enter or on leaving,
  * keeps what was typed and says what is wrong when it does not read, and steps with the up and down keys.
  */
-export function MeasureField({ label, value, quantity, onCommit, validate, error, hint, step = 1, disabled = false, name, decimals }: MeasureFieldProps) {
+export function MeasureField({
+  label,
+  value,
+  quantity,
+  onCommit,
+  validate,
+  error,
+  hint,
+  step = 1,
+  disabled = false,
+  name,
+  decimals,
+}: MeasureFieldProps) {
   const units = useUnits();
   const unit = preferredUnit(quantity, units);
   const sign = quantity === 'duration' ? '' : unit.symbol;
@@ -86,7 +98,11 @@ export function MeasureField({ label, value, quantity, onCommit, validate, error
       disabled={disabled}
       name={name}
       autoComplete="off"
-      slotProps={{ input: { endAdornment: sign ? <InputAdornment position="end">{sign}</InputAdornment> : undefined }, htmlInput: { inputMode: 'text', spellCheck: false, 'aria-label': sign ? `${label}, ${sign}` : undefined }, formHelperText: { role: message ? 'alert' : undefined } }}
+      slotProps={{
+        input: { endAdornment: sign ? <InputAdornment position="end">{sign}</InputAdornment> : undefined },
+        htmlInput: { inputMode: 'text', spellCheck: false, 'aria-label': sign ? `${label}, ${sign}` : undefined },
+        formHelperText: { role: message ? 'alert' : undefined },
+      }}
     />
   );
 }

@@ -15,7 +15,16 @@ interface WordFieldProps {
 }
 
 /** A field for words, dates or colours: commits on Enter or on leaving, keeps what was typed when it is refused. */
-export function WordField({ label, value, onCommit, validate, error, hint, type = 'text', multiline = false }: WordFieldProps) {
+export function WordField({
+  label,
+  value,
+  onCommit,
+  validate,
+  error,
+  hint,
+  type = 'text',
+  multiline = false,
+}: WordFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
   const commit = (): void => {

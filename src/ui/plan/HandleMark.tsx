@@ -26,25 +26,47 @@ interface HandleMarkProps {
 export function HandleMark({ handle, lengthMm, unit, snaps, toPlan, onMove, onHold }: HandleMarkProps) {
   const held = useRef(false);
   const name = `Move ${handle.label.toLowerCase()}`;
-  const move = (place: PointMm, done: boolean): void => onMove((newest) => moveHandle(newest, handle, place, { snaps }), name, done);
+  const move = (place: PointMm, done: boolean): void =>
+    onMove((newest) => moveHandle(newest, handle, place, { snaps }), name, done);
   const onKeyDown = (event: KeyboardEvent): void => {
     if (handle.grip === 'point' && (event.key === 'Delete' || event.key === 'Backspace')) {
       event.preventDefault();
-      onMove((newest) => removePoint(newest, handle.feature, handle.point ?? 0) ?? newest, `Take out ${handle.label.toLowerCase()}`, true);
+      onMove(
+        (newest) => removePoint(newest, handle.feature, handle.point ?? 0) ?? newest,
+        `Take out ${handle.label.toLowerCase()}`,
+        true,
+      );
     }
     if (handle.grip === 'point' && event.key === 'Insert') {
       event.preventDefault();
-      onMove((newest) => withPointAfter(newest, handle), `Put in a ${handle.label.toLowerCase().replace(/ \d+$/, '')}`, true);
+      onMove(
+        (newest) => withPointAfter(newest, handle),
+        `Put in a ${handle.label.toLowerCase().replace(/ \d+$/, '')}`,
+        true,
+      );
     }
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     if (!arrow) return;
     event.preventDefault();
     const step = event.shiftKey ? 5 : event.altKey ? 0.5 : 1;
     // A nudge goes where it is sent: what catches a dragged port would hold it fast.
-    onMove((newest) => moveHandle(newest, handle, { xMm: handle.xMm + arrow[0]! * step, yMm: handle.yMm + arrow[1]! * step }, { free: true }), name, true);
+    onMove(
+      (newest) =>
+        moveHandle(
+          newest,
+          handle,
+          { xMm: handle.xMm + arrow[0]! * step, yMm: handle.yMm + arrow[1]! * step },
+          { free: true },
+        ),
+      name,
+      true,
+    );
   };
   const [x, y] = [handle.xMm, lengthMm - handle.yMm];
-  const keys = handle.grip === 'point' ? 'Drag, or use the arrow keys; Insert adds a point, Delete takes it out.' : 'Drag, or use the arrow keys.';
+  const keys =
+    handle.grip === 'point'
+      ? 'Drag, or use the arrow keys; Insert adds a point, Delete takes it out.'
+      : 'Drag, or use the arrow keys.';
   return (
     <g
       className={styles.handle}
@@ -76,11 +98,48 @@ export function HandleMark({ handle, lengthMm, unit, snaps, toPlan, onMove, onHo
 
 const SIZES: ReadonlySet<Handle['grip']> = new Set(['width', 'length', 'turn', 'bank', 'rim', 'near', 'far']);
 
-function Shape({ grip, mark, x, y, unit }: { grip: Handle['grip']; mark: boolean; x: number; y: number; unit: number }) {
-  if (mark) return <path d={`M${x} ${y}l${-unit * 6} ${-unit * 9}h${unit * 12}z`} className={styles.knob} strokeWidth={unit * 1.6} />;
-  if (grip === 'centre') return <path d={`M${x - unit * 7} ${y}h${unit * 14}M${x} ${y - unit * 7}v${unit * 14}`} className={styles.cross} strokeWidth={unit * 2} />;
-  if (SIZES.has(grip)) return <path d={`M${x - unit * 4.5} ${y}l${unit * 4.5} ${-unit * 4.5}l${unit * 4.5} ${unit * 4.5}l${-unit * 4.5} ${unit * 4.5}z`} className={styles.knob} strokeWidth={unit * 1.5} />;
-  return <circle cx={x} cy={y} r={unit * (grip === 'point' ? 4.5 : 6.5)} className={styles.knob} strokeWidth={unit * (grip === 'point' ? 1.6 : 2)} />;
+function Shape({
+  grip,
+  mark,
+  x,
+  y,
+  unit,
+}: {
+  grip: Handle['grip'];
+  mark: boolean;
+  x: number;
+  y: number;
+  unit: number;
+}) {
+  if (mark)
+    return (
+      <path d={`M${x} ${y}l${-unit * 6} ${-unit * 9}h${unit * 12}z`} className={styles.knob} strokeWidth={unit * 1.6} />
+    );
+  if (grip === 'centre')
+    return (
+      <path
+        d={`M${x - unit * 7} ${y}h${unit * 14}M${x} ${y - unit * 7}v${unit * 14}`}
+        className={styles.cross}
+        strokeWidth={unit * 2}
+      />
+    );
+  if (SIZES.has(grip))
+    return (
+      <path
+        d={`M${x - unit * 4.5} ${y}l${unit * 4.5} ${-unit * 4.5}l${unit * 4.5} ${unit * 4.5}l${-unit * 4.5} ${unit * 4.5}z`}
+        className={styles.knob}
+        strokeWidth={unit * 1.5}
+      />
+    );
+  return (
+    <circle
+      cx={x}
+      cy={y}
+      r={unit * (grip === 'point' ? 4.5 : 6.5)}
+      className={styles.knob}
+      strokeWidth={unit * (grip === 'point' ? 1.6 : 2)}
+    />
+  );
 }
 
 /** A point put in halfway from this one to the next (or, after the last, from the one before). */
@@ -89,6 +148,8 @@ function withPointAfter(design: PieceDesign, { feature, point = 0 }: Handle): Pi
   const here = list?.points[point];
   const next = list?.points[point + 1] ?? (list?.closed ? list.points[0] : list?.points[point - 1]);
   if (!here) return design;
-  const place = next ? { xMm: (here.xMm + next.xMm) / 2, yMm: (here.yMm + next.yMm) / 2 } : { xMm: here.xMm + 10, yMm: here.yMm + 10 };
+  const place = next
+    ? { xMm: (here.xMm + next.xMm) / 2, yMm: (here.yMm + next.yMm) / 2 }
+    : { xMm: here.xMm + 10, yMm: here.yMm + 10 };
   return insertPoint(design, feature, place)?.design ?? design;
 }

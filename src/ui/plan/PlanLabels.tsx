@@ -34,7 +34,13 @@ export function PoolMark({ pool, named, design: { outline }, ownLevel, measure }
         </span>
       )}
       {spill && spill.over !== 'dam' && spill.levelMm < levelMm + 3 && (
-        <span className={styles.spill} data-east={spill.xMm > outlineSize(outline).widthMm * 0.7 || undefined} data-over={spill.levelMm < levelMm || undefined} style={sheetPlace(outline, spill)} title={`${pool.name}: ${spillWords(spill)} at ${measure(spill.levelMm)}`}>
+        <span
+          className={styles.spill}
+          data-east={spill.xMm > outlineSize(outline).widthMm * 0.7 || undefined}
+          data-over={spill.levelMm < levelMm || undefined}
+          style={sheetPlace(outline, spill)}
+          title={`${pool.name}: ${spillWords(spill)} at ${measure(spill.levelMm)}`}
+        >
           <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
             <path d="M7 1v9M3 7l4 5 4-5" fill="none" stroke="currentColor" strokeWidth="2" />
           </svg>
@@ -58,7 +64,13 @@ export function DamLabel({ outline, dam, cut }: { outline: Outline; dam: DamRun;
   const [from, to] = runPath(outline, dam) as [PointMm, PointMm];
   const middle = { xMm: (from.xMm + to.xMm) / 2, yMm: (from.yMm + to.yMm) / 2 };
   return (
-    <span className={styles.damText} style={{ ...sheetPlace(outline, middle), transform: `translate(-50%, -50%) rotate(${((radians * 180) / Math.PI).toFixed(1)}deg) translateY(${below * 17}px)` }}>
+    <span
+      className={styles.damText}
+      style={{
+        ...sheetPlace(outline, middle),
+        transform: `translate(-50%, -50%) rotate(${((radians * 180) / Math.PI).toFixed(1)}deg) translateY(${below * 17}px)`,
+      }}
+    >
       {dam.method === 'none' ? 'open' : `dam ${cut}`}
     </span>
   );

@@ -1,6 +1,15 @@
 'use client';
 
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import {
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type MouseEvent,
+  type PointerEvent,
+} from 'react';
 import { channelCentreline } from '@/core/bed/centreline';
 import type { DamRun } from '@/core/bed/dams';
 import type { BedGrid } from '@/core/bed/grid';
@@ -48,7 +57,22 @@ interface PlanViewProps {
 const NO_SNAPS: readonly PortSnap[] = [];
 
 /** The piece from above, north at the top: predicted water, depth contours, dams, and handles to move what is drawn. */
-export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, readings, drawn, moving, onMove, snaps = NO_SNAPS, cut, onCut }: PlanViewProps) {
+export function PlanView({
+  design,
+  levelMm,
+  grid,
+  look,
+  dams,
+  deepestMm,
+  pools,
+  readings,
+  drawn,
+  moving,
+  onMove,
+  snaps = NO_SNAPS,
+  cut,
+  onCut,
+}: PlanViewProps) {
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -65,7 +89,13 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
     if (!element) return;
     element.width = grid.columns;
     element.height = grid.rows;
-    element.getContext('2d')?.putImageData(drawn ? paintDifference(drawn, grid) : paintBed(grid, levelMm, design.landColour, look, design.grainMm), 0, 0);
+    element
+      .getContext('2d')
+      ?.putImageData(
+        drawn ? paintDifference(drawn, grid) : paintBed(grid, levelMm, design.landColour, look, design.grainMm),
+        0,
+        0,
+      );
   }, [grid, levelMm, design.landColour, design.grainMm, look, drawn]);
 
   const most = moving ? 3 : 8;
@@ -75,7 +105,10 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
 
   const toPlan = (event: { clientX: number; clientY: number }): PointMm => {
     const box = svg.current!.getBoundingClientRect();
-    return { xMm: ((event.clientX - box.left) / box.width) * widthMm, yMm: (1 - (event.clientY - box.top) / box.height) * lengthMm };
+    return {
+      xMm: ((event.clientX - box.left) / box.width) * widthMm,
+      yMm: (1 - (event.clientY - box.top) / box.height) * lengthMm,
+    };
   };
   const onPointerMove = (event: PointerEvent): void => {
     setPointer(toPlan(event));
@@ -123,8 +156,27 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
           }}
           onDoubleClick={putPointIn}
         >
-          <div className={styles.world} style={zoom.scale > 1 ? { transform: `translate(${zoom.x * 100}%, ${zoom.y * 100}%) scale(${zoom.scale})`, ['--zoom' as string]: zoom.scale } : undefined}>
-            <canvas ref={canvas} className={styles.canvas} role="img" aria-label={`${design.name} from above, ${measure(deepestMm)} deep at most`} style={{ width: `${(grid.columns * grid.cellMm * 100) / widthMm}%`, height: `${(grid.rows * grid.cellMm * 100) / lengthMm}%` }} />
+          <div
+            className={styles.world}
+            style={
+              zoom.scale > 1
+                ? {
+                    transform: `translate(${zoom.x * 100}%, ${zoom.y * 100}%) scale(${zoom.scale})`,
+                    ['--zoom' as string]: zoom.scale,
+                  }
+                : undefined
+            }
+          >
+            <canvas
+              ref={canvas}
+              className={styles.canvas}
+              role="img"
+              aria-label={`${design.name} from above, ${measure(deepestMm)} deep at most`}
+              style={{
+                width: `${(grid.columns * grid.cellMm * 100) / widthMm}%`,
+                height: `${(grid.rows * grid.cellMm * 100) / lengthMm}%`,
+              }}
+            />
             <svg ref={svg} className={styles.overlay} viewBox={`0 0 ${widthMm} ${lengthMm}`}>
               <g transform={`translate(0 ${lengthMm}) scale(1 -1)`}>
                 <clipPath id={clip}>
@@ -134,23 +186,75 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
                   {lines.map(({ depthMm, path }) => (
                     <path key={depthMm} d={path} className={depthMm === 0 ? styles.waterline : styles.contour} />
                   ))}
-                  {onMove && held?.kind === 'channel' && <path d={pathOf(channelCentreline(design.outline, held, 0).line, false)} className={styles.centreline} />}
+                  {onMove && held?.kind === 'channel' && (
+                    <path
+                      d={pathOf(channelCentreline(design.outline, held, 0).line, false)}
+                      className={styles.centreline}
+                    />
+                  )}
                 </g>
                 {onMove && inHand === OUTLINE && <path d={gridPath(widthMm, lengthMm)} className={styles.grid} />}
                 <path d={outline} className={styles.outline} />
                 {dams.map((dam) => (
-                  <path key={`${dam.edge}${dam.fromMm}`} d={pathOfPoints(runPath(design.outline, dam, unit * 4))} className={dam.method === 'none' ? styles.openEdge : styles.dam} strokeWidth={unit * 4} />
+                  <path
+                    key={`${dam.edge}${dam.fromMm}`}
+                    d={pathOfPoints(runPath(design.outline, dam, unit * 4))}
+                    className={dam.method === 'none' ? styles.openEdge : styles.dam}
+                    strokeWidth={unit * 4}
+                  />
                 ))}
               </g>
-              {readings?.map(({ xMm, yMm }, i) => <circle key={i} cx={xMm} cy={lengthMm - yMm} r={unit * 4} className={styles.reading} strokeWidth={unit * 1.5} />)}
-              {cut && onCut && <SectionLine cut={cut} widthMm={widthMm} lengthMm={lengthMm} unit={unit} toPlan={toPlan} onCut={onCut} />}
-              {onMove && handles.map((handle) => <HandleMark key={`${handle.feature}${handle.grip}${handle.point ?? ''}`} handle={handle} lengthMm={lengthMm} unit={unit} snaps={snaps} toPlan={toPlan} onMove={onMove} onHold={setInHand} />)}
+              {readings?.map(({ xMm, yMm }, i) => (
+                <circle
+                  key={i}
+                  cx={xMm}
+                  cy={lengthMm - yMm}
+                  r={unit * 4}
+                  className={styles.reading}
+                  strokeWidth={unit * 1.5}
+                />
+              ))}
+              {cut && onCut && (
+                <SectionLine
+                  cut={cut}
+                  widthMm={widthMm}
+                  lengthMm={lengthMm}
+                  unit={unit}
+                  toPlan={toPlan}
+                  onCut={onCut}
+                />
+              )}
+              {onMove &&
+                handles.map((handle) => (
+                  <HandleMark
+                    key={`${handle.feature}${handle.grip}${handle.point ?? ''}`}
+                    handle={handle}
+                    lengthMm={lengthMm}
+                    unit={unit}
+                    snaps={snaps}
+                    toPlan={toPlan}
+                    onMove={onMove}
+                    onHold={setInHand}
+                  />
+                ))}
             </svg>
             {pools.map((pool) => (
-              <PoolMark key={pool.name} pool={pool} named={pools.length > 1} design={design} ownLevel={pool.levelMm !== levelMm} measure={measure} />
+              <PoolMark
+                key={pool.name}
+                pool={pool}
+                named={pools.length > 1}
+                design={design}
+                ownLevel={pool.levelMm !== levelMm}
+                measure={measure}
+              />
             ))}
             {dams.map((dam) => (
-              <DamLabel key={`${dam.edge}${dam.fromMm}`} outline={design.outline} dam={dam} cut={formatCut(dam.stripMm, units)} />
+              <DamLabel
+                key={`${dam.edge}${dam.fromMm}`}
+                outline={design.outline}
+                dam={dam}
+                cut={formatCut(dam.stripMm, units)}
+              />
             ))}
           </div>
         </div>
@@ -158,21 +262,36 @@ export function PlanView({ design, levelMm, grid, look, dams, deepestMm, pools, 
       <figcaption className={styles.caption}>
         <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}`}</span>
         <span className={styles.pointer} aria-hidden>
-          {drawn ? 'blue deeper than drawn, orange shallower' : inside ? `${measure(pointer.xMm)} across, ${measure(pointer.yMm)} up · ${depth > 0 ? `${measure(depth)} deep` : `land, ${measure(-depth)} above`}` : ''}
+          {drawn
+            ? 'blue deeper than drawn, orange shallower'
+            : inside
+              ? `${measure(pointer.xMm)} across, ${measure(pointer.yMm)} up · ${depth > 0 ? `${measure(depth)} deep` : `land, ${measure(-depth)} above`}`
+              : ''}
         </span>
       </figcaption>
       <div className={styles.tools} role="group" aria-label="Look closer">
         <button type="button" onClick={further} disabled={zoom.scale === 1} aria-label="Smaller">
           −
         </button>
-        <button type="button" onClick={whole} disabled={zoom.scale === 1} aria-label={`Whole piece, now ${Math.round(zoom.scale * 100)} %`}>
+        <button
+          type="button"
+          onClick={whole}
+          disabled={zoom.scale === 1}
+          aria-label={`Whole piece, now ${Math.round(zoom.scale * 100)} %`}
+        >
           {`${Math.round(zoom.scale * 100)} %`}
         </button>
         <button type="button" onClick={nearer} aria-label="Larger">
           +
         </button>
         {onCut && (
-          <button type="button" aria-pressed={Boolean(cut)} onClick={() => onCut(cut ? null : { from: { xMm: 0, yMm: lengthMm / 2 }, to: { xMm: widthMm, yMm: lengthMm / 2 } })}>
+          <button
+            type="button"
+            aria-pressed={Boolean(cut)}
+            onClick={() =>
+              onCut(cut ? null : { from: { xMm: 0, yMm: lengthMm / 2 }, to: { xMm: widthMm, yMm: lengthMm / 2 } })
+            }
+          >
             Section line
           </button>
         )}
@@ -192,8 +311,12 @@ function gridPath(widthMm: number, lengthMm: number): string {
 
 /** A line of points as a path in mm. */
 function pathOf(line: Float64Array, closed: boolean): string {
-  const pairs = Array.from({ length: line.length / 2 }, (_, i) => `${line[2 * i]!.toFixed(2)} ${line[2 * i + 1]!.toFixed(2)}`);
+  const pairs = Array.from(
+    { length: line.length / 2 },
+    (_, i) => `${line[2 * i]!.toFixed(2)} ${line[2 * i + 1]!.toFixed(2)}`,
+  );
   return `M${pairs.join('L')}${closed ? 'Z' : ''}`;
 }
 
-const pathOfPoints = (points: readonly PointMm[]): string => `M${points.map(({ xMm, yMm }) => `${xMm.toFixed(2)} ${yMm.toFixed(2)}`).join('L')}`;
+const pathOfPoints = (points: readonly PointMm[]): string =>
+  `M${points.map(({ xMm, yMm }) => `${xMm.toFixed(2)} ${yMm.toFixed(2)}`).join('L')}`;

@@ -40,14 +40,21 @@ export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave 
   const measure = (mm: number): string => formatMeasure(mm, 'length', units);
   return (
     <figure className={styles.cut} aria-label="Section">
-      <svg viewBox={`-2 -2 ${WIDTH + 4} ${y(0) + 4}`} role="img" aria-label={`Section ${measure(lengthMm)} long, ${depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of it under water` : 'dry'}`}>
+      <svg
+        viewBox={`-2 -2 ${WIDTH + 4} ${y(0) + 4}`}
+        role="img"
+        aria-label={`Section ${measure(lengthMm)} long, ${depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of it under water` : 'dry'}`}
+      >
         <path d={`M0 ${y(0)}L${water}L${WIDTH} ${y(0)}Z`} fill={deepest} />
         <path d={`M0 ${y(0)}L${bed}L${WIDTH} ${y(0)}Z`} fill={landColour} className={styles.bed} />
         <path d={`M0 ${y(levelMm)}H${WIDTH}`} className={styles.level} />
       </svg>
       <figcaption>
         <span>
-          {depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of ${measure(lengthMm)} under water` : `Dry along all ${measure(lengthMm)}`} · heights {times}×
+          {depth > 0
+            ? `${measure(depth)} deep at most, ${measure(wet)} of ${measure(lengthMm)} under water`
+            : `Dry along all ${measure(lengthMm)}`}{' '}
+          · heights {times}×
         </span>
         <button type="button" onClick={onSave}>
           Save as SVG, 1:1

@@ -10,7 +10,8 @@ export interface Contour {
 const INTERVALS_MM = [0.5, 1, 2, 5, 10, 20];
 
 /** The spacing that gives at most `most` contours. */
-export const contourIntervalMm = (deepestMm: number, most: number): number => INTERVALS_MM.find((interval) => deepestMm / interval <= most) ?? 20;
+export const contourIntervalMm = (deepestMm: number, most: number): number =>
+  INTERVALS_MM.find((interval) => deepestMm / interval <= most) ?? 20;
 
 /** The waterline (depth 0) and the lines of equal depth below it. */
 export function depthContours(grid: BedGrid, levelMm: number, deepestMm: number, most: number): Contour[] {
@@ -21,7 +22,14 @@ export function depthContours(grid: BedGrid, levelMm: number, deepestMm: number,
   const trace = contours().size([grid.columns, grid.rows]).smooth(true);
   return depths.map((depthMm) => {
     const { coordinates } = trace.contour(values, levelMm - depthMm);
-    const path = coordinates.flatMap((polygon) => polygon.map((ring) => `M${ring.map(([x, y]) => `${(x! * grid.cellMm).toFixed(2)} ${(y! * grid.cellMm).toFixed(2)}`).join('L')}Z`)).join('');
+    const path = coordinates
+      .flatMap((polygon) =>
+        polygon.map(
+          (ring) =>
+            `M${ring.map(([x, y]) => `${(x! * grid.cellMm).toFixed(2)} ${(y! * grid.cellMm).toFixed(2)}`).join('L')}Z`,
+        ),
+      )
+      .join('');
     return { depthMm, path };
   });
 }

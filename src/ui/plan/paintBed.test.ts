@@ -5,7 +5,10 @@ import { paintBed, paintDifference } from './paintBed';
 // The browser's own, as far as painting needs it.
 class Pixels {
   data: Uint8ClampedArray;
-  constructor(public width: number, public height: number) {
+  constructor(
+    public width: number,
+    public height: number,
+  ) {
     this.data = new Uint8ClampedArray(width * height * 4);
   }
 }
@@ -13,7 +16,9 @@ Object.assign(globalThis, { ImageData: Pixels });
 
 const outline = { kind: 'rectangle', widthMm: 4, lengthMm: 3 } as const;
 const look = { colours: ['#ffffff', '#808080', '#000000'], stepMm: 2 } as unknown as WaterLook;
-const pixel = (image: ImageData, column: number, rowFromTop: number): number[] => [...image.data.subarray((rowFromTop * image.width + column) * 4, (rowFromTop * image.width + column) * 4 + 4)];
+const pixel = (image: ImageData, column: number, rowFromTop: number): number[] => [
+  ...image.data.subarray((rowFromTop * image.width + column) * 4, (rowFromTop * image.width + column) * 4 + 4),
+];
 
 test('land in its own colour, water by its depth, north at the top', () => {
   // Land in the north row, water 2 and 4 mm deep in the middle and the south; steps so gentle that nothing is shaded.
@@ -26,27 +31,51 @@ test('land in its own colour, water by its depth, north at the top', () => {
   expect(pixel(paintBed(north, 15, '#ffffff', look), 1, 0)[0]).toBeGreaterThan(100);
 });
 test('deeper than the darkest colour stays that; outside the outline nothing is painted', () => {
-  expect(pixel(paintBed(formulaGrid(outline, 1, () => 1), 15, '#ffffff', look), 0, 0)).toEqual([0, 0, 0, 255]);
+  expect(
+    pixel(
+      paintBed(
+        formulaGrid(outline, 1, () => 1),
+        15,
+        '#ffffff',
+        look,
+      ),
+      0,
+      0,
+    ),
+  ).toEqual([0, 0, 0, 255]);
   const round = formulaGrid({ kind: 'oval', widthMm: 40, lengthMm: 40 }, 1, () => 18);
   const image = paintBed(round, 15, '#ffffff', look);
   expect([pixel(image, 0, 0)[3], pixel(image, 20, 20)[3]]).toEqual([0, 255]);
 });
 test('a slope towards the light is lighter than one away from it', () => {
-  const slope = (way: number): ReturnType<typeof formulaGrid> => formulaGrid(outline, 1, (x, y) => 20 + way * (x - y) * 0.4);
+  const slope = (way: number): ReturnType<typeof formulaGrid> =>
+    formulaGrid(outline, 1, (x, y) => 20 + way * (x - y) * 0.4);
   const [rising, falling] = [1, -1].map((way) => pixel(paintBed(slope(way), 5, '#808080', look), 1, 1)[0]!);
   expect(rising).toBeGreaterThan(0x80);
   expect(falling).toBeLessThan(0x80);
 });
 test('grains speckle, the same each time', () => {
   const grid = formulaGrid({ kind: 'rectangle', widthMm: 30, lengthMm: 30 }, 1, () => 18);
-  const [first, again, smooth] = [paintBed(grid, 15, '#808080', look, 2), paintBed(grid, 15, '#808080', look, 2), paintBed(grid, 15, '#808080', look)];
+  const [first, again, smooth] = [
+    paintBed(grid, 15, '#808080', look, 2),
+    paintBed(grid, 15, '#808080', look, 2),
+    paintBed(grid, 15, '#808080', look),
+  ];
   expect([...first.data]).toEqual([...again.data]);
   expect(new Set(first.data).size).toBeGreaterThan(3);
   expect(new Set(smooth.data)).toEqual(new Set([128, 255]));
 });
 test('a measured bed against its drawing: deeper is blue, shallower orange, the same pale', () => {
   const drawn = formulaGrid(outline, 1, () => 10);
-  const colour = (by: number): number[] => pixel(paintDifference(drawn, formulaGrid(outline, 1, () => 10 + by)), 0, 0);
+  const colour = (by: number): number[] =>
+    pixel(
+      paintDifference(
+        drawn,
+        formulaGrid(outline, 1, () => 10 + by),
+      ),
+      0,
+      0,
+    );
   expect(colour(0)).toEqual([238, 238, 230, 255]);
   expect(colour(-5)).toEqual([38, 84, 150, 255]);
   expect(colour(5)).toEqual([196, 92, 30, 255]);

@@ -2,7 +2,11 @@ import type { BedGrid } from '@/core/bed/grid';
 import type { WaterLook } from '@/core/tint/waterLook';
 
 /** Screen bytes of a `#rrggbb` colour. */
-const bytes = (hex: string): [number, number, number] => [parseInt(hex.slice(1, 3), 16), parseInt(hex.slice(3, 5), 16), parseInt(hex.slice(5, 7), 16)];
+const bytes = (hex: string): [number, number, number] => [
+  parseInt(hex.slice(1, 3), 16),
+  parseInt(hex.slice(3, 5), 16),
+  parseInt(hex.slice(5, 7), 16),
+];
 
 /** Light from the north-west, low: how strongly slopes are shaded on land and under water. */
 const LAND_SHADE = 1.1;
@@ -26,7 +30,10 @@ export function paintBed(grid: BedGrid, levelMm: number, landColour: string, loo
       const slope = Math.max(-1, Math.min(1, (z - east + (z - south)) / cellMm / 2));
       const wet = z < levelMm;
       const colour = wet ? water[Math.min(water.length - 1, Math.round((levelMm - z) / look.stepMm))]! : land;
-      const shade = 1 - slope * (wet ? WATER_SHADE : LAND_SHADE) * 0.28 + (grainMm > 0 ? speckle(column, row, grainMm / cellMm) : 0);
+      const shade =
+        1 -
+        slope * (wet ? WATER_SHADE : LAND_SHADE) * 0.28 +
+        (grainMm > 0 ? speckle(column, row, grainMm / cellMm) : 0);
       const at = ((rows - 1 - row) * columns + column) * 4;
       image.data[at] = colour[0] * shade;
       image.data[at + 1] = colour[1] * shade;
@@ -42,7 +49,7 @@ const SPECKLE = 0.09;
 /** A light or dark grain, the same at the same place each time. */
 function speckle(column: number, row: number, grainCells: number): number {
   const size = Math.max(1, grainCells);
-  const mixed = Math.imul(Math.floor(column / size) * 73_856_093 ^ Math.floor(row / size) * 19_349_663, 0x9e3779b1);
+  const mixed = Math.imul((Math.floor(column / size) * 73_856_093) ^ (Math.floor(row / size) * 19_349_663), 0x9e3779b1);
   return (((mixed >>> 8) & 255) / 255 - 0.5) * SPECKLE * Math.min(2, 0.7 + grainCells / 2);
 }
 
@@ -61,7 +68,8 @@ export function paintDifference(drawn: BedGrid, real: BedGrid): ImageData {
     const share = Math.min(1, Math.abs(deeper));
     const full = deeper > 0 ? DEEPER : SHALLOWER;
     const at = ((rows - 1 - Math.floor(index / columns)) * columns + (index % columns)) * 4;
-    for (let channel = 0; channel < 3; channel++) image.data[at + channel] = SAME[channel]! + share * (full[channel]! - SAME[channel]!);
+    for (let channel = 0; channel < 3; channel++)
+      image.data[at + channel] = SAME[channel]! + share * (full[channel]! - SAME[channel]!);
     image.data[at + 3] = coverage[index]! * 255;
   }
   return image;

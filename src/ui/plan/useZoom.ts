@@ -31,7 +31,13 @@ export function zoomedAt(zoom: Zoom, factor: number, atX: number, atY: number): 
 export const panned = (zoom: Zoom, dx: number, dy: number): Zoom => kept({ ...zoom, x: zoom.x + dx, y: zoom.y + dy });
 
 /** The zoom of a plan, by buttons, by keys, and by the wheel with Ctrl (which is also the pinch of a touchpad). */
-export function useZoom(sheet: RefObject<HTMLElement | null>): { zoom: Zoom; nearer: () => void; further: () => void; whole: () => void; pan: (dx: number, dy: number) => void } {
+export function useZoom(sheet: RefObject<HTMLElement | null>): {
+  zoom: Zoom;
+  nearer: () => void;
+  further: () => void;
+  whole: () => void;
+  pan: (dx: number, dy: number) => void;
+} {
   const [zoom, setZoom] = useState(WHOLE);
   useEffect(() => {
     const element = sheet.current;
@@ -41,7 +47,14 @@ export function useZoom(sheet: RefObject<HTMLElement | null>): { zoom: Zoom; nea
       // Else the browser enlarges the whole page; React cannot say so for the wheel.
       event.preventDefault();
       const box = element.getBoundingClientRect();
-      setZoom((now) => zoomedAt(now, Math.exp(-event.deltaY / 300), (event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height));
+      setZoom((now) =>
+        zoomedAt(
+          now,
+          Math.exp(-event.deltaY / 300),
+          (event.clientX - box.left) / box.width,
+          (event.clientY - box.top) / box.height,
+        ),
+      );
     };
     element.addEventListener('wheel', onWheel, { passive: false });
     return () => element.removeEventListener('wheel', onWheel);

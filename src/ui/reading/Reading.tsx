@@ -26,7 +26,13 @@ export function Reading({ label, digits, unit = '', explain, note, strong = fals
     <div className={styles.row} data-strong={strong || undefined}>
       <dt className={styles.label}>
         {explain ? (
-          <button type="button" className={styles.open} aria-haspopup="dialog" aria-expanded={anchor !== null} onClick={(event) => setAnchor(event.currentTarget)}>
+          <button
+            type="button"
+            className={styles.open}
+            aria-haspopup="dialog"
+            aria-expanded={anchor !== null}
+            onClick={(event) => setAnchor(event.currentTarget)}
+          >
             {label}
           </button>
         ) : (
@@ -43,8 +49,21 @@ export function Reading({ label, digits, unit = '', explain, note, strong = fals
           {note}
         </dd>
       )}
-      <Popover open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { role: 'dialog', 'aria-labelledby': id } }}>
-        {anchor && explain && <HowItCameAbout id={id} figure={`${digits} ${unit}`} explanation={explain()} onClose={() => setAnchor(null)} />}
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { role: 'dialog', 'aria-labelledby': id } }}
+      >
+        {anchor && explain && (
+          <HowItCameAbout
+            id={id}
+            figure={`${digits} ${unit}`}
+            explanation={explain()}
+            onClose={() => setAnchor(null)}
+          />
+        )}
       </Popover>
     </div>
   );

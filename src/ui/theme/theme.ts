@@ -16,8 +16,24 @@ const ruled = {
 export const theme = createTheme({
   cssVariables: { colorSchemeSelector: 'data-theme' },
   colorSchemes: {
-    light: { palette: { primary: { main: '#17201d', contrastText: '#f8f9f6' }, error: { main: '#a1301a' }, background: { default: '#eef0ec', paper: '#f8f9f6' }, text: { primary: '#17201d', secondary: '#47544f' }, divider: '#c3cac4' } },
-    dark: { palette: { primary: { main: '#e8ede9', contrastText: '#0f1513' }, error: { main: '#ff9479' }, background: { default: '#0f1513', paper: '#161e1b' }, text: { primary: '#e8ede9', secondary: '#a9b6b0' }, divider: '#2c3834' } },
+    light: {
+      palette: {
+        primary: { main: '#17201d', contrastText: '#f8f9f6' },
+        error: { main: '#a1301a' },
+        background: { default: '#eef0ec', paper: '#f8f9f6' },
+        text: { primary: '#17201d', secondary: '#47544f' },
+        divider: '#c3cac4',
+      },
+    },
+    dark: {
+      palette: {
+        primary: { main: '#e8ede9', contrastText: '#0f1513' },
+        error: { main: '#ff9479' },
+        background: { default: '#0f1513', paper: '#161e1b' },
+        text: { primary: '#e8ede9', secondary: '#a9b6b0' },
+        divider: '#2c3834',
+      },
+    },
   },
   shape: { borderRadius: 3 },
   spacing: 8,
@@ -37,25 +53,117 @@ export const theme = createTheme({
     MuiButton: {
       defaultProps: { disableElevation: true, variant: 'outlined' },
       styleOverrides: {
-        root: { padding: '4px 14px', minHeight: 36, minWidth: 0, '&.Mui-focusVisible': { outline: '2px solid var(--focus)', outlineOffset: 2 } },
-        outlined: { borderColor: 'var(--ink)', color: 'var(--ink)', '&:hover': { background: 'var(--sheet)', borderColor: 'var(--ink)' } },
+        root: {
+          padding: '4px 14px',
+          minHeight: 36,
+          minWidth: 0,
+          '&.Mui-focusVisible': { outline: '2px solid var(--focus)', outlineOffset: 2 },
+        },
+        outlined: {
+          borderColor: 'var(--ink)',
+          color: 'var(--ink)',
+          '&:hover': { background: 'var(--sheet)', borderColor: 'var(--ink)' },
+        },
         contained: { background: 'var(--ink)', color: 'var(--paper)', '&:hover': { background: 'var(--ink-soft)' } },
-        text: { color: 'var(--ink)', textDecoration: 'underline', textDecorationThickness: 1, textUnderlineOffset: 3, padding: '4px 6px' },
+        text: {
+          color: 'var(--ink)',
+          textDecoration: 'underline',
+          textDecorationThickness: 1,
+          textUnderlineOffset: 3,
+          padding: '4px 6px',
+        },
       },
     },
-    MuiIconButton: { styleOverrides: { root: { color: 'var(--ink)', borderRadius: 3, '&.Mui-focusVisible': { outline: '2px solid var(--focus)' } } } },
-    MuiTextField: { defaultProps: { variant: 'standard', fullWidth: true, slotProps: { inputLabel: { shrink: true } } } },
-    MuiInput: { styleOverrides: { root: ruled, input: { padding: '2px 0 4px', fontSize: '1.05rem', fontWeight: 500, color: 'var(--ink)', '&::placeholder': { color: 'var(--ink-soft)', opacity: '1 !important', fontWeight: 400 } } } },
-    MuiInputLabel: { styleOverrides: { root: { color: 'var(--ink-soft)', fontSize: '0.95rem', transform: 'none', position: 'static', whiteSpace: 'normal', lineHeight: 1.25, overflow: 'visible', '&.Mui-focused': { color: 'var(--ink)' } } } },
+    MuiIconButton: {
+      styleOverrides: {
+        root: { color: 'var(--ink)', borderRadius: 3, '&.Mui-focusVisible': { outline: '2px solid var(--focus)' } },
+      },
+    },
+    MuiTextField: {
+      defaultProps: { variant: 'standard', fullWidth: true, slotProps: { inputLabel: { shrink: true } } },
+    },
+    MuiInput: {
+      styleOverrides: {
+        root: ruled,
+        input: {
+          padding: '2px 0 4px',
+          fontSize: '1.05rem',
+          fontWeight: 500,
+          color: 'var(--ink)',
+          '&::placeholder': { color: 'var(--ink-soft)', opacity: '1 !important', fontWeight: 400 },
+        },
+      },
+    },
+    MuiInputLabel: {
+      styleOverrides: {
+        root: {
+          color: 'var(--ink-soft)',
+          fontSize: '0.95rem',
+          transform: 'none',
+          position: 'static',
+          whiteSpace: 'normal',
+          lineHeight: 1.25,
+          overflow: 'visible',
+          '&.Mui-focused': { color: 'var(--ink)' },
+        },
+      },
+    },
     MuiFormControl: { styleOverrides: { root: { '& .MuiInputLabel-root + .MuiInputBase-root': { marginTop: 0 } } } },
-    MuiFormHelperText: { styleOverrides: { root: { fontSize: '0.9rem', lineHeight: 1.25, color: 'var(--ink-soft)', marginTop: 2, '&.Mui-error': { color: 'var(--pencil)', fontWeight: 500 } } } },
-    MuiInputAdornment: { styleOverrides: { root: { marginBottom: 3, '& .MuiTypography-root': { color: 'var(--ink-soft)', fontSize: '0.95rem' } } } },
+    MuiFormHelperText: {
+      styleOverrides: {
+        root: {
+          fontSize: '0.9rem',
+          lineHeight: 1.25,
+          color: 'var(--ink-soft)',
+          marginTop: 2,
+          '&.Mui-error': { color: 'var(--pencil)', fontWeight: 500 },
+        },
+      },
+    },
+    MuiInputAdornment: {
+      styleOverrides: {
+        root: { marginBottom: 3, '& .MuiTypography-root': { color: 'var(--ink-soft)', fontSize: '0.95rem' } },
+      },
+    },
     MuiSelect: { styleOverrides: { icon: { color: 'var(--ink)' } } },
-    MuiDialog: { styleOverrides: { paper: { backgroundImage: 'none', background: 'var(--sheet)', border: '1px solid var(--ink)', boxShadow: '6px 8px 0 rgb(0 0 0 / 0.12)' } } },
-    MuiDialogTitle: { styleOverrides: { root: { fontFamily: SERIF, fontWeight: 700, fontSize: '1.3rem', padding: '18px 24px 6px' } } },
-    MuiPopover: { styleOverrides: { paper: { backgroundImage: 'none', background: 'var(--sheet)', border: '1px solid var(--ink)', boxShadow: '4px 5px 0 rgb(0 0 0 / 0.12)' } } },
+    MuiDialog: {
+      styleOverrides: {
+        paper: {
+          backgroundImage: 'none',
+          background: 'var(--sheet)',
+          border: '1px solid var(--ink)',
+          boxShadow: '6px 8px 0 rgb(0 0 0 / 0.12)',
+        },
+      },
+    },
+    MuiDialogTitle: {
+      styleOverrides: { root: { fontFamily: SERIF, fontWeight: 700, fontSize: '1.3rem', padding: '18px 24px 6px' } },
+    },
+    MuiPopover: {
+      styleOverrides: {
+        paper: {
+          backgroundImage: 'none',
+          background: 'var(--sheet)',
+          border: '1px solid var(--ink)',
+          boxShadow: '4px 5px 0 rgb(0 0 0 / 0.12)',
+        },
+      },
+    },
     MuiMenuItem: { styleOverrides: { root: { minHeight: 36, fontSize: '1rem' } } },
-    MuiTooltip: { styleOverrides: { tooltip: { background: 'var(--ink)', color: 'var(--paper)', fontSize: '0.9rem' } } },
-    MuiTableCell: { styleOverrides: { root: { borderColor: 'var(--rule)', padding: '6px 10px 6px 0', fontSize: '1rem' }, head: { color: 'var(--ink-soft)', fontWeight: 500, fontSize: '0.95rem', lineHeight: 1.2, verticalAlign: 'bottom' } } },
+    MuiTooltip: {
+      styleOverrides: { tooltip: { background: 'var(--ink)', color: 'var(--paper)', fontSize: '0.9rem' } },
+    },
+    MuiTableCell: {
+      styleOverrides: {
+        root: { borderColor: 'var(--rule)', padding: '6px 10px 6px 0', fontSize: '1rem' },
+        head: {
+          color: 'var(--ink-soft)',
+          fontWeight: 500,
+          fontSize: '0.95rem',
+          lineHeight: 1.2,
+          verticalAlign: 'bottom',
+        },
+      },
+    },
   },
 });

@@ -30,13 +30,29 @@ export function CureLine({ layers, windows, onPourAt }: CureLineProps) {
   const to = heldScale?.to ?? Math.max(...times) + 300;
   const x = (minutes: number): number => LEFT + ((minutes - from) / (to - from)) * (width - LEFT - 6);
   const height = HEAD + layers.length * ROW + 6;
-  const days = Array.from({ length: Math.ceil((to - from) / 1440) + 1 }, (_, i) => Math.floor(from / 1440) * 1440 + i * 1440).filter((day) => day < to);
+  const days = Array.from(
+    { length: Math.ceil((to - from) / 1440) + 1 },
+    (_, i) => Math.floor(from / 1440) * 1440 + i * 1440,
+  ).filter((day) => day < to);
   const dayPx = x(from + 1440) - x(from);
   return (
     <div ref={box} className={styles.box}>
-      <svg width={width} height={height} className={styles.line} role="group" aria-label="Cure line of the layers; the table below has the same times">
+      <svg
+        width={width}
+        height={height}
+        className={styles.line}
+        role="group"
+        aria-label="Cure line of the layers; the table below has the same times"
+      >
         {benchSpans(windows, from, to).map((span) => (
-          <rect key={span.from} className={styles.window} x={x(span.from)} width={Math.max(1.5, x(span.to) - x(span.from))} y={HEAD - 8} height={height - HEAD + 8} />
+          <rect
+            key={span.from}
+            className={styles.window}
+            x={x(span.from)}
+            width={Math.max(1.5, x(span.to) - x(span.from))}
+            y={HEAD - 8}
+            height={height - HEAD + 8}
+          />
         ))}
         {days.map((day) => (
           <g key={day}>
@@ -52,7 +68,14 @@ export function CureLine({ layers, windows, onPourAt }: CureLineProps) {
           <Row key={layer.number} layer={layer} y={HEAD + i * ROW} x={x} width={width} />
         ))}
         {onPourAt && layers[0] && !layers[0].cure.poured && (
-          <PourGrip at={wallMinutes(layers[0].cure.pouredAt)} y={HEAD + 33} x={x} minutesPerPx={(to - from) / (width - LEFT - 6)} onHold={(held) => setHeldScale(held ? { from, to } : null)} onPourAt={onPourAt} />
+          <PourGrip
+            at={wallMinutes(layers[0].cure.pouredAt)}
+            y={HEAD + 33}
+            x={x}
+            minutesPerPx={(to - from) / (width - LEFT - 6)}
+            onHold={(held) => setHeldScale(held ? { from, to } : null)}
+            onPourAt={onPourAt}
+          />
         )}
       </svg>
     </div>
@@ -61,7 +84,9 @@ export function CureLine({ layers, windows, onPourAt }: CureLineProps) {
 
 function Row({ layer, y, x, width }: { layer: LayerPlan; y: number; x: (minutes: number) => number; width: number }) {
   const { cure } = layer;
-  const [poured, opens, demould, full] = [cure.pouredAt, cure.recoatOpensAt, cure.demouldAt, cure.fullCureAt].map(wallMinutes) as [number, number, number, number];
+  const [poured, opens, demould, full] = [cure.pouredAt, cure.recoatOpensAt, cure.demouldAt, cure.fullCureAt].map(
+    wallMinutes,
+  ) as [number, number, number, number];
   const closes = cure.recoatClosesAt === null ? null : wallMinutes(cure.recoatClosesAt);
   const mid = y + 33;
   return (
@@ -70,8 +95,20 @@ function Row({ layer, y, x, width }: { layer: LayerPlan; y: number; x: (minutes:
         Layer {layer.number}
       </text>
       <line className={styles.base} x1={x(poured)} x2={x(full)} y1={mid} y2={mid} />
-      <rect className={styles.setting} x={x(poured)} width={Math.max(2, x(opens) - x(poured))} y={mid - 7} height="14" />
-      <rect className={styles.recoat} x={x(opens)} width={Math.max(2, (closes === null ? x(full) : x(closes)) - x(opens))} y={mid - 7} height="14" />
+      <rect
+        className={styles.setting}
+        x={x(poured)}
+        width={Math.max(2, x(opens) - x(poured))}
+        y={mid - 7}
+        height="14"
+      />
+      <rect
+        className={styles.recoat}
+        x={x(opens)}
+        width={Math.max(2, (closes === null ? x(full) : x(closes)) - x(opens))}
+        y={mid - 7}
+        height="14"
+      />
       <circle className={cure.poured ? styles.done : styles.pour} cx={x(poured)} cy={mid} r="8" />
       <path className={styles.demould} d={`M${x(demould)} ${mid - 12}v24`} />
       <path className={styles.full} d={`M${x(full)} ${mid - 9}l8 9l-8 9l-8 -9Z`} />

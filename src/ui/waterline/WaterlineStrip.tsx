@@ -28,11 +28,27 @@ interface WaterlineStripProps {
 }
 
 /** The set's pieces in a row at eye level: beds cut open, water in its predicted colour, one level across all of them. */
-export function WaterlineStrip({ pieces, levelMm, everyPiece = false, heightPx = 176, selectedId = null, onSelect, onLevel, caption, label }: WaterlineStripProps) {
+export function WaterlineStrip({
+  pieces,
+  levelMm,
+  everyPiece = false,
+  heightPx = 176,
+  selectedId = null,
+  onSelect,
+  onLevel,
+  caption,
+  label,
+}: WaterlineStripProps) {
   const units = useUnits();
   const [box, widthPx] = useWidth(1200);
-  const layout = useMemo(() => layoutStrip(pieces, Math.max(200, widthPx - GAUGE_PX), everyPiece), [pieces, widthPx, everyPiece]);
-  const tallest = Math.max(levelMm + 4, ...pieces.map((piece) => piece.profile.heightMm.reduce((a, b) => Math.max(a, b), 0)));
+  const layout = useMemo(
+    () => layoutStrip(pieces, Math.max(200, widthPx - GAUGE_PX), everyPiece),
+    [pieces, widthPx, everyPiece],
+  );
+  const tallest = Math.max(
+    levelMm + 4,
+    ...pieces.map((piece) => piece.profile.heightMm.reduce((a, b) => Math.max(a, b), 0)),
+  );
   const tablePx = heightPx - FOOT_PX;
   const up = (tablePx - HEAD_PX) / tallest;
   const levelPx = tablePx - levelMm * up;
@@ -42,12 +58,33 @@ export function WaterlineStrip({ pieces, levelMm, everyPiece = false, heightPx =
         {caption}
         <span>heights drawn ×{(up / layout.pxPerMm).toFixed(1)}</span>
       </div>
-      <div className={styles.scroll} tabIndex={layout.widthPx + GAUGE_PX > widthPx ? 0 : -1} role="group" aria-label={label}>
+      <div
+        className={styles.scroll}
+        tabIndex={layout.widthPx + GAUGE_PX > widthPx ? 0 : -1}
+        role="group"
+        aria-label={label}
+      >
         <svg width={Math.max(widthPx, layout.widthPx + GAUGE_PX)} height={heightPx} className={styles.drawing}>
-          <Gauge levelMm={levelMm} tallestMm={tallest} tablePx={tablePx} up={up} onLevel={onLevel} text={formatMeasure(levelMm, 'length', units)} />
+          <Gauge
+            levelMm={levelMm}
+            tallestMm={tallest}
+            tablePx={tablePx}
+            up={up}
+            onLevel={onLevel}
+            text={formatMeasure(levelMm, 'length', units)}
+          />
           <g transform={`translate(${GAUGE_PX} 0)`}>
             {layout.slots.map((slot) => (
-              <Piece key={`${slot.piece.id}-${slot.copy}`} slot={slot} levelMm={levelMm} tablePx={tablePx} up={up} selected={slot.piece.id === selectedId} numbered={everyPiece} onSelect={onSelect} />
+              <Piece
+                key={`${slot.piece.id}-${slot.copy}`}
+                slot={slot}
+                levelMm={levelMm}
+                tablePx={tablePx}
+                up={up}
+                selected={slot.piece.id === selectedId}
+                numbered={everyPiece}
+                onSelect={onSelect}
+              />
             ))}
           </g>
           <line className={styles.level} x1={GAUGE_PX - 12} x2={GAUGE_PX + layout.widthPx} y1={levelPx} y2={levelPx} />
@@ -72,18 +109,45 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
   const gradient = useId();
   const { colours, stepMm } = piece.look;
   const deepest = Math.max(0.1, levelMm - piece.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity));
-  const press = onSelect && { role: 'button', tabIndex: 0, onClick: () => onSelect(piece.id), onKeyDown: (event: KeyboardEvent) => (event.key === 'Enter' || event.key === ' ') && (event.preventDefault(), onSelect(piece.id)) };
+  const press = onSelect && {
+    role: 'button',
+    tabIndex: 0,
+    onClick: () => onSelect(piece.id),
+    onKeyDown: (event: KeyboardEvent) =>
+      (event.key === 'Enter' || event.key === ' ') && (event.preventDefault(), onSelect(piece.id)),
+  };
   const tag = numbered && piece.copies > 1 ? `${piece.tag} #${copy}` : piece.tag;
   return (
-    <g className={styles.piece} data-selected={selected || undefined} aria-label={`${piece.name}, ${piece.tag}, ${piece.copies} ${piece.copies === 1 ? 'copy' : 'copies'}${piece.problem ? `: ${piece.problem.message}` : ''}`} {...(onSelect && { 'aria-pressed': selected })} {...press}>
+    <g
+      className={styles.piece}
+      data-selected={selected || undefined}
+      aria-label={`${piece.name}, ${piece.tag}, ${piece.copies} ${piece.copies === 1 ? 'copy' : 'copies'}${piece.problem ? `: ${piece.problem.message}` : ''}`}
+      {...(onSelect && { 'aria-pressed': selected })}
+      {...press}
+    >
       <defs>
-        <linearGradient id={gradient} gradientUnits="userSpaceOnUse" x1="0" x2="0" y1={tablePx - levelMm * up} y2={tablePx - (levelMm - deepest) * up}>
-          {colours.filter((_, i) => i * stepMm <= deepest + stepMm).map((colour, i, all) => (
-            <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
-          ))}
+        <linearGradient
+          id={gradient}
+          gradientUnits="userSpaceOnUse"
+          x1="0"
+          x2="0"
+          y1={tablePx - levelMm * up}
+          y2={tablePx - (levelMm - deepest) * up}
+        >
+          {colours
+            .filter((_, i) => i * stepMm <= deepest + stepMm)
+            .map((colour, i, all) => (
+              <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
+            ))}
         </linearGradient>
       </defs>
-      <rect className={styles.hit} x={leftPx - 3} width={widthPx + 6} y={HEAD_PX - 12} height={tablePx - HEAD_PX + 12 + FOOT_PX} />
+      <rect
+        className={styles.hit}
+        x={leftPx - 3}
+        width={widthPx + 6}
+        y={HEAD_PX - 12}
+        height={tablePx - HEAD_PX + 12 + FOOT_PX}
+      />
       <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
       <path d={waterPath(slot, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
       <path className={styles.outline} d={bodyPath(slot, tablePx, up)} />
@@ -103,7 +167,12 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
 }
 
 /** The top of a dam, with short feet at both ends of the opening. */
-function damPath({ leftPx, widthPx, piece }: StripSlot, dam: StripPiece['dams'][number], tablePx: number, up: number): string {
+function damPath(
+  { leftPx, widthPx, piece }: StripSlot,
+  dam: StripPiece['dams'][number],
+  tablePx: number,
+  up: number,
+): string {
   const x = (mm: number): number => leftPx + (mm / piece.profile.lengthMm) * widthPx;
   const top = tablePx - dam.topMm * up;
   return `M${x(dam.fromMm)} ${top + 5}V${top}H${x(dam.toMm)}V${top + 5}`;
@@ -111,7 +180,11 @@ function damPath({ leftPx, widthPx, piece }: StripSlot, dam: StripPiece['dams'][
 
 function ProblemFlag({ severity, x, y }: { severity: 'stop' | 'warn' | 'hint'; x: number; y: number }) {
   if (severity === 'hint') return null;
-  return severity === 'stop' ? <path className={styles.stop} d={`M${x - 5} ${y - 5}l10 10m0 -10l-10 10`} /> : <path className={styles.warn} d={`M${x} ${y - 6}l6.5 11h-13Z`} />;
+  return severity === 'stop' ? (
+    <path className={styles.stop} d={`M${x - 5} ${y - 5}l10 10m0 -10l-10 10`} />
+  ) : (
+    <path className={styles.warn} d={`M${x} ${y - 6}l6.5 11h-13Z`} />
+  );
 }
 
 interface GaugeProps {
@@ -142,7 +215,14 @@ function Gauge({ levelMm, tallestMm, tablePx, up, text, onLevel }: GaugeProps) {
   return (
     <g>
       {ticks.map((mm) => (
-        <line key={mm} className={styles.tick} x1={mm % 10 === 0 ? 62 : 67} x2={74} y1={tablePx - mm * up} y2={tablePx - mm * up} />
+        <line
+          key={mm}
+          className={styles.tick}
+          x1={mm % 10 === 0 ? 62 : 67}
+          x2={74}
+          y1={tablePx - mm * up}
+          y2={tablePx - mm * up}
+        />
       ))}
       <g
         className={styles.grip}

@@ -54,11 +54,18 @@ export function WaterlineWalk({ label, pieces, joints, levelMm, at, onAt }: Wate
   const total = pieces.reduce((sum, { cut }) => sum + cut.lengthMm, 0);
   const shortest = pieces.reduce((least, { cut }) => Math.min(least, cut.lengthMm), Infinity);
   const scale = Math.max(Math.min((widthPx - 4) / total, 2.2), LEAST_PIECE_PX / shortest);
-  const tallest = pieces.reduce((most, { cut, liftMm }) => Math.max(most, cut.heightMm.reduce((a, b) => Math.max(a, b), 0) + Math.max(...liftMm)), levelMm + 2);
+  const tallest = pieces.reduce(
+    (most, { cut, liftMm }) => Math.max(most, cut.heightMm.reduce((a, b) => Math.max(a, b), 0) + Math.max(...liftMm)),
+    levelMm + 2,
+  );
   const table = HEIGHT - FOOT;
   const up = (table - HEAD) / tallest;
   const y = (mm: number): number => table - mm * up;
-  const placed = pieces.map((piece, i) => ({ piece, left: scale * pieces.slice(0, i).reduce((sum, { cut }) => sum + cut.lengthMm, 0), width: piece.cut.lengthMm * scale }));
+  const placed = pieces.map((piece, i) => ({
+    piece,
+    left: scale * pieces.slice(0, i).reduce((sum, { cut }) => sum + cut.lengthMm, 0),
+    width: piece.cut.lengthMm * scale,
+  }));
   const whole = total * scale;
   const inFront = placed[Math.min(at, joints.length - 1)];
   const jointX = inFront ? inFront.left + inFront.width : 0;
@@ -76,19 +83,46 @@ export function WaterlineWalk({ label, pieces, joints, levelMm, at, onAt }: Wate
   };
   return (
     <figure className={styles.walk} ref={box}>
-      <div className={styles.scroll} ref={scroll} tabIndex={0} role="group" aria-label={`${label}; left and right arrow keys walk from joint to joint`} onKeyDown={onKeyDown}>
+      <div
+        className={styles.scroll}
+        ref={scroll}
+        tabIndex={0}
+        role="group"
+        aria-label={`${label}; left and right arrow keys walk from joint to joint`}
+        onKeyDown={onKeyDown}
+      >
         <svg width={Math.max(widthPx - 2, whole + 2)} height={HEIGHT} className={styles.drawing}>
           {placed.map(({ piece, left, width }, i) => (
-            <Standing key={piece.key} piece={piece} left={left} width={width} table={table} up={up} gradient={`${gradient}${i}`} />
+            <Standing
+              key={piece.key}
+              piece={piece}
+              left={left}
+              width={width}
+              table={table}
+              up={up}
+              gradient={`${gradient}${i}`}
+            />
           ))}
           <line className={styles.level} x1="0" x2={whole} y1={y(levelMm)} y2={y(levelMm)} />
           {joints.map((joint, i) => (
-            <Joint key={placed[i]!.piece.key} joint={joint} x={placed[i]!.left + placed[i]!.width} left={y(placed[i]!.piece.levelMm[1])} right={y(placed[i + 1]!.piece.levelMm[0])} table={table} here={i === at} names={`${placed[i]!.piece.name} and ${placed[i + 1]!.piece.name}`} onPick={() => onAt(i)} />
+            <Joint
+              key={placed[i]!.piece.key}
+              joint={joint}
+              x={placed[i]!.left + placed[i]!.width}
+              left={y(placed[i]!.piece.levelMm[1])}
+              right={y(placed[i + 1]!.piece.levelMm[0])}
+              table={table}
+              here={i === at}
+              names={`${placed[i]!.piece.name} and ${placed[i + 1]!.piece.name}`}
+              onPick={() => onAt(i)}
+            />
           ))}
         </svg>
       </div>
       <figcaption>
-        <span>{joints.length > 0 ? `joint ${Math.min(at, joints.length - 1) + 1} of ${joints.length}` : 'no joints'}</span>
+        <span>
+          {joints.length > 0 ? `joint ${Math.min(at, joints.length - 1) + 1} of ${joints.length}` : 'no joints'}
+        </span>
         <span>{`dotted: the set’s level, ${formatMeasure(levelMm, 'length', units)}`}</span>
         <span>{`heights drawn ×${(up / scale).toFixed(1)}`}</span>
       </figcaption>
@@ -105,7 +139,14 @@ interface StandingProps {
   gradient: string;
 }
 
-function Standing({ piece: { cut, liftMm, levelMm, landColour, look, name }, left, width, table, up, gradient }: StandingProps) {
+function Standing({
+  piece: { cut, liftMm, levelMm, landColour, look, name },
+  left,
+  width,
+  table,
+  up,
+  gradient,
+}: StandingProps) {
   const last = cut.heightMm.length - 1;
   const between = ([a, b]: readonly [number, number], i: number): number => a + ((b - a) * i) / last;
   const x = (i: number): string => (left + (width * i) / last).toFixed(1);
@@ -119,19 +160,36 @@ function Standing({ piece: { cut, liftMm, levelMm, landColour, look, name }, lef
     if (!wet[i]) continue;
     let end = i;
     while (end < last && wet[end + 1]) end++;
-    water.push(`M${bed.slice(i, end + 1).join('L')}L${x(end)} ${y(between(levelMm, end))}L${x(i)} ${y(between(levelMm, i))}Z`);
+    water.push(
+      `M${bed.slice(i, end + 1).join('L')}L${x(end)} ${y(between(levelMm, end))}L${x(i)} ${y(between(levelMm, i))}Z`,
+    );
     i = end;
   }
   return (
     <g>
-      <linearGradient id={gradient} gradientUnits="userSpaceOnUse" x1="0" x2="0" y1={y(levelMm[0])} y2={y(levelMm[0] - deepest)}>
-        {look.colours.filter((_, i) => i * look.stepMm <= deepest + look.stepMm).map((colour, i, all) => (
-          <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
-        ))}
+      <linearGradient
+        id={gradient}
+        gradientUnits="userSpaceOnUse"
+        x1="0"
+        x2="0"
+        y1={y(levelMm[0])}
+        y2={y(levelMm[0] - deepest)}
+      >
+        {look.colours
+          .filter((_, i) => i * look.stepMm <= deepest + look.stepMm)
+          .map((colour, i, all) => (
+            <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
+          ))}
       </linearGradient>
-      <path className={styles.body} style={{ fill: landColour }} d={`M${x(0)} ${y(liftMm[0])}L${bed.join('L')}L${x(last)} ${y(liftMm[1])}Z`} />
+      <path
+        className={styles.body}
+        style={{ fill: landColour }}
+        d={`M${x(0)} ${y(liftMm[0])}L${bed.join('L')}L${x(last)} ${y(liftMm[1])}Z`}
+      />
       <path d={water.join('')} fill={`url(#${gradient})`} />
-      {(liftMm[0] > 0 || liftMm[1] > 0) && <path className={styles.shim} d={`M${x(0)} ${table}V${y(liftMm[0])}L${x(last)} ${y(liftMm[1])}V${table}Z`} />}
+      {(liftMm[0] > 0 || liftMm[1] > 0) && (
+        <path className={styles.shim} d={`M${x(0)} ${table}V${y(liftMm[0])}L${x(last)} ${y(liftMm[1])}V${table}Z`} />
+      )}
       <path className={styles.outline} d={`M${x(0)} ${y(liftMm[0])}L${bed.join('L')}L${x(last)} ${y(liftMm[1])}Z`} />
       <text className={styles.name} x={left + width / 2} y={table + 19} textAnchor="middle">
         {name}
@@ -154,7 +212,16 @@ interface JointProps {
 /** How far the two waters of a joint stand apart, to scale, with the figure over it. */
 function Joint({ joint: { grade, figure, reason }, x, left, right, table, here, names, onPick }: JointProps) {
   return (
-    <g className={styles.joint} data-grade={grade} data-here={here || undefined} role="button" tabIndex={-1} aria-label={`${names}: ${reason}`} aria-pressed={here} onClick={onPick}>
+    <g
+      className={styles.joint}
+      data-grade={grade}
+      data-here={here || undefined}
+      role="button"
+      tabIndex={-1}
+      aria-label={`${names}: ${reason}`}
+      aria-pressed={here}
+      onClick={onPick}
+    >
       <rect x={x - 34} y="2" width="68" height={table} className={styles.hit} />
       <path className={styles.seam} d={`M${x} ${HEAD - 18}V${table}`} />
       <path className={styles.step} d={`M${x - 17} ${left}H${x}V${right}H${x + 17}`} />

@@ -1,7 +1,14 @@
 import { bodyPath, layoutStrip, surfacePath, waterPath, type StripPiece, type StripSlot } from './layoutStrip';
 
 const piece = (id: string, lengthMm: number, heights: number[], change: Partial<StripPiece> = {}): StripPiece => ({
-  id, tag: id, name: id, copies: 1, place: 'south', landColour: '#888888', dams: [], problem: null,
+  id,
+  tag: id,
+  name: id,
+  copies: 1,
+  place: 'south',
+  landColour: '#888888',
+  dams: [],
+  problem: null,
   profile: { lengthMm, stepMm: lengthMm / (heights.length - 1), heightMm: Float32Array.from(heights) },
   look: { stepMm: 1, colours: ['#ffffff'] },
   surface: { leftMm: 15, rightMm: 15 },
@@ -11,24 +18,35 @@ const numbers = (path: string): number[] => (path.match(/-?\d+(\.\d+)?/g) ?? [])
 const slot = (of: StripPiece): StripSlot => ({ piece: of, copy: 1, leftPx: 10, widthPx: 100 });
 
 describe('where pieces stand', () => {
-  const set = [piece('a', 140, [18, 9, 18], { copies: 4 }), piece('b', 450, [9, 22], { copies: 2 }), piece('c', 32, [18, 12, 18], { copies: 12 })];
+  const set = [
+    piece('a', 140, [18, 9, 18], { copies: 4 }),
+    piece('b', 450, [9, 22], { copies: 2 }),
+    piece('c', 32, [18, 12, 18], { copies: 12 }),
+  ];
   test('all at one scale, side by side in their order, filling the width', () => {
     const { slots, widthPx, pxPerMm } = layoutStrip(set, 800, false);
     expect(slots.map((each) => each.piece.id)).toEqual(['a', 'b', 'c']);
     expect(widthPx).toBeCloseTo(800, 0);
-    for (const { piece: { profile }, widthPx: width } of slots) expect(width).toBeCloseTo(profile.lengthMm * pxPerMm, 6);
+    for (const {
+      piece: { profile },
+      widthPx: width,
+    } of slots)
+      expect(width).toBeCloseTo(profile.lengthMm * pxPerMm, 6);
     slots.slice(1).forEach((each, i) => expect(each.leftPx).toBeGreaterThan(slots[i]!.leftPx + slots[i]!.widthPx));
   });
   test('every piece when asked, copies numbered', () => {
     const { slots } = layoutStrip(set, 1200, true);
     expect(slots).toHaveLength(18);
-    expect(slots.filter((each) => each.piece.id === 'c').map(({ copy }) => copy)).toEqual(Array.from({ length: 12 }, (_, i) => i + 1));
+    expect(slots.filter((each) => each.piece.id === 'c').map(({ copy }) => copy)).toEqual(
+      Array.from({ length: 12 }, (_, i) => i + 1),
+    );
   });
   test('wider than the window rather than too small to read', () => {
     const many = Array.from({ length: 60 }, (_, i) => piece(`p${i}`, 140, [18, 9, 18]));
     expect(layoutStrip(many, 800, false).widthPx).toBeGreaterThan(800);
   });
-  test('a few small pieces are not blown up to fill it', () => expect(layoutStrip([piece('c', 32, [18, 12, 18])], 1200, false).widthPx).toBeLessThan(60));
+  test('a few small pieces are not blown up to fill it', () =>
+    expect(layoutStrip([piece('c', 32, [18, 12, 18])], 1200, false).widthPx).toBeLessThan(60));
 });
 
 describe('what is drawn of one', () => {
@@ -41,7 +59,9 @@ describe('what is drawn of one', () => {
     const two = slot(piece('a', 140, [18, 9, 18, 12, 18]));
     expect(waterPath(two, 200, 5).match(/Z/g)).toHaveLength(2);
     // No point of the water lies above the level (y grows downwards).
-    numbers(waterPath(two, 200, 5)).filter((_, i) => i % 2 === 1).forEach((y) => expect(y).toBeGreaterThanOrEqual(200 - 15 * 5));
+    numbers(waterPath(two, 200, 5))
+      .filter((_, i) => i % 2 === 1)
+      .forEach((y) => expect(y).toBeGreaterThanOrEqual(200 - 15 * 5));
   });
   test('a dry piece has no water and no surface', () => {
     const dry = slot(piece('a', 140, [18, 18]));

@@ -46,9 +46,12 @@ const LEAST_PX_PER_MM = 0.3;
 
 /** Places the pieces side by side at one scale that fills `widthPx`; wider than that only when they would become too small to read. */
 export function layoutStrip(pieces: readonly StripPiece[], widthPx: number, everyPiece: boolean): StripLayout {
-  const shown = pieces.flatMap((piece) => Array.from({ length: everyPiece ? piece.copies : 1 }, (_, i) => ({ piece, copy: i + 1 })));
+  const shown = pieces.flatMap((piece) =>
+    Array.from({ length: everyPiece ? piece.copies : 1 }, (_, i) => ({ piece, copy: i + 1 })),
+  );
   const slotPx = (lengthMm: number, scale: number): number => Math.max(LEAST_SLOT_PX, lengthMm * scale) + GAP_PX;
-  const total = (scale: number): number => shown.reduce((sum, { piece }) => sum + slotPx(piece.profile.lengthMm, scale), -GAP_PX);
+  const total = (scale: number): number =>
+    shown.reduce((sum, { piece }) => sum + slotPx(piece.profile.lengthMm, scale), -GAP_PX);
   let [low, high] = [LEAST_PX_PER_MM, 1.4];
   if (total(low) < widthPx) {
     for (let i = 0; i < 40; i++) {
@@ -73,12 +76,15 @@ export function bodyPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number,
   const { heightMm } = piece.profile;
   const step = widthPx / (heightMm.length - 1);
   let path = `M${leftPx.toFixed(1)} ${tablePx}`;
-  heightMm.forEach((height, i) => (path += `L${(leftPx + i * step).toFixed(1)} ${(tablePx - height * pxPerMmUp).toFixed(1)}`));
+  heightMm.forEach(
+    (height, i) => (path += `L${(leftPx + i * step).toFixed(1)} ${(tablePx - height * pxPerMmUp).toFixed(1)}`),
+  );
   return `${path}L${(leftPx + widthPx).toFixed(1)} ${tablePx}Z`;
 }
 
 /** The surface at a sample of the cut. */
-const surfaceAt = ({ surface: { leftMm, rightMm }, profile, overMm }: StripPiece, i: number): number => leftMm + ((rightMm - leftMm) * i) / (profile.heightMm.length - 1) + (overMm?.[i] ?? 0);
+const surfaceAt = ({ surface: { leftMm, rightMm }, profile, overMm }: StripPiece, i: number): number =>
+  leftMm + ((rightMm - leftMm) * i) / (profile.heightMm.length - 1) + (overMm?.[i] ?? 0);
 
 /** Runs of samples that lie under water. */
 function wetRuns(piece: StripPiece): [number, number][] {
@@ -96,7 +102,8 @@ function wetRuns(piece: StripPiece): [number, number][] {
 export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const { heightMm } = piece.profile;
   const step = widthPx / (heightMm.length - 1);
-  const point = (i: number, mm: number): string => `${(leftPx + i * step).toFixed(1)} ${(tablePx - mm * pxPerMmUp).toFixed(1)}`;
+  const point = (i: number, mm: number): string =>
+    `${(leftPx + i * step).toFixed(1)} ${(tablePx - mm * pxPerMmUp).toFixed(1)}`;
   return wetRuns(piece)
     .map(([from, to]) => {
       const bed = Array.from({ length: to - from + 1 }, (_, k) => `L${point(from + k, heightMm[from + k]!)}`).join('');
@@ -111,6 +118,9 @@ export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number
 export function surfacePath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const step = widthPx / (piece.profile.heightMm.length - 1);
   return wetRuns(piece)
-    .map(([from, to]) => `M${(leftPx + from * step).toFixed(1)} ${(tablePx - surfaceAt(piece, from) * pxPerMmUp).toFixed(1)}L${(leftPx + to * step).toFixed(1)} ${(tablePx - surfaceAt(piece, to) * pxPerMmUp).toFixed(1)}`)
+    .map(
+      ([from, to]) =>
+        `M${(leftPx + from * step).toFixed(1)} ${(tablePx - surfaceAt(piece, from) * pxPerMmUp).toFixed(1)}L${(leftPx + to * step).toFixed(1)} ${(tablePx - surfaceAt(piece, to) * pxPerMmUp).toFixed(1)}`,
+    )
     .join('');
 }

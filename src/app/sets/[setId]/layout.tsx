@@ -10,7 +10,13 @@ import { deskView } from '@/server/views';
 
 export const dynamic = 'force-dynamic';
 
-export default async function Layout({ params, children }: { params: Promise<{ setId: string }>; children: ReactNode }) {
+export default async function Layout({
+  params,
+  children,
+}: {
+  params: Promise<{ setId: string }>;
+  children: ReactNode;
+}) {
   const { setId } = await params;
   const view = forPage(() => deskView(setId));
   if (!view.ok) return <DataFileTrouble message={view.message} />;

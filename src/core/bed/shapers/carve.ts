@@ -15,13 +15,22 @@ interface Around {
 }
 
 /** Calls `visit` for every cell whose centre lies within reach of a place (all cells without one). */
-export function visitCells({ cellMm, columns, rows }: BedGrid, around: Around | null, visit: (index: number, x: number, y: number) => void): void {
+export function visitCells(
+  { cellMm, columns, rows }: BedGrid,
+  around: Around | null,
+  visit: (index: number, x: number, y: number) => void,
+): void {
   const clamp = (value: number, most: number): number => Math.max(0, Math.min(most, Math.floor(value / cellMm)));
-  const [fromRow, toRow] = around ? [clamp(around.yMm - around.reachMm, rows - 1), clamp(around.yMm + around.reachMm, rows - 1)] : [0, rows - 1];
-  const [fromColumn, toColumn] = around ? [clamp(around.xMm - around.reachMm, columns - 1), clamp(around.xMm + around.reachMm, columns - 1)] : [0, columns - 1];
+  const [fromRow, toRow] = around
+    ? [clamp(around.yMm - around.reachMm, rows - 1), clamp(around.yMm + around.reachMm, rows - 1)]
+    : [0, rows - 1];
+  const [fromColumn, toColumn] = around
+    ? [clamp(around.xMm - around.reachMm, columns - 1), clamp(around.xMm + around.reachMm, columns - 1)]
+    : [0, columns - 1];
   for (let row = fromRow; row <= toRow; row++) {
     const y = (row + 0.5) * cellMm;
-    for (let column = fromColumn; column <= toColumn; column++) visit(row * columns + column, (column + 0.5) * cellMm, y);
+    for (let column = fromColumn; column <= toColumn; column++)
+      visit(row * columns + column, (column + 0.5) * cellMm, y);
   }
 }
 
@@ -61,9 +70,17 @@ export function carveAlong(grid: BedGrid, line: Polygon, closed: boolean, cut: C
 }
 
 /** Carves along a line a cross-section whose width and depth change from vertex to vertex. */
-export function carveChanging(grid: BedGrid, line: Polygon, widthsMm: Float32Array, depthsMm: Float32Array, cut: CrossSection, landMm: number): void {
+export function carveChanging(
+  grid: BedGrid,
+  line: Polygon,
+  widthsMm: Float32Array,
+  depthsMm: Float32Array,
+  cut: CrossSection,
+  landMm: number,
+): void {
   let reach = 0;
-  for (let i = 0; i < widthsMm.length; i++) reach = Math.max(reach, sectionReachMm({ ...cut, widthMm: widthsMm[i]!, depthMm: depthsMm[i]! }, landMm));
+  for (let i = 0; i < widthsMm.length; i++)
+    reach = Math.max(reach, sectionReachMm({ ...cut, widthMm: widthsMm[i]!, depthMm: depthsMm[i]! }, landMm));
   const along = new Float32Array(grid.heightMm.length);
   const distance = distanceToPolyline(grid, line, false, reach, along);
   const { heightMm } = grid;

@@ -30,11 +30,14 @@ export const rock: Shaper<'rock'> = (grid, feature) => {
   raise(grid, { ...feature, reachMm: feature.diameterMm / 2 }, (x, y) => foot + top(x - feature.xMm, y - feature.yMm));
 };
 
-export const post: Shaper<'post'> = (grid, feature, design) => rock(grid, { ...feature, kind: 'rock', form: 'block' }, design);
+export const post: Shaper<'post'> = (grid, feature, design) =>
+  rock(grid, { ...feature, kind: 'rock', form: 'block' }, design);
 
 /** A flat-topped stone whose top stands at a height over (or under) the water. */
 export const stone: Shaper<'stone'> = (grid, { xMm, yMm, diameterMm, topMm }, { drawnLevelMm }) => {
-  raise(grid, { xMm, yMm, reachMm: diameterMm / 2 }, (x, y) => (Math.hypot(x - xMm, y - yMm) <= diameterMm / 2 ? drawnLevelMm + topMm : -Infinity));
+  raise(grid, { xMm, yMm, reachMm: diameterMm / 2 }, (x, y) =>
+    Math.hypot(x - xMm, y - yMm) <= diameterMm / 2 ? drawnLevelMm + topMm : -Infinity,
+  );
 };
 
 /** A place in the axes of something that is turned anticlockwise by some degrees. */
@@ -50,7 +53,9 @@ export const log: Shaper<'log'> = (grid, { xMm, yMm, lengthMm, diameterMm, turnD
   const place = turned(turnDegrees, xMm, yMm);
   raise(grid, { xMm, yMm, reachMm: Math.hypot(lengthMm / 2, radius) }, (x, y) => {
     const [along, across] = place(x, y);
-    return Math.abs(along) <= lengthMm / 2 && Math.abs(across) <= radius ? axis + Math.sqrt(radius * radius - across * across) : -Infinity;
+    return Math.abs(along) <= lengthMm / 2 && Math.abs(across) <= radius
+      ? axis + Math.sqrt(radius * radius - across * across)
+      : -Infinity;
   });
 };
 

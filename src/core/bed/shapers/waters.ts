@@ -11,7 +11,15 @@ import { carve, visitCells, type Shaper } from './carve';
  * profile keeps it, a concave one follows the equilibrium form of beaches (depth ∝ distance^⅔), a plunging one starts
  * gently and falls away (∝ distance^1.5). Landwards (negative) the bank rises at the slope.
  */
-export function shoreDepthMm({ slope, depthMm, profile = 'straight', dropOffMm = null }: Pick<FeatureOf<'shore'>, 'slope' | 'depthMm' | 'profile' | 'dropOffMm'>, distanceMm: number): number {
+export function shoreDepthMm(
+  {
+    slope,
+    depthMm,
+    profile = 'straight',
+    dropOffMm = null,
+  }: Pick<FeatureOf<'shore'>, 'slope' | 'depthMm' | 'profile' | 'dropOffMm'>,
+  distanceMm: number,
+): number {
   if (distanceMm <= 0) return distanceMm / slope;
   if (dropOffMm !== null && distanceMm >= dropOffMm) return depthMm;
   const share = distanceMm / (slope * depthMm);
@@ -23,12 +31,22 @@ export const shore: Shaper<'shore'> = (grid, feature, { outline, drawnLevelMm, l
   const frame = landFrame(outline, feature.landSide);
   const { origin, inward, along } = frame;
   if (!feature.line?.length) {
-    carve(grid, (x, y) => drawnLevelMm - shoreDepthMm(feature, (x - origin.xMm) * inward[0] + (y - origin.yMm) * inward[1] - feature.waterlineMm));
+    carve(
+      grid,
+      (x, y) =>
+        drawnLevelMm -
+        shoreDepthMm(feature, (x - origin.xMm) * inward[0] + (y - origin.yMm) * inward[1] - feature.waterlineMm),
+    );
     return;
   }
   const off = waterlineOff(feature);
   const reach = feature.slope * Math.max(feature.depthMm, landMm - drawnLevelMm) + 1;
-  const distance = distanceToPolyline(grid, waterlinePoints(outline, feature), false, Math.max(reach, feature.dropOffMm ?? 0));
+  const distance = distanceToPolyline(
+    grid,
+    waterlinePoints(outline, feature),
+    false,
+    Math.max(reach, feature.dropOffMm ?? 0),
+  );
   carve(grid, (x, y, index) => {
     const [dx, dy] = [x - origin.xMm, y - origin.yMm];
     const wet = dx * inward[0] + dy * inward[1] > off(dx * along[0] + dy * along[1]);
@@ -54,13 +72,23 @@ function roundPool(grid: BedGrid, feature: FeatureOf<'pool'>, drawnLevelMm: numb
 
 /** The corners of a polygon pool, rounded, in place on the piece. */
 export const poolPolygon = ({ corners = [], cornerMm = 0, xMm, yMm }: FeatureOf<'pool'>): Float64Array =>
-  flatten(roundCorners(corners.map((corner) => ({ xMm: corner.xMm + xMm, yMm: corner.yMm + yMm })), cornerMm));
+  flatten(
+    roundCorners(
+      corners.map((corner) => ({ xMm: corner.xMm + xMm, yMm: corner.yMm + yMm })),
+      cornerMm,
+    ),
+  );
 
 /** A polygon: depths go by the distance from its bank, the deepest where that is greatest. */
 function polygonPool(grid: BedGrid, feature: FeatureOf<'pool'>, { drawnLevelMm, landMm }: PieceDesign): void {
   const polygon = poolPolygon(feature);
   const span = Math.max(...polygon) - Math.min(...polygon);
-  const distance = distanceToPolyline(grid, polygon, true, Math.max(span, 1) + (landMm - drawnLevelMm) * Math.max(1, feature.bankSlope));
+  const distance = distanceToPolyline(
+    grid,
+    polygon,
+    true,
+    Math.max(span, 1) + (landMm - drawnLevelMm) * Math.max(1, feature.bankSlope),
+  );
   const inside = (x: number, y: number): boolean => isInside(polygon, { xMm: x, yMm: y });
   const signed = new Float32Array(distance.length);
   let widest = 0;
@@ -72,15 +100,23 @@ function polygonPool(grid: BedGrid, feature: FeatureOf<'pool'>, { drawnLevelMm, 
   const { depthMm, bankSlope, section } = feature;
   carve(grid, (_, __, index) => {
     const bank = signed[index]!;
-    if (section === 'trapezoid') return bankSlope === 0 ? (bank > 0 ? drawnLevelMm - depthMm : Infinity) : Math.max(drawnLevelMm - depthMm, drawnLevelMm - bank / bankSlope);
+    if (section === 'trapezoid')
+      return bankSlope === 0
+        ? bank > 0
+          ? drawnLevelMm - depthMm
+          : Infinity
+        : Math.max(drawnLevelMm - depthMm, drawnLevelMm - bank / bankSlope);
     const share = bank / widest;
-    return drawnLevelMm - depthMm * (section === 'v' || share < 0 ? share * (section === 'v' ? 1 : 2) : 1 - (1 - share) ** 2);
+    return (
+      drawnLevelMm - depthMm * (section === 'v' || share < 0 ? share * (section === 'v' ? 1 : 2) : 1 - (1 - share) ** 2)
+    );
   });
 }
 
 export const pool: Shaper<'pool'> = (grid, feature, design) => {
   const drawnLevelMm = feature.atLevelMm ?? design.drawnLevelMm;
-  if (feature.form === 'polygon' && (feature.corners?.length ?? 0) >= 3) polygonPool(grid, feature, { ...design, drawnLevelMm });
+  if (feature.form === 'polygon' && (feature.corners?.length ?? 0) >= 3)
+    polygonPool(grid, feature, { ...design, drawnLevelMm });
   else roundPool(grid, feature, drawnLevelMm);
 };
 
@@ -89,7 +125,8 @@ export const basin: Shaper<'basin'> = (grid, feature, { outline, drawnLevelMm })
   const toRim = distanceToPolyline(grid, outlinePolygon(outline), true, feature.rimMm);
   const floor = roundHeight(drawnLevelMm - feature.depthMm);
   const { heightMm, coverage } = grid;
-  for (let i = 0; i < heightMm.length; i++) if (toRim[i] === Infinity && coverage[i]! > 0 && floor < heightMm[i]!) heightMm[i] = floor;
+  for (let i = 0; i < heightMm.length; i++)
+    if (toRim[i] === Infinity && coverage[i]! > 0 && floor < heightMm[i]!) heightMm[i] = floor;
 };
 
 /** A level step along a side: what is higher is cut down, what is lower is filled up. */

@@ -26,13 +26,17 @@ export function DrawingChoice({ summary, job, onResult }: DrawingChoiceProps) {
   const [shape, setShape] = useState(0);
   const chosen = summary.shapes[shape]!;
   const [widthMm, setWidthMm] = useState(summary.mmPerUnit ? chosen.widthUnits * summary.mmPerUnit : ASKED_WIDTH_MM);
-  const [found, setFound] = useState<{ outline: Outline | null; complaint: string | null }>({ outline: null, complaint: null });
+  const [found, setFound] = useState<{ outline: Outline | null; complaint: string | null }>({
+    outline: null,
+    complaint: null,
+  });
   const mmPerUnit = widthMm / chosen.widthUnits;
   useEffect(() => {
     let current = true;
     job.remote.outline(shape, mmPerUnit).then(
       (outline) => current && setFound({ outline, complaint: null }),
-      (error: unknown) => current && setFound({ outline: null, complaint: error instanceof Error ? error.message : String(error) }),
+      (error: unknown) =>
+        current && setFound({ outline: null, complaint: error instanceof Error ? error.message : String(error) }),
     );
     return () => {
       current = false;
@@ -40,7 +44,14 @@ export function DrawingChoice({ summary, job, onResult }: DrawingChoiceProps) {
   }, [job, shape, mmPerUnit]);
   const { outline, complaint } = found;
   useEffect(() => {
-    const change = (design: PieceDesign): PieceDesign => ({ ...design, outline: outline!, features: design.features.length > 0 ? design.features : [{ kind: 'basin', id: 'basin', rimMm: 5, depthMm: Math.max(0.5, Math.min(4, design.drawnLevelMm * 0.4)) }] });
+    const change = (design: PieceDesign): PieceDesign => ({
+      ...design,
+      outline: outline!,
+      features:
+        design.features.length > 0
+          ? design.features
+          : [{ kind: 'basin', id: 'basin', rimMm: 5, depthMm: Math.max(0.5, Math.min(4, design.drawnLevelMm * 0.4)) }],
+    });
     onResult({ change: outline ? change : null, what: 'Outline from a drawing' });
   }, [outline, onResult]);
   const choose = (value: string): void => {
@@ -49,12 +60,31 @@ export function DrawingChoice({ summary, job, onResult }: DrawingChoiceProps) {
     if (summary.mmPerUnit) setWidthMm(summary.shapes[next]!.widthUnits * summary.mmPerUnit);
   };
   const size = outline ? outlineSize(outline) : null;
-  const path = outline?.kind === 'free' ? `M${outline.points.map(({ xMm, yMm }) => `${xMm} ${size!.lengthMm - yMm}`).join('L')}Z` : '';
+  const path =
+    outline?.kind === 'free'
+      ? `M${outline.points.map(({ xMm, yMm }) => `${xMm} ${size!.lengthMm - yMm}`).join('L')}Z`
+      : '';
   return (
     <div className={styles.sides}>
       <div className={styles.fields}>
-        {summary.shapes.length > 1 && <ChoiceField label="Which shape" value={String(shape)} choices={summary.shapes.slice(0, 60).map(({ name }, i) => ({ value: String(i), label: i === 0 ? `${name}, the largest` : name }))} onCommit={choose} />}
-        <MeasureField label="Width of the outline" quantity="length" value={widthMm} hint={summary.mmPerUnit ? 'as the drawing says' : 'the drawing gives no size in mm or inches: say it'} validate={(value) => (value <= 0 || value > 3000 ? 'Between 0 and 3000 mm' : null)} onCommit={setWidthMm} />
+        {summary.shapes.length > 1 && (
+          <ChoiceField
+            label="Which shape"
+            value={String(shape)}
+            choices={summary.shapes
+              .slice(0, 60)
+              .map(({ name }, i) => ({ value: String(i), label: i === 0 ? `${name}, the largest` : name }))}
+            onCommit={choose}
+          />
+        )}
+        <MeasureField
+          label="Width of the outline"
+          quantity="length"
+          value={widthMm}
+          hint={summary.mmPerUnit ? 'as the drawing says' : 'the drawing gives no size in mm or inches: say it'}
+          validate={(value) => (value <= 0 || value > 3000 ? 'Between 0 and 3000 mm' : null)}
+          onCommit={setWidthMm}
+        />
       </div>
       <div>
         {complaint && (

@@ -25,9 +25,22 @@ interface HeightsChoiceProps {
   onResult: (result: ScanResult) => void;
 }
 
-const UNITS = [{ value: '1', label: 'mm' }, { value: '10', label: 'cm' }, { value: '25.4', label: 'inches' }, { value: '1000', label: 'm' }] as const;
-const UPS: readonly { value: UpAxis; label: string }[] = UP_AXES.map((value) => ({ value, label: `${value} points up` }));
-const TURNS = [{ value: '0', label: 'as it is' }, { value: '1', label: 'a quarter' }, { value: '2', label: 'by half' }, { value: '3', label: 'three quarters' }] as const;
+const UNITS = [
+  { value: '1', label: 'mm' },
+  { value: '10', label: 'cm' },
+  { value: '25.4', label: 'inches' },
+  { value: '1000', label: 'm' },
+] as const;
+const UPS: readonly { value: UpAxis; label: string }[] = UP_AXES.map((value) => ({
+  value,
+  label: `${value} points up`,
+}));
+const TURNS = [
+  { value: '0', label: 'as it is' },
+  { value: '1', label: 'a quarter' },
+  { value: '2', label: 'by half' },
+  { value: '3', label: 'three quarters' },
+] as const;
 const LAND = '#8d9068';
 const NO_DOSES: readonly RecipeDose[] = [];
 
@@ -36,16 +49,26 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
   const { desk } = useDesk();
   const units = useUnits();
   const levelMm = desk.set.data.levelMm;
-  const [view, setView] = useState<ScanView>(() => ({ unitMm: 1, up: summary.kind === 'stl' ? flattest(summary.size) : 'z', quarterTurns: 0 }));
-  const [scale, setScale] = useState<HeightScale>(() => (summary.kind === 'png' && summary.scale) || { widthMm: 140, blackMm: 5, whiteMm: levelMm + 3 });
+  const [view, setView] = useState<ScanView>(() => ({
+    unitMm: 1,
+    up: summary.kind === 'stl' ? flattest(summary.size) : 'z',
+    quarterTurns: 0,
+  }));
+  const [scale, setScale] = useState<HeightScale>(
+    () => (summary.kind === 'png' && summary.scale) || { widthMm: 140, blackMm: 5, whiteMm: levelMm + 3 },
+  );
   const [liftMm, setLiftMm] = useState(0);
-  const [found, setFound] = useState<{ field: HeightField | null; complaint: string | null }>({ field: null, complaint: null });
+  const [found, setFound] = useState<{ field: HeightField | null; complaint: string | null }>({
+    field: null,
+    complaint: null,
+  });
   const how = summary.kind === 'stl' ? view : scale;
   useEffect(() => {
     let current = true;
     job.remote.field(how).then(
       (field) => current && setFound({ field, complaint: null }),
-      (error: unknown) => current && setFound({ field: null, complaint: error instanceof Error ? error.message : String(error) }),
+      (error: unknown) =>
+        current && setFound({ field: null, complaint: error instanceof Error ? error.message : String(error) }),
     );
     return () => {
       current = false;
@@ -56,7 +79,10 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
     const highest = field ? field.highestMm + liftMm : 0;
     const change = (design: PieceDesign): PieceDesign => ({
       ...design,
-      outline: design.outline.kind === 'oval' ? { kind: 'oval', widthMm: round(field!.widthMm), lengthMm: round(field!.lengthMm) } : { kind: 'rectangle', widthMm: round(field!.widthMm), lengthMm: round(field!.lengthMm) },
+      outline:
+        design.outline.kind === 'oval'
+          ? { kind: 'oval', widthMm: round(field!.widthMm), lengthMm: round(field!.lengthMm) }
+          : { kind: 'rectangle', widthMm: round(field!.widthMm), lengthMm: round(field!.lengthMm) },
       landMm: Math.min(300, Math.max(levelMm, Math.ceil(highest * 10) / 10)),
       drawnLevelMm: levelMm,
       features: [scanFeature(field!, 'scan', liftMm)],
@@ -71,17 +97,60 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
         {summary.kind === 'stl' ? (
           <>
             <p>{`${summary.triangles.toLocaleString('en')} triangles, ${summary.size.map((size) => Number(size.toPrecision(4))).join(' × ')} units`}</p>
-            <ChoiceField label="Its units are" value={String(view.unitMm)} choices={UNITS} onCommit={(unit) => setView({ ...view, unitMm: Number(unit) })} />
-            <ChoiceField label="Which way up" value={view.up} choices={UPS} onCommit={(up) => setView({ ...view, up })} />
-            <ChoiceField label="Turned, anticlockwise" value={String(view.quarterTurns)} choices={TURNS} onCommit={(turns) => setView({ ...view, quarterTurns: Number(turns) })} />
-            <MeasureField label="Floor under its lowest point" quantity="length" step={0.5} value={liftMm} hint="0 when the scan has its own underside" validate={(value) => (value < 0 || value > 100 ? 'Between 0 and 100 mm' : null)} onCommit={setLiftMm} />
+            <ChoiceField
+              label="Its units are"
+              value={String(view.unitMm)}
+              choices={UNITS}
+              onCommit={(unit) => setView({ ...view, unitMm: Number(unit) })}
+            />
+            <ChoiceField
+              label="Which way up"
+              value={view.up}
+              choices={UPS}
+              onCommit={(up) => setView({ ...view, up })}
+            />
+            <ChoiceField
+              label="Turned, anticlockwise"
+              value={String(view.quarterTurns)}
+              choices={TURNS}
+              onCommit={(turns) => setView({ ...view, quarterTurns: Number(turns) })}
+            />
+            <MeasureField
+              label="Floor under its lowest point"
+              quantity="length"
+              step={0.5}
+              value={liftMm}
+              hint="0 when the scan has its own underside"
+              validate={(value) => (value < 0 || value > 100 ? 'Between 0 and 100 mm' : null)}
+              onCommit={setLiftMm}
+            />
           </>
         ) : (
           <>
             <p>{`${summary.columns} × ${summary.rows} pixels, ${summary.bits} bits${summary.scale ? '; it carries its own scale' : ''}`}</p>
-            <MeasureField label="Width of the whole picture" quantity="length" value={scale.widthMm} validate={(value) => (value <= 0 || value > 3000 ? 'Between 0 and 3000 mm' : null)} onCommit={(widthMm) => setScale({ ...scale, widthMm })} />
-            <MeasureField label="Black is at" quantity="length" step={0.5} value={scale.blackMm} validate={(value) => (value < 0 || value >= scale.whiteMm ? 'From 0 to below white' : null)} onCommit={(blackMm) => setScale({ ...scale, blackMm })} />
-            <MeasureField label="White is at" quantity="length" step={0.5} value={scale.whiteMm} validate={(value) => (value <= scale.blackMm || value > 300 ? 'Above black, at most 300 mm' : null)} onCommit={(whiteMm) => setScale({ ...scale, whiteMm })} />
+            <MeasureField
+              label="Width of the whole picture"
+              quantity="length"
+              value={scale.widthMm}
+              validate={(value) => (value <= 0 || value > 3000 ? 'Between 0 and 3000 mm' : null)}
+              onCommit={(widthMm) => setScale({ ...scale, widthMm })}
+            />
+            <MeasureField
+              label="Black is at"
+              quantity="length"
+              step={0.5}
+              value={scale.blackMm}
+              validate={(value) => (value < 0 || value >= scale.whiteMm ? 'From 0 to below white' : null)}
+              onCommit={(blackMm) => setScale({ ...scale, blackMm })}
+            />
+            <MeasureField
+              label="White is at"
+              quantity="length"
+              step={0.5}
+              value={scale.whiteMm}
+              validate={(value) => (value <= scale.blackMm || value > 300 ? 'Above black, at most 300 mm' : null)}
+              onCommit={(whiteMm) => setScale({ ...scale, whiteMm })}
+            />
           </>
         )}
       </div>
@@ -96,7 +165,8 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
         {field && (
           <p className={styles.teach}>
             {`${mm(field.widthMm)} × ${mm(field.lengthMm)}, ${mm(liftMm)} to ${mm(field.highestMm + liftMm)} above the underside`}
-            {field.holes > 0.001 && `; ${(field.holes * 100).toFixed(1)} % of it was not scanned and is taken from beside`}
+            {field.holes > 0.001 &&
+              `; ${(field.holes * 100).toFixed(1)} % of it was not scanned and is taken from beside`}
           </p>
         )}
       </div>
@@ -115,7 +185,16 @@ function flattest([x, y, z]: readonly [number, number, number]): UpAxis {
 function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: number; levelMm: number }) {
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const grid = useMemo<BedGrid>(() => ({ cellMm: field.stepMm, columns: field.columns, rows: field.rows, heightMm: field.heightMm.map((z) => roundHeight(z + liftMm)), coverage: new Float32Array(field.heightMm.length).fill(1) }), [field, liftMm]);
+  const grid = useMemo<BedGrid>(
+    () => ({
+      cellMm: field.stepMm,
+      columns: field.columns,
+      rows: field.rows,
+      heightMm: field.heightMm.map((z) => roundHeight(z + liftMm)),
+      coverage: new Float32Array(field.heightMm.length).fill(1),
+    }),
+    [field, liftMm],
+  );
   const doses = useLiveDesk().recipe?.doses ?? NO_DOSES;
   const holds = useMemo(() => volumeMl(volumeCurve(grid), levelMm), [grid, levelMm]);
   useEffect(() => {
@@ -123,11 +202,22 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
     if (!element) return;
     element.width = grid.columns;
     element.height = grid.rows;
-    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, LAND, waterLook({ bedColour: '#b9a883' }, doses, Math.max(1, levelMm))), 0, 0);
+    element
+      .getContext('2d')
+      ?.putImageData(
+        paintBed(grid, levelMm, LAND, waterLook({ bedColour: '#b9a883' }, doses, Math.max(1, levelMm))),
+        0,
+        0,
+      );
   }, [grid, levelMm, doses]);
   return (
     <figure className={styles.picture}>
-      <canvas ref={canvas} role="img" aria-label="The scan from above, north at the top" style={{ aspectRatio: `${field.widthMm} / ${field.lengthMm}` }} />
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label="The scan from above, north at the top"
+        style={{ aspectRatio: `${field.widthMm} / ${field.lengthMm}` }}
+      />
       <figcaption>{`Up to ${formatMeasure(levelMm, 'length', units)} its hollows hold ${formatMeasure(holds, 'volume', units)}`}</figcaption>
     </figure>
   );

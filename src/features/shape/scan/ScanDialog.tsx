@@ -24,7 +24,10 @@ export interface ScanResult {
   what: string;
 }
 
-type Stage = { at: 'choose'; complaint: string | null } | { at: 'reading'; name: string; share: number } | { at: 'open'; name: string; summary: ScanSummary; job: ScanJob };
+type Stage =
+  | { at: 'choose'; complaint: string | null }
+  | { at: 'reading'; name: string; share: number }
+  | { at: 'open'; name: string; summary: ScanSummary; job: ScanJob };
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
@@ -44,7 +47,8 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
     job.current = started;
     started.summary.then(
       (summary) => job.current === started && setStage({ at: 'open', name: file.name, summary, job: started }),
-      (error: unknown) => job.current === started && setStage({ at: 'choose', complaint: `${file.name}: ${messageOf(error)}` }),
+      (error: unknown) =>
+        job.current === started && setStage({ at: 'choose', complaint: `${file.name}: ${messageOf(error)}` }),
     );
   };
   const cancel = (): void => {
@@ -61,9 +65,29 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
       return;
     }
     const levelMm = desk.set.data.levelMm;
-    const tag = nextTag('T', desk.designs.map(({ data }) => data.tag));
-    const blank: PieceDesign = { tag, name: 'Scanned piece', kind: 'tile', copies: 1, outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 }, landMm: levelMm + 3, drawnLevelMm: levelMm, features: [], bedColour: '#b9a883', landColour: '#8d9068', dams: {}, measured: null, copyNumbers: null };
-    const outcome = await door.run(() => ({ do: 'add', kind: 'design', setId: desk.set.id, data: change(blank), label: `Add ${tag} from a file` }), `Added ${tag}`);
+    const tag = nextTag(
+      'T',
+      desk.designs.map(({ data }) => data.tag),
+    );
+    const blank: PieceDesign = {
+      tag,
+      name: 'Scanned piece',
+      kind: 'tile',
+      copies: 1,
+      outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
+      landMm: levelMm + 3,
+      drawnLevelMm: levelMm,
+      features: [],
+      bedColour: '#b9a883',
+      landColour: '#8d9068',
+      dams: {},
+      measured: null,
+      copyNumbers: null,
+    };
+    const outcome = await door.run(
+      () => ({ do: 'add', kind: 'design', setId: desk.set.id, data: change(blank), label: `Add ${tag} from a file` }),
+      `Added ${tag}`,
+    );
     if (outcome.ok && outcome.id) select(outcome.id);
     if (outcome.ok) onClose();
   };
@@ -73,14 +97,23 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
       <DialogContent className={styles.content}>
         <label className={styles.file}>
           <span>STL scan, grey PNG height map, or SVG drawing of the outline</span>
-          <input type="file" accept=".stl,.png,.svg,model/stl,image/png,image/svg+xml" disabled={stage.at === 'reading'} onChange={(event) => event.target.files?.[0] && read(event.target.files[0])} />
+          <input
+            type="file"
+            accept=".stl,.png,.svg,model/stl,image/png,image/svg+xml"
+            disabled={stage.at === 'reading'}
+            onChange={(event) => event.target.files?.[0] && read(event.target.files[0])}
+          />
         </label>
         {stage.at === 'choose' && stage.complaint && (
           <p role="alert" className={styles.complaint}>
             {stage.complaint}
           </p>
         )}
-        {stage.at === 'choose' && !stage.complaint && <p className={styles.teach}>A scan need not be closed: the bed is what can be seen of it from above. Nothing leaves this computer.</p>}
+        {stage.at === 'choose' && !stage.complaint && (
+          <p className={styles.teach}>
+            A scan need not be closed: the bed is what can be seen of it from above. Nothing leaves this computer.
+          </p>
+        )}
         {stage.at === 'reading' && (
           <div className={styles.reading}>
             <p aria-live="polite">{`Reading ${stage.name}, ${Math.round(stage.share * 100)} %`}</p>
@@ -90,8 +123,12 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
             </Button>
           </div>
         )}
-        {stage.at === 'open' && stage.summary.kind === 'svg' && <DrawingChoice key={stage.name} summary={stage.summary} job={stage.job} onResult={setResult} />}
-        {stage.at === 'open' && stage.summary.kind !== 'svg' && <HeightsChoice key={stage.name} summary={stage.summary} job={stage.job} onResult={setResult} />}
+        {stage.at === 'open' && stage.summary.kind === 'svg' && (
+          <DrawingChoice key={stage.name} summary={stage.summary} job={stage.job} onResult={setResult} />
+        )}
+        {stage.at === 'open' && stage.summary.kind !== 'svg' && (
+          <HeightsChoice key={stage.name} summary={stage.summary} job={stage.job} onResult={setResult} />
+        )}
       </DialogContent>
       <DialogActions sx={{ px: 3, pb: 2 }}>
         <Button onClick={onClose}>Cancel</Button>

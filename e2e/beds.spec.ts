@@ -101,13 +101,11 @@ test('a channel is led through points: put in by double-click and by key, taken 
 test('a scan is imported, the level set, and the spill shown at its place', async ({ page }) => {
   await makeSet(page, 'Scan Test', '15');
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'notes.stl',
-      mimeType: 'model/stl',
-      buffer: Buffer.from('these are only words, not a solid'),
-    });
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'notes.stl',
+    mimeType: 'model/stl',
+    buffer: Buffer.from('these are only words, not a solid'),
+  });
   await expect(page.getByRole('alert')).toContainText(/notes\.stl: This is no STL/);
   await page
     .locator('input[type=file]')

@@ -51,6 +51,9 @@ const ARROWS = [
   { room: 'app', not: [...DATABASE, ...rooms('db')], why: 'Routes are thin: they ask the server.' },
 ];
 
+/** The stages of the work: each knows the desk and the door, none another. */
+const STAGES = ['shape', 'match', 'tint', 'pour', 'cure', 'log'];
+
 export default tseslint.config(
   { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
   ...tseslint.configs.recommended,
@@ -61,7 +64,7 @@ export default tseslint.config(
       ...reactHooks.configs.recommended.rules,
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }],
       'no-console': 'error',
     },
   },
@@ -95,6 +98,23 @@ export default tseslint.config(
   ...ARROWS.map(({ room, not, why }) => ({
     files: [`src/${room}/**/*.{ts,tsx}`],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: not, message: why }] }] },
+  })),
+  ...STAGES.map((stage) => ({
+    files: [`src/features/${stage}/**/*.{ts,tsx}`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...ARROWS.filter(({ room }) => room === 'features').map(({ not, why }) => ({ group: not, message: why })),
+            {
+              group: STAGES.filter((other) => other !== stage).map((other) => `**/../${other}/**`),
+              message: 'Stages do not import stages: what two of them need lies on the desk.',
+            },
+          ],
+        },
+      ],
+    },
   })),
   { files: ['scripts/**', 'bench/**', 'e2e/**', '*.config.*'], rules: { 'no-console': 'off' } },
 );

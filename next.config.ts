@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['better-sqlite3'],
+  serverExternalPackages: ['better-sqlite3', 'piscina'],
   // The migrations are read from the source tree at start.
   outputFileTracingIncludes: { '/*': ['./src/db/migrations/**'] },
   reactStrictMode: true,

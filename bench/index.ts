@@ -114,7 +114,7 @@ const known = new Map(pieces.map((design) => [design, surveyBed(design)]));
 const board = pieces.find(({ tag }) => tag === 'SH-B')!;
 const ANSWER_MS = 400;
 const answerMs = medianMs(() => {
-  const moved: PieceDesign = { ...board, features: [...board.features] };
+  const moved = { ...board, features: [...board.features] };
   const moving = pieces.map((design) => (design === board ? moved : design));
   return planBatch({ ...rest, pieces: moving }, (design) => (design === moved ? surveyBed(moved) : known.get(design)!));
 }, 5);

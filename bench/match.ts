@@ -4,7 +4,8 @@ import { compareEdges } from '../src/core/seams/seam';
 import { piecesToMake } from '../src/core/seams/makeList';
 import { shimRow, type EndLevels } from '../src/core/seams/shims';
 import type { SeamEdge } from '../src/core/seams/seamEdge';
-import { emptyWish, layTable, type TableTile } from '../src/core/seams/table';
+import { emptyWish, layTable } from '../src/core/seams/table';
+import type { TableTile } from '../src/core/seams/tableTypes';
 import type { TableWish } from '../src/core/seams/tableSchema';
 import { medianMs } from './measure';
 
@@ -53,8 +54,7 @@ export function matchBench(against: Against): void {
   const shimMs = medianMs(() => shimRow(ends(40), [0.25, 0.5, 1], { perCorner: true }), 1);
   against('shims under the corners of 40 boards, exact', shimMs, 'under 1 s', shimMs < SECOND);
 
-  const wet = (...sides: number[]): TableTile['wet'] =>
-    [0, 1, 2, 3].map((side) => sides.includes(side)) as unknown as TableTile['wet'];
+  const wet = (...sides: number[]): TableTile['wet'] => [0, 1, 2, 3].map((side) => sides.includes(side));
   const tiles: TableTile[] = [
     wet(0, 2),
     wet(0, 1),
@@ -64,7 +64,14 @@ export function matchBench(against: Against): void {
     wet(0, 1),
     wet(0, 1, 2, 3),
     wet(0, 2),
-  ].map((sides, i) => ({ tag: `D${i}`, copies: [12, 12, 4, 4, 8, 10, 2, 8][i]!, turnable: true, wet: sides }));
+  ].map((sides, i) => ({
+    tag: `D${i}`,
+    designId: `D${i}`,
+    copy: null,
+    copies: [12, 12, 4, 4, 8, 10, 2, 8][i]!,
+    turnable: true,
+    wet: sides,
+  }));
   const wish: TableWish = {
     ...emptyWish(8, 6),
     blocked: [

@@ -15,7 +15,7 @@ if (!/^\d{1,5}$/.test(port) || Number(port) < 1 || Number(port) > 65535) {
 installPackages();
 if (buildIsOld()) {
   console.log('Building…');
-  if (run('npx', ['next', 'build']) !== 0) process.exit(1);
+  if (run('npx', ['next', 'build']) !== 0 || run('node', ['scripts/bundle.mjs']) !== 0) process.exit(1);
 }
 const server = spawn('npx', ['next', 'start', '-H', host, '-p', port], {
   stdio: ['ignore', 'pipe', 'inherit'],
@@ -39,7 +39,7 @@ server.on('exit', (code) => process.exit(code ?? 0));
 
 /** True when there is no build, or a source file is newer than it. */
 function buildIsOld() {
-  if (!existsSync('.next/BUILD_ID')) return true;
+  if (!existsSync('.next/BUILD_ID') || !existsSync('.next/compute.mjs')) return true;
   const built = statSync('.next/BUILD_ID').mtimeMs;
   return ['src', 'package-lock.json', 'next.config.ts'].some((path) => newest(path) > built);
 }

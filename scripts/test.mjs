@@ -45,7 +45,8 @@ await stage('format', 'npx', ['prettier', '--check', '.']);
 await stage('lint', 'npx', ['eslint', '.']);
 if (!(await packagesReady)) broken.push('packages with native code');
 await stage('unit tests', 'npx', ['jest', '--json', `--outputFile=${JEST}`]);
-const built = await stage('build', 'npx', ['next', 'build']);
+const built =
+  (await stage('build', 'npx', ['next', 'build'])) && (await stage('bundle', 'node', ['scripts/bundle.mjs']));
 await chromiumReady;
 if (built)
   await stage('browser tests', 'npx', ['playwright', 'test'], {

@@ -16,7 +16,7 @@ export default function RootLayout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <InitColorSchemeScript attribute="data-theme" defaultMode="light" />
+        <InitColorSchemeScript attribute="data-theme" defaultMode="system" />
         <AppRouterCacheProvider options={{ enableCssLayer: true }}>
           <ThemeRoot>{children}</ThemeRoot>
         </AppRouterCacheProvider>

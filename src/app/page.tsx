@@ -5,7 +5,7 @@ import { setsView } from '@/server/views';
 
 export const dynamic = 'force-dynamic';
 
-export default function Page() {
-  const view = forPage(setsView);
+export default async function Page() {
+  const view = await forPage(setsView);
   return view.ok ? <SetsScreen initial={view.data} /> : <DataFileTrouble message={view.message} />;
 }

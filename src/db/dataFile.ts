@@ -3,6 +3,7 @@ import { dirname, join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { upgradeRecords } from './upgrade';
 import * as schema from './schema';
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
@@ -41,7 +42,10 @@ const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 
  * Opens the data file, making it when there is none, and carries an older one forward (a copy of it is kept beside it).
  * Throws a DataFileError for a file that is locked, read-only, damaged, out of reach, or newer than this program.
  */
-export function openDataFile(path: string, options: { migrations?: string; busyMs?: number } = {}): OpenedDataFile {
+export function openDataFile(
+  path: string,
+  options: { migrations?: string; busyMs?: number; now?: string } = {},
+): OpenedDataFile {
   const migrations = options.migrations ?? MIGRATIONS;
   return explained(path, () => {
     const isNew = !existsSync(path);
@@ -55,6 +59,7 @@ export function openDataFile(path: string, options: { migrations?: string; busyM
       if (!isNew) keepCopyBeforeMigration(sqlite, path, migrations);
       const db = drizzle(sqlite, { schema });
       migrate(db, { migrationsFolder: migrations });
+      upgradeRecords(db, options.now ?? new Date().toISOString().slice(0, 16));
       return { db, path, isNew, close: () => sqlite.close() };
     } catch (error) {
       sqlite.close();

@@ -2,20 +2,26 @@ import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { DEFAULT_DROP_GRAMS, type Colourant, type Recipe } from '@/core/tint/schema';
 import { LEVEL_BENCH } from '@/core/plan/request';
 import { METRIC } from '@/core/units/formatMeasure';
-import type { Settings } from '@/core/records/schema';
+import { TYPICAL_LOSSES } from '@/core/mixing/losses';
+import { DEFAULT_CALENDAR, type Settings } from '@/core/records/schema';
 import type { Database } from './dataFile';
-import { getRow, writeRow } from './records';
+import { STORAGE } from './records';
 
 /** There is one workshop. */
 export const SETTINGS_ID = 'workshop';
 
-const DEFAULT_SETTINGS: Settings = {
+export const DEFAULT_SETTINGS: Settings = {
   units: METRIC,
   room: { temperatureC: 20, humidity: 0.5 },
   cupGrams: 180,
   scaleStepGrams: 0.1,
   pricePerCup: 0.06,
   tilt: LEVEL_BENCH,
+  benchWindows: [],
+  benchExceptions: [],
+  measureBy: 'weight',
+  calendar: DEFAULT_CALENDAR,
+  losses: TYPICAL_LOSSES,
 };
 
 const bottle = { dropGrams: DEFAULT_DROP_GRAMS, bottleGrams: 30, bottlePrice: 5 };
@@ -76,22 +82,19 @@ const RECIPES: Record<string, Recipe> = {
   'bog-brown': { name: 'Bog brown', doses: [{ colourantId: 'peat-wash', gramsPer100: 0.5 }] },
 };
 
-/** The id of a shipped product, made from its name. */
-export const shippedId = (name: string): string => name.toLowerCase().replace(/[^a-z]+/g, '-');
-
 /** Fills a new data file's shelf with typical products, colourants and recipes. False when there is a shelf already. */
 export function stockShelf(db: Database, now: string): boolean {
   return db.transaction(
     (tx) => {
-      if (getRow(tx, 'settings', SETTINGS_ID)) return false;
+      if (STORAGE.settings.image(tx, SETTINGS_ID)) return false;
       const put = (
         kind: 'settings' | 'product' | 'colourant' | 'recipe',
         id: string,
         position: number,
         data: unknown,
-      ): void => writeRow(tx, kind, id, { position, data, setId: null }, 1, now);
+      ): void => STORAGE[kind].write(tx, id, { position, data, setId: null }, 1, now);
       put('settings', SETTINGS_ID, 0, DEFAULT_SETTINGS);
-      PRODUCT_KINDS.forEach((product, i) => put('product', shippedId(product.name), i, product));
+      PRODUCT_KINDS.forEach(({ id, ...product }, i) => put('product', id, i, product));
       Object.entries(COLOURANTS).forEach(([id, colourant], i) => put('colourant', id, i, colourant));
       Object.entries(RECIPES).forEach(([id, recipe], i) => put('recipe', id, i, recipe));
       return true;

@@ -1,21 +1,29 @@
-import { integer, sqliteTable, text, index } from 'drizzle-orm/sqlite-core';
+import { sql } from 'drizzle-orm';
+import { check, foreignKey, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
-/** Columns that every kept thing has. `data` is JSON, validated by the record's schema on the way in and out. */
-const recordColumns = () => ({
+/*
+ * Documents and rows. What is drawn or wished (designs, recipes, sets with their tables) is a document: JSON, checked by the
+ * record's schema on the way in and out. What is counted, dated or grows for years (batches, their layers, cups and pours) is rows
+ * of real columns, summed and searched in SQL and guarded by the database.
+ */
+
+/** Columns that every document has. `shape` is the version of the shape of its `data`. */
+const documentColumns = () => ({
   id: text('id').primaryKey(),
   version: integer('version').notNull().default(1),
+  shape: integer('shape').notNull().default(1),
   position: integer('position').notNull().default(0),
   data: text('data', { mode: 'json' }).$type<unknown>().notNull(),
   updatedAt: text('updated_at').notNull(),
 });
 
-export const settings = sqliteTable('settings', recordColumns());
-export const products = sqliteTable('products', recordColumns());
-export const colourants = sqliteTable('colourants', recordColumns());
-export const recipes = sqliteTable('recipes', recordColumns());
+export const settings = sqliteTable('settings', documentColumns());
+export const products = sqliteTable('products', documentColumns());
+export const colourants = sqliteTable('colourants', documentColumns());
+export const recipes = sqliteTable('recipes', documentColumns());
 
 export const sets = sqliteTable('sets', {
-  ...recordColumns(),
+  ...documentColumns(),
   productId: text('product_id')
     .notNull()
     .references(() => products.id),
@@ -24,38 +32,182 @@ export const sets = sqliteTable('sets', {
     .references(() => recipes.id),
 });
 
-export const designs = sqliteTable(
-  'designs',
-  {
-    ...recordColumns(),
-    setId: text('set_id')
-      .notNull()
-      .references(() => sets.id),
-  },
-  (table) => [index('designs_set').on(table.setId)],
-);
+const setId = () =>
+  text('set_id')
+    .notNull()
+    .references(() => sets.id);
+
+export const designs = sqliteTable('designs', { ...documentColumns(), setId: setId() }, (table) => [
+  index('designs_set').on(table.setId),
+]);
 
 /** Single copies that have measurements of their own. */
-export const pieces = sqliteTable(
-  'pieces',
-  {
-    ...recordColumns(),
-    setId: text('set_id')
-      .notNull()
-      .references(() => sets.id),
-  },
-  (table) => [index('pieces_set').on(table.setId)],
-);
+export const pieces = sqliteTable('pieces', { ...documentColumns(), setId: setId() }, (table) => [
+  index('pieces_set').on(table.setId),
+]);
 
 export const batches = sqliteTable(
   'batches',
   {
-    ...recordColumns(),
-    setId: text('set_id')
-      .notNull()
-      .references(() => sets.id),
+    id: text('id').primaryKey(),
+    version: integer('version').notNull().default(1),
+    position: integer('position').notNull().default(0),
+    setId: setId(),
+    name: text('name').notNull(),
+    pourAt: text('pour_at').notNull(),
+    benchWindows: text('bench_windows', { mode: 'json' }).$type<unknown>(),
+    updatedAt: text('updated_at').notNull(),
   },
-  (table) => [index('batches_set').on(table.setId)],
+  (table) => [index('batches_set').on(table.setId, table.position)],
+);
+
+const batchId = () =>
+  text('batch_id')
+    .notNull()
+    .references(() => batches.id, { onDelete: 'cascade' });
+
+/** How many copies of a design a batch takes. */
+export const batchItems = sqliteTable(
+  'batch_items',
+  {
+    batchId: batchId(),
+    designId: text('design_id')
+      .notNull()
+      .references(() => designs.id),
+    position: integer('position').notNull(),
+    copies: integer('copies').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.batchId, table.designId] }),
+    index('batch_items_design').on(table.designId),
+    check('batch_items_copies', sql`${table.copies} >= 1`),
+  ],
+);
+
+/** What was planned when the first layer was poured, apart from its layers: the request, and the figures of pieces and totals. */
+export const keptPlans = sqliteTable('kept_plans', {
+  batchId: batchId().primaryKey(),
+  request: text('request', { mode: 'json' }).$type<unknown>().notNull(),
+  amounts: text('amounts', { mode: 'json' }).$type<unknown>().notNull(),
+  keptAt: text('kept_at').notNull(),
+});
+
+const grams = (name: string) => real(name).notNull();
+
+/** The layers of a kept plan. */
+export const layers = sqliteTable(
+  'layers',
+  {
+    batchId: text('batch_id')
+      .notNull()
+      .references(() => keptPlans.batchId, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    fromMm: real('from_mm').notNull(),
+    toMm: real('to_mm').notNull(),
+    thicknessMm: real('thickness_mm').notNull(),
+    wetMm: real('wet_mm').notNull(),
+    volumeMl: real('volume_ml').notNull(),
+    pouredGrams: grams('poured_grams'),
+    mixGrams: grams('mix_grams'),
+    fewestCups: integer('fewest_cups').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.batchId, table.number] }),
+    check('layers_grams', sql`${table.mixGrams} >= ${table.pouredGrams} and ${table.pouredGrams} >= 0`),
+  ],
+);
+
+/** The cups of each planned layer. */
+export const cups = sqliteTable(
+  'cups',
+  {
+    batchId: text('batch_id').notNull(),
+    layer: integer('layer').notNull(),
+    number: integer('number').notNull(),
+    pouredGrams: grams('poured_grams'),
+    mixGrams: grams('mix_grams'),
+    partAGrams: real('part_a_grams'),
+    partBGrams: real('part_b_grams'),
+    partAMl: real('part_a_ml'),
+    partBMl: real('part_b_ml'),
+    potLifeMinutes: real('pot_life_minutes').notNull(),
+    /** Colourants of the cup, by id: grams, drops, how far the drops are off. */
+    doses: text('doses', { mode: 'json' }).$type<unknown>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.batchId, table.layer, table.number] }),
+    foreignKey({ columns: [table.batchId, table.layer], foreignColumns: [layers.batchId, layers.number] }).onDelete(
+      'cascade',
+    ),
+    check('cups_grams', sql`${table.mixGrams} >= ${table.pouredGrams} and ${table.pouredGrams} >= 0`),
+  ],
+);
+
+/** What each cup was planned to fill: a copy of a design, so many grams. The design may be gone by now. */
+export const cupPours = sqliteTable(
+  'cup_pours',
+  {
+    batchId: text('batch_id').notNull(),
+    layer: integer('layer').notNull(),
+    cup: integer('cup').notNull(),
+    position: integer('position').notNull(),
+    designId: text('design_id').notNull(),
+    copy: integer('copy').notNull(),
+    tag: text('tag').notNull(),
+    grams: grams('grams'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.batchId, table.layer, table.cup, table.position] }),
+    foreignKey({
+      columns: [table.batchId, table.layer, table.cup],
+      foreignColumns: [cups.batchId, cups.layer, cups.number],
+    }).onDelete('cascade'),
+    check('cup_pours_grams', sql`${table.grams} >= 0 and ${table.copy} >= 1`),
+  ],
+);
+
+/**
+ * What happened at the bench: entries, never changed. The last entry of a layer is what holds; one that is struck says that the
+ * layer was not poured after all.
+ */
+export const pours = sqliteTable(
+  'pours',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    batchId: batchId(),
+    layer: integer('layer').notNull(),
+    struck: integer('struck', { mode: 'boolean' }).notNull().default(false),
+    pouredAt: text('poured_at').notNull(),
+    temperatureC: real('temperature_c').notNull(),
+    note: text('note').notNull(),
+    enteredAt: text('entered_at').notNull(),
+  },
+  (table) => [
+    index('pours_batch').on(table.batchId, table.layer, table.id),
+    index('pours_when').on(table.pouredAt),
+    check('pours_layer', sql`${table.layer} >= 1`),
+  ],
+);
+
+/** What the scale showed for each cup of an entry. */
+export const weighings = sqliteTable(
+  'weighings',
+  {
+    pourId: integer('pour_id')
+      .notNull()
+      .references(() => pours.id, { onDelete: 'cascade' }),
+    cup: integer('cup').notNull(),
+    partAGrams: grams('part_a_grams'),
+    partBGrams: real('part_b_grams'),
+    note: text('note').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.pourId, table.cup] }),
+    check(
+      'weighings_grams',
+      sql`${table.partAGrams} >= 0 and (${table.partBGrams} is null or ${table.partBGrams} >= 0)`,
+    ),
+  ],
 );
 
 /** The journal that undo and redo read: each edit with every row it touched, before and after. */
@@ -69,5 +221,5 @@ export const edits = sqliteTable(
     undone: integer('undone', { mode: 'boolean' }).notNull().default(false),
     changes: text('changes', { mode: 'json' }).$type<unknown>().notNull(),
   },
-  (table) => [index('edits_scope').on(table.scope, table.id)],
+  (table) => [index('edits_scope').on(table.scope, table.undone, table.id)],
 );

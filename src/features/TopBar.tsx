@@ -1,5 +1,8 @@
 'use client';
 
+import RedoIcon from '@mui/icons-material/Redo';
+import UndoIcon from '@mui/icons-material/Undo';
+import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
@@ -38,56 +41,41 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
           label={undo ? `Undo “${undo}”` : 'Nothing to undo'}
           disabled={!undo}
           onClick={door.undo}
-          path="M7 4 3 8l4 4M3.5 8H12a4.5 4.5 0 0 1 0 9H9"
+          icon={<UndoIcon />}
         />
         <Turn
           label={redo ? `Redo “${redo}”` : 'Nothing to redo'}
           disabled={!redo}
           onClick={door.redo}
-          path="m13 4 4 4-4 4M16.5 8H8a4.5 4.5 0 0 0 0 9h3"
+          icon={<RedoIcon />}
         />
         <LampSwitch />
         {onFind && (
-          <button type="button" className={styles.key} onClick={onFind}>
+          <Button variant="text" size="small" className={styles.key ?? ''} onClick={onFind}>
             find <kbd>/</kbd>
-          </button>
+          </Button>
         )}
         {onKeys && (
-          <button type="button" className={styles.key} onClick={onKeys}>
+          <Button variant="text" size="small" className={styles.key ?? ''} onClick={onKeys}>
             keys <kbd>?</kbd>
-          </button>
+          </Button>
         )}
       </div>
     </header>
   );
 }
 
-function Turn({
-  label,
-  disabled,
-  onClick,
-  path,
-}: {
+interface TurnProps {
   label: string;
   disabled: boolean;
   onClick: () => void;
-  path: string;
-}) {
+  icon: ReactNode;
+}
+
+function Turn({ label, disabled, onClick, icon }: TurnProps) {
   return (
     <IconButton size="small" aria-label={label} title={label} disabled={disabled} onClick={onClick}>
-      <svg
-        width="20"
-        height="20"
-        viewBox="0 0 20 20"
-        fill="none"
-        stroke="currentColor"
-        strokeWidth="1.7"
-        strokeLinecap="round"
-        strokeLinejoin="round"
-        aria-hidden
-      >
-        <path d={path} />
-      </svg>
+      {icon}
     </IconButton>
   );
 }

@@ -1,28 +1,38 @@
-import { editRequestSchema, type ViewWanted } from '@/core/records/command';
+import { editRequestSchema, scopeWanted, type ViewWanted } from '@/core/records/command';
+import type { EditAnswer, RowChange } from '@/core/records/views';
 import { StaleEditError } from '@/db/journal';
+import { changesOf } from './changes';
+import { withData } from './data';
 import { answer, ownJson, refusalOf } from './respond';
 import { runCommand } from './runCommand';
-import { viewOf } from './views';
+import { setCards } from './views';
 
-/** Carries out the command in a request and answers with the view it wants; a stale edit gets the newer view with its refusal. */
+/** Carries out the command in a request and answers with the rows it changed; a stale edit gets the newer row with its refusal. */
 export function answerEdit(request: Request): Promise<Response> {
   return answer(async () => {
-    const body = await ownJson(request);
-    const { command, wanted } = editRequestSchema.parse(body);
+    const { command, wanted } = editRequestSchema.parse(await ownJson(request));
     try {
-      const { id } = runCommand(command);
-      // A set that removes itself has no desk to show any more.
-      const gone =
-        command.do === 'remove' && command.kind === 'set' && wanted.view === 'desk' && wanted.setId === command.id;
-      return { id, view: gone ? null : viewOf(wanted) };
+      return await withCards(await runCommand(command, scopeWanted(wanted)), wanted);
     } catch (error) {
-      if (error instanceof StaleEditError) return staleAnswer(error, wanted);
-      throw error;
+      if (!(error instanceof StaleEditError)) throw error;
+      const { kind, id } = error;
+      const changes: RowChange[] = withData((db) => changesOf(db, [{ kind, id, setId: null }]));
+      const refusal = refusalOf(error);
+      return Response.json({ ...refusal?.body, changes }, { status: refusal?.status ?? 409 });
     }
   });
 }
 
-function staleAnswer(error: StaleEditError, wanted: ViewWanted): Response {
-  const refusal = refusalOf(error);
-  return Response.json({ ...refusal?.body, view: viewOf(wanted) }, { status: refusal?.status ?? 409 });
+/** The list of sets shows cards: those of the sets that were changed. */
+async function withCards(edit: EditAnswer, wanted: ViewWanted): Promise<EditAnswer> {
+  if (wanted.view !== 'sets') return edit;
+  const ids = [
+    ...new Set(edit.changes.flatMap(({ kind, id, setId }) => (kind === 'set' ? [id] : setId ? [setId] : []))),
+  ];
+  const cards = ids.length > 0 ? await setCards(ids) : [];
+  return {
+    ...edit,
+    changes: [],
+    cards: ids.map((id) => ({ id, card: cards.find(({ set }) => set.id === id) ?? null })),
+  };
 }

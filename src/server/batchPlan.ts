@@ -1,20 +1,29 @@
+import { planTimes, withTimes, type Plan } from '@/core/plan';
 import { batchRequest } from '@/core/records/buildRequest';
-import type { BatchPlanView } from '@/core/records/views';
-import { serverPlan } from './plans';
-import { deskView } from './views';
+import type { BatchDetail, BatchPlanView, BatchRow, DeskView } from '@/core/records/views';
+import { planOf } from './figures';
+import { deskView, openBatch } from './views';
+
+/** The plan of a batch: the one that was kept, with its times as they are now; else as its set stands. Null without pieces. */
+export async function planOfBatch(desk: DeskView, row: BatchRow, detail: BatchDetail): Promise<Plan | null> {
+  const request = batchRequest(desk, row.data, detail);
+  if (!request) return null;
+  return detail.kept ? withTimes(detail.kept.amounts, planTimes(detail.kept.amounts, request)) : planOf(request);
+}
 
 /** Looks a batch up and plans it; null when there is none. */
-export function batchPlan(setId: string, batchId: string): BatchPlanView | null {
+export async function batchPlan(setId: string, batchId: string): Promise<BatchPlanView | null> {
   const desk = deskView(setId);
-  const batch = desk?.batches.find(({ id }) => id === batchId);
-  if (!desk || !batch) return null;
-  const request = batchRequest(desk, batch.data);
+  const opened = desk && openBatch(setId, batchId);
+  if (!desk || !opened || opened.row.id !== batchId) return null;
+  const { row, detail } = opened;
   return {
     setId,
-    batch,
-    request,
-    plan: request && serverPlan(request),
-    units: desk.shelf.settings.data.units,
+    batch: row,
+    poured: detail.kept !== null,
+    request: batchRequest(desk, row.data, detail),
+    plan: await planOfBatch(desk, row, detail),
+    settings: desk.shelf.settings.data,
     printedAt: desk.now,
   };
 }

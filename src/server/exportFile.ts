@@ -20,9 +20,9 @@ export function exportFile({
   batchId: string;
   file: string;
 }): Promise<Response> {
-  return answer(() => {
+  return answer(async () => {
     const kind = FILES[file];
-    const found = kind ? batchPlan(setId, batchId) : null;
+    const found = kind ? await batchPlan(setId, batchId) : null;
     if (!kind || !found) throw new RequestError(404, 'There is no such file.');
     if (!found.request || !found.plan) throw new RequestError(409, 'This batch has no pieces yet.');
     const name =

@@ -4,9 +4,9 @@ import { refusalOf } from './respond';
 export type ForPage<T> = { ok: true; data: T } | { ok: false; message: string };
 
 /** Runs a page's reading of the data; trouble with the data file becomes a page that says what to do. */
-export function forPage<T>(read: () => T): ForPage<T> {
+export async function forPage<T>(read: () => T | Promise<T>): Promise<ForPage<T>> {
   try {
-    return { ok: true, data: read() };
+    return { ok: true, data: await read() };
   } catch (error) {
     const refusal = refusalOf(error);
     if (!refusal) throw error;

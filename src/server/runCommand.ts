@@ -1,18 +1,30 @@
-import { checkReadings } from '@/core/bed/measured';
-import { setScope, type Command, type Scope } from '@/core/records/command';
 import { outlineEdges } from '@/core/bed/outline';
-import { batchRequest } from '@/core/records/buildRequest';
+import { checkReadings } from '@/core/bed/measured';
+import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { batchRequest, remainingItems } from '@/core/records/buildRequest';
+import { setScope, type Command, type Scope } from '@/core/records/command';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
-import type { Batch, RecordData, RecordKind } from '@/core/records/schema';
-import type { DeskView } from '@/core/records/views';
-import { HERON_SLACK_ID, writeHeronSlack } from '@/db/demo/heronSlack';
+import {
+  pourId,
+  type PourRecord,
+  type RecordData,
+  type RecordKind,
+  type Stored,
+  type WaterSet,
+} from '@/core/records/schema';
+import type { BatchRow, EditAnswer, KeptPlan } from '@/core/records/views';
+import { batchesWith, copiesTaken, countBatches, getBatch, keepPlan, listBatches, setOfBatch } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
-import { edit, EditRefusedError, redo, undo, type EditWriter } from '@/db/journal';
-import { getRecord, getRow, listRecords } from '@/db/records';
+import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
+import { getDocument, listDocuments } from '@/db/documents';
+import { KIND_WORDS } from '@/db/images';
+import { edit, EditRefusedError, redo, StaleEditError, undo, type EditWriter, type Touched } from '@/db/journal';
+import { STORAGE } from '@/db/records';
+import { editAnswer } from './changes';
 import { wallClockNow } from './clock';
 import { withData } from './data';
-import { serverPlan } from './plans';
-import { deskView } from './views';
+import { amountsOf } from './figures';
+import { deskView, openBatch, shelfView } from './views';
 
 /** Input that is well formed but cannot be: the field it concerns and what to do. */
 export class FieldProblem extends Error {
@@ -25,70 +37,93 @@ export class FieldProblem extends Error {
   }
 }
 
-const NAMES: Record<RecordKind, string> = {
-  settings: 'the workshop',
-  product: 'product',
-  colourant: 'colourant',
-  recipe: 'recipe',
-  set: 'set',
-  design: 'design',
-  piece: 'piece',
-  batch: 'batch',
-};
 const nameOf = (data: unknown): string =>
   typeof data === 'object' && data !== null && 'name' in data ? String(data.name) : '';
 
-/** Carries out one edit. Returns the id of what was added, if anything was. Throws what the edit door answers to. */
-export function runCommand(command: Command): { id: string | null } {
+/** What an edit did: what was added, if anything, and which records it touched. */
+interface Done {
+  id: string | null;
+  touched: Touched[];
+}
+
+/** Carries out one edit. The answer tells what has changed. Throws what the edit door answers to. */
+export async function runCommand(command: Command, scope: Scope): Promise<EditAnswer> {
   const now = wallClockNow();
+  // What has to be worked out is worked out first: writing is one short transaction.
+  const work = await prepared(command, now);
   return withData((db) => {
-    switch (command.do) {
-      case 'undo':
-        undo(db, command.scope, now);
-        return { id: null };
-      case 'redo':
-        redo(db, command.scope, now);
-        return { id: null };
-      case 'sample':
-        if (getRow(db, 'set', HERON_SLACK_ID))
-          throw new EditRefusedError('in use', 'The sample Heron Slack is already here.');
-        edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now));
-        return { id: HERON_SLACK_ID };
-      case 'put':
-        checkReferences(db, command.kind, command.data);
-        edit(
-          db,
-          scopeOf(db, command.kind, command.id),
-          command.label ?? `Change ${nameOf(command.data) || NAMES[command.kind]}`,
-          now,
-          (writer) =>
-            writer.put(command.kind, command.id, command.data as RecordData<typeof command.kind>, command.version),
-        );
-        return { id: command.id };
-      case 'add':
-        return { id: addRecord(db, command, now) };
-      case 'remove':
-        removeRecord(db, command.kind, command.id, command.version, now);
-        return { id: null };
-      case 'measure':
-        measurePieces(db, command, now);
-        return { id: command.setId };
-      case 'pour':
-        recordPour(db, command, now);
-        return { id: command.batchId };
-    }
+    const { id, touched } = work(db);
+    return editAnswer(db, scope, id, touched);
   });
+}
+
+type Work = (db: Database) => Done;
+
+async function prepared(command: Command, now: string): Promise<Work> {
+  switch (command.do) {
+    case 'undo':
+      return (db) => ({ id: null, touched: undo(db, command.scope, now) });
+    case 'redo':
+      return (db) => ({ id: null, touched: redo(db, command.scope, now) });
+    case 'sample':
+      return loadSample(now);
+    case 'put':
+      return (db) => putRecord(db, command, now);
+    case 'add':
+      return (db) => addRecord(db, command, now);
+    case 'plan':
+      return (db) => planBatch(db, command.setId, now);
+    case 'stock':
+      return (db) => stockKinds(db, command.productIds, now);
+    case 'remove':
+      return (db) => removeRecord(db, command.kind, command.id, command.version, now);
+    case 'measure':
+      return (db) => measurePieces(db, command, now);
+    case 'pour':
+      return recordPour(command, now);
+  }
+}
+
+/** The sample is planned in threads before it is written. */
+async function loadSample(now: string): Promise<Work> {
+  const requests = withData((db) => {
+    if (getDocument(db, 'set', HERON_SLACK_ID))
+      throw new EditRefusedError('in use', 'The sample Heron Slack is already here.');
+    return heronSlackRequests(shelfView(), now);
+  });
+  const plans = new Map(
+    await Promise.all(
+      [...requests].map(async ([id, request]) => [id, { request, amounts: await amountsOf(request) }] as const),
+    ),
+  );
+  return (db) => ({
+    id: HERON_SLACK_ID,
+    touched: edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now, plans)),
+  });
+}
+
+function putRecord(
+  db: Database,
+  { kind, id, version, data, label }: Extract<Command, { do: 'put' }>,
+  now: string,
+): Done {
+  checkReferences(db, kind, data);
+  const words = label ?? `Change ${nameOf(data) || KIND_WORDS[kind]}`;
+  const touched = edit(db, scopeOf(db, kind, id), words, now, (writer) =>
+    writer.put(kind, id, data as RecordData<typeof kind>, version),
+  );
+  return { id, touched };
 }
 
 /** Which journal an edit belongs to. */
 function scopeOf(db: Database, kind: RecordKind, id: string): Scope {
   if (kind === 'set') return setScope(id);
   if (kind !== 'design' && kind !== 'piece' && kind !== 'batch') return 'shelf';
-  const setId = getRow(db, kind, id)?.setId;
+  const setId = STORAGE[kind].image(db, id)?.setId;
   if (!setId)
     throw new EditRefusedError(
       'missing',
-      `This ${NAMES[kind]} is no longer there; it may have been removed in another window.`,
+      `This ${KIND_WORDS[kind]} is no longer there; it may have been removed in another window.`,
     );
   return setScope(setId);
 }
@@ -97,102 +132,133 @@ function scopeOf(db: Database, kind: RecordKind, id: string): Scope {
 function checkReferences(db: Database, kind: RecordKind, data: unknown): void {
   if (kind === 'recipe') {
     (data as RecordData<'recipe'>).doses.forEach(({ colourantId }, i) => {
-      if (!getRow(db, 'colourant', colourantId))
+      if (!getDocument(db, 'colourant', colourantId))
         throw new FieldProblem(['doses', i, 'colourantId'], 'This colourant is no longer on the shelf.');
     });
   }
   if (kind === 'piece') {
     const { designId, measured } = data as RecordData<'piece'>;
-    const design = getRecord(db, 'design', designId);
+    const design = getDocument(db, 'design', designId);
     if (!design) throw new FieldProblem(['designId'], 'This design is no longer there.');
     const wrong = checkReadings(measured.readings, design.data.outline)[0];
     if (wrong) throw new FieldProblem(['measured', 'readings', wrong.index], wrong.message);
   }
   if (kind === 'set') {
     const { productId, recipeId } = data as RecordData<'set'>;
-    if (!getRow(db, 'product', productId))
+    if (!getDocument(db, 'product', productId))
       throw new FieldProblem(['productId'], 'This product is no longer on the shelf.');
-    if (!getRow(db, 'recipe', recipeId)) throw new FieldProblem(['recipeId'], 'This recipe is no longer on the shelf.');
+    if (!getDocument(db, 'recipe', recipeId))
+      throw new FieldProblem(['recipeId'], 'This recipe is no longer on the shelf.');
   }
 }
 
-function addRecord(db: Database, command: Extract<Command, { do: 'add' }>, now: string): string {
+function mustBeThere(db: Database, setId: string): Stored<WaterSet> {
+  const set = getDocument(db, 'set', setId);
+  if (!set)
+    throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
+  return set;
+}
+
+function addRecord(db: Database, command: Extract<Command, { do: 'add' }>, now: string): Done {
   const id = crypto.randomUUID();
   const setId = 'setId' in command ? command.setId : undefined;
-  if (setId !== undefined && !getRow(db, 'set', setId))
-    throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
+  if (setId !== undefined) mustBeThere(db, setId);
   checkReferences(db, command.kind, command.data);
   const scope: Scope = command.kind === 'set' ? 'sets' : setId ? setScope(setId) : 'shelf';
-  edit(db, scope, command.label ?? `Add ${nameOf(command.data)}`, now, (writer) =>
+  const touched = edit(db, scope, command.label ?? `Add ${nameOf(command.data)}`, now, (writer) =>
     writer.add(command.kind, id, command.data as RecordData<typeof command.kind>, setId),
   );
-  return id;
+  return { id, touched };
+}
+
+/** A new batch of what no batch has taken yet, to be poured in the next hour. */
+function planBatch(db: Database, setId: string, now: string): Done {
+  mustBeThere(db, setId);
+  const id = crypto.randomUUID();
+  const items = remainingItems(listDocuments(db, 'design', setId).records, copiesTaken(db, setId));
+  const name = `Batch ${countBatches(db, setId) + 1}`;
+  const touched = edit(db, setScope(setId), 'Plan a batch', now, (writer) =>
+    writer.add('batch', id, { name, items, pourAt: now, benchWindows: null }, setId),
+  );
+  return { id, touched };
+}
+
+/** Puts kinds that ship and are not there on the shelf, under their own ids. */
+function stockKinds(db: Database, ids: readonly string[], now: string): Done {
+  const kinds = PRODUCT_KINDS.filter(({ id }) => ids.includes(id) && !getDocument(db, 'product', id));
+  if (kinds.length === 0) throw new EditRefusedError('nothing', 'These are on the shelf already.');
+  const touched = edit(
+    db,
+    'shelf',
+    `Put ${kinds.map(({ name }) => name).join(', ')} on the shelf`.slice(0, 80),
+    now,
+    (writer) => {
+      for (const { id, ...product } of kinds) writer.add('product', id, product);
+    },
+  );
+  return { id: kinds[0]!.id, touched };
 }
 
 function removeRecord(
   db: Database,
-  kind: Exclude<RecordKind, 'settings'>,
+  kind: Extract<Command, { do: 'remove' }>['kind'],
   id: string,
   version: number,
   now: string,
-): void {
+): Done {
   const users = usersOf(db, kind, id);
   if (users.length > 0)
     throw new EditRefusedError('in use', `Still used by ${users.join(', ')}. Choose another there first.`);
   const scope: Scope = kind === 'set' ? 'sets' : scopeOf(db, kind, id);
-  const name = nameOf(getRow(db, kind, id)?.data);
-  edit(db, scope, `Remove ${name || NAMES[kind]}`, now, (writer) => {
-    if (kind === 'set')
-      for (const part of ['batch', 'piece', 'design'] as const)
-        for (const record of listRecords(writer.db, part, id)) writer.remove(part, record.id, null);
+  const name = nameOf(STORAGE[kind].image(db, id)?.data);
+  const touched = edit(db, scope, `Remove ${name || KIND_WORDS[kind]}`, now, (writer) => {
+    if (kind === 'set') {
+      for (const { id: batch } of listBatches(db, id, 100_000)) writer.remove('batch', batch, null);
+      for (const part of ['piece', 'design'] as const)
+        for (const record of listDocuments(db, part, id).records) writer.remove(part, record.id, null);
+    }
     if (kind === 'design') {
-      dropFromBatches(writer, id);
-      dropPieces(writer, id);
+      dropFromBatches(writer, db, id);
+      dropPieces(writer, db, id);
     }
     writer.remove(kind, id, version);
   });
+  return { id: null, touched };
 }
 
-/** A design leaves the batches that are still to be poured; poured ones keep their own copy of the plan. */
-function dropFromBatches(writer: EditWriter, designId: string): void {
-  const setId = getRow(writer.db, 'design', designId)?.setId;
-  for (const batch of setId ? listRecords(writer.db, 'batch', setId) : []) {
-    if (batch.data.planned || !batch.data.items.some((item) => item.designId === designId)) continue;
-    writer.put(
-      'batch',
-      batch.id,
-      { ...batch.data, items: batch.data.items.filter((item) => item.designId !== designId) },
-      null,
-    );
+/** A design leaves the batches that take it; poured ones keep their own plan. */
+function dropFromBatches(writer: EditWriter, db: Database, designId: string): void {
+  for (const id of batchesWith(db, designId)) {
+    const batch = getBatch(db, id)!.data;
+    writer.put('batch', id, { ...batch, items: batch.items.filter((item) => item.designId !== designId) }, null);
   }
 }
 
 /** The measured copies of a design go with it. */
-function dropPieces(writer: EditWriter, designId: string): void {
-  const setId = getRow(writer.db, 'design', designId)?.setId;
-  for (const piece of setId ? listRecords(writer.db, 'piece', setId) : [])
+function dropPieces(writer: EditWriter, db: Database, designId: string): void {
+  const setId = STORAGE.design.image(db, designId)?.setId;
+  for (const piece of setId ? listDocuments(db, 'piece', setId).records : [])
     if (piece.data.designId === designId) writer.remove('piece', piece.id, null);
 }
 
 function usersOf(db: Database, kind: RecordKind, id: string): string[] {
   if (kind === 'colourant')
-    return listRecords(db, 'recipe')
-      .filter(({ data }) => data.doses.some(({ colourantId }) => colourantId === id))
+    return listDocuments(db, 'recipe')
+      .records.filter(({ data }) => data.doses.some(({ colourantId }) => colourantId === id))
       .map(({ data }) => data.name);
   if (kind !== 'product' && kind !== 'recipe') return [];
   const key = kind === 'product' ? 'productId' : 'recipeId';
-  return listRecords(db, 'set')
-    .filter(({ data }) => data[key] === id)
+  return listDocuments(db, 'set')
+    .records.filter(({ data }) => data[key] === id)
     .map(({ data }) => data.name);
 }
 
 /** Enters what was measured on copies of a set, all or nothing; a copy of which nothing is known any more is dropped. */
-function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, { do: 'measure' }>, now: string): void {
-  const set = getRecord(db, 'set', setId);
-  if (!set)
-    throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
-  const [designs, known] = [listRecords(db, 'design', setId), listRecords(db, 'piece', setId)];
-  edit(db, setScope(setId), label ?? 'Measure pieces', now, (writer) => {
+function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, { do: 'measure' }>, now: string): Done {
+  const set = mustBeThere(db, setId);
+  const designs = listDocuments(db, 'design', setId).records;
+  const known = listDocuments(db, 'piece', setId).records;
+  const touched = edit(db, setScope(setId), label ?? 'Measure pieces', now, (writer) => {
     pieces.forEach(({ designId, copy, edges, shimsMm }, i) => {
       const design = designs.find(({ id }) => id === designId);
       if (!design) throw new FieldProblem(['pieces', i, 'designId'], 'This design is no longer there.');
@@ -216,37 +282,73 @@ function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, 
       else writer.remove('piece', old.id, null);
     });
   });
+  return { id: setId, touched };
 }
 
-/** Enters a layer as it was really poured; the first one keeps the plan's request as it stood. */
-function recordPour(db: Database, { batchId, version, pour }: Extract<Command, { do: 'pour' }>, now: string): void {
-  const batch = getRecord(db, 'batch', batchId);
-  const desk = batch && deskView(getRow(db, 'batch', batchId)?.setId ?? '');
-  if (!batch || !desk)
+/**
+ * Enters a layer as it was really poured; with the first one the plan is kept as it stands. A layer entered again is a further
+ * entry, and so is saying that it was not poured after all.
+ */
+async function recordPour(
+  { batchId, version, layer, pour }: Extract<Command, { do: 'pour' }>,
+  now: string,
+): Promise<Work> {
+  const { setId, row, kept, amounts, poured } = await planToPour(batchId);
+  const id = pourId(batchId, layer);
+  const was = poured.some((other) => other.layer === layer);
+  if (pour) checkPour(pour, layer, amounts, poured.length, kept === null);
+  else if (poured.some((other) => other.layer > layer))
+    throw new FieldProblem(['layer'], `Layer ${layer + 1} was poured on it. Take that one back first.`);
+  const label = pour
+    ? `${was ? 'Correct' : 'Pour'} layer ${layer} of ${row.data.name}`
+    : `Strike layer ${layer} of ${row.data.name}`;
+  return (db) => {
+    const touched = edit(db, setScope(setId), label, now, (writer) => {
+      if (getBatch(db, batchId)?.version !== version)
+        throw new StaleEditError(
+          'batch',
+          batchId,
+          'This batch was changed in another window since you opened it. Nothing was overwritten.',
+        );
+      if (!pour) return writer.remove('pour', id, null);
+      if (kept === null) keepPlan(db, batchId, amounts, now);
+      if (was) writer.put('pour', id, { ...pour, batchId }, null);
+      else writer.add('pour', id, { ...pour, batchId }, setId);
+    });
+    return { id: batchId, touched };
+  };
+}
+
+/** A batch with the plan that it is poured by: the one that was kept, or one made now. */
+async function planToPour(batchId: string): Promise<{
+  setId: string;
+  row: BatchRow;
+  kept: KeptPlan | null;
+  amounts: KeptPlan;
+  poured: PourRecord[];
+}> {
+  const setId = withData((db) => setOfBatch(db, batchId));
+  const desk = setId && deskView(setId);
+  const opened = setId && openBatch(setId, batchId);
+  if (!desk || !opened)
     throw new EditRefusedError('missing', 'This batch is no longer there; it may have been removed in another window.');
-  const data = withPour(desk, batch.data, pour);
-  edit(db, setScope(desk.set.id), `Pour layer ${pour.layer} of ${batch.data.name}`, now, (writer) =>
-    writer.put('batch', batchId, data, version),
-  );
+  const { row, detail } = opened;
+  const request = batchRequest(desk, row.data, detail);
+  if (!request) throw new FieldProblem(['layer'], 'There is nothing to pour in this batch yet.');
+  const amounts = detail.kept ?? { request: { ...request, poured: [] }, amounts: await amountsOf(request) };
+  return { setId, row, kept: detail.kept, amounts, poured: detail.pours };
 }
 
-function withPour(desk: DeskView, batch: Batch, pour: Batch['pours'][number]): Batch {
-  const request = batchRequest(desk, batch);
-  const plan = request && serverPlan(request);
-  if (!request || !plan) throw new FieldProblem(['layer'], 'There is nothing to pour in this batch yet.');
-  const layer = plan.layers[pour.layer - 1];
-  if (!layer)
-    throw new FieldProblem(['layer'], `The plan has ${plan.layers.length} layers; there is no layer ${pour.layer}.`);
-  const stop = plan.problems.find(({ severity }) => severity === 'stop');
-  if (stop && !batch.planned) throw new FieldProblem(['layer'], stop.message);
-  const expected = layer.cups.map(({ number }) => number).join();
-  if (pour.cups.map(({ number }) => number).join() !== expected)
+function checkPour(pour: PourRecord, layer: number, { amounts }: KeptPlan, poured: number, first: boolean): void {
+  const planned = amounts.layers[layer - 1];
+  if (!planned || pour.layer !== layer)
+    throw new FieldProblem(['layer'], `The plan has ${amounts.layers.length} layers; there is no layer ${layer}.`);
+  const stop = amounts.problems.find(({ severity }) => severity === 'stop');
+  if (stop && first) throw new FieldProblem(['layer'], stop.message);
+  if (pour.cups.map(({ number }) => number).join() !== planned.cups.map(({ number }) => number).join())
     throw new FieldProblem(
       ['cups'],
-      `Layer ${pour.layer} has ${layer.cups.length} cups; enter what was weighed for each.`,
+      `Layer ${layer} has ${planned.cups.length} cups; enter what was weighed for each.`,
     );
-  if (pour.layer > batch.pours.length + 1)
-    throw new FieldProblem(['layer'], `Pour layer ${batch.pours.length + 1} first.`);
-  const pours = [...batch.pours.filter((other) => other.layer !== pour.layer), pour].sort((a, b) => a.layer - b.layer);
-  return { ...batch, pours, planned: batch.planned ?? { ...request, poured: [] } };
+  if (layer > poured + 1) throw new FieldProblem(['layer'], `Pour layer ${poured + 1} first.`);
 }

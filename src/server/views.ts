@@ -1,60 +1,141 @@
-import { setScope, type ViewWanted } from '@/core/records/command';
-import type { DeskView, SetsView, ShelfView } from '@/core/records/views';
+import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { setScope, type Scope } from '@/core/records/command';
+import { curingNow, nextWork } from '@/core/records/work';
+import type {
+  BatchDetail,
+  BatchRow,
+  DeskView,
+  SetCard,
+  SetDocuments,
+  SetsView,
+  Shelf,
+  ShelfView,
+  Unreadable,
+  ViewState,
+} from '@/core/records/views';
 import type { Database } from '@/db/dataFile';
-import { SETTINGS_ID } from '@/db/defaults';
-import { EditRefusedError, history } from '@/db/journal';
-import { getRecord, listRecords } from '@/db/records';
-import { wallClockNow } from './clock';
+import { batchDetail, countBatches, getBatch, listBatches } from '@/db/batches';
+import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
+import { getDocument, listDocuments } from '@/db/documents';
+import { history } from '@/db/journal';
+import { batchCounts, plannedWork, pouredWork } from '@/db/work';
+import { clockChangesAround, wallClockNow } from './clock';
 import { withData } from './data';
+import { stripOf } from './figures';
 
-export type AnyView = SetsView | ShelfView | DeskView;
+const stateOf = (db: Database, scope: Scope, unreadable: Unreadable[]): ViewState => ({
+  history: history(db, scope),
+  now: wallClockNow(),
+  clockChanges: clockChangesAround(),
+  unreadable,
+});
 
-/** Products, colourants, recipes and the workshop's settings. */
-export const shelfView = (): ShelfView => withData((db) => ({ ...shelfOf(db), history: history(db, 'shelf') }));
-
-/** One set with its pieces and batches; null when there is none of this id. */
-export const deskView = (setId: string): DeskView | null => withData((db) => deskOf(db, setId));
-
-/** Every set, each with what its strip needs. */
-export const setsView = (): SetsView =>
-  withData((db) => ({
-    sets: listRecords(db, 'set').flatMap(({ id }) => deskOf(db, id) ?? []),
-    shelf: shelfOf(db),
-    history: history(db, 'sets'),
-    now: wallClockNow(),
-  }));
-
-/** The view that a screen asked for. */
-export function viewOf(wanted: ViewWanted): AnyView {
-  if (wanted.view === 'shelf') return shelfView();
-  if (wanted.view === 'sets') return setsView();
-  const desk = deskView(wanted.setId);
-  if (!desk)
-    throw new EditRefusedError('missing', 'This set is no longer there; it may have been removed in another window.');
-  return desk;
-}
-
-function shelfOf(db: Database): Omit<ShelfView, 'history'> {
-  const settings = getRecord(db, 'settings', SETTINGS_ID);
-  if (!settings) throw new Error('The workshop has no settings');
+/** Products, colourants, recipes and the workshop's settings; what cannot be read is noted. */
+function shelfOf(db: Database, unreadable: Unreadable[]): Shelf {
+  const noted = <T>({ records, unreadable: bad }: { records: T[]; unreadable: Unreadable[] }): T[] => {
+    unreadable.push(...bad);
+    return records;
+  };
+  const [settings] = noted(listDocuments(db, 'settings'));
   return {
-    settings,
-    products: listRecords(db, 'product'),
-    colourants: listRecords(db, 'colourant'),
-    recipes: listRecords(db, 'recipe'),
+    settings: settings ?? { id: SETTINGS_ID, version: 1, data: DEFAULT_SETTINGS },
+    products: noted(listDocuments(db, 'product')),
+    colourants: noted(listDocuments(db, 'colourant')),
+    recipes: noted(listDocuments(db, 'recipe')),
   };
 }
 
-function deskOf(db: Database, setId: string): DeskView | null {
-  const set = getRecord(db, 'set', setId);
+export const shelfView = (): ShelfView =>
+  withData((db) => {
+    const unreadable: Unreadable[] = [];
+    const shelf = shelfOf(db, unreadable);
+    const missingKinds = PRODUCT_KINDS.filter(({ id }) => !getDocument(db, 'product', id)).map(({ id, name }) => ({
+      id,
+      name,
+    }));
+    return { ...shelf, missingKinds, ...stateOf(db, 'shelf', unreadable) };
+  });
+
+/** Batches that a desk lists at first, and how many more at a time. */
+export const BATCHES_AT_ONCE = 30;
+
+function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): SetDocuments | null {
+  const set = getDocument(db, 'set', setId);
   if (!set) return null;
-  return {
-    set,
-    designs: listRecords(db, 'design', setId),
-    pieces: listRecords(db, 'piece', setId),
-    batches: listRecords(db, 'batch', setId),
-    shelf: shelfOf(db),
-    history: history(db, setScope(setId)),
-    now: wallClockNow(),
-  };
+  const [designs, pieces] = [listDocuments(db, 'design', setId), listDocuments(db, 'piece', setId)];
+  unreadable.push(...designs.unreadable, ...pieces.unreadable);
+  return { set, designs: designs.records, pieces: pieces.records, shelf: shelfOf(db, unreadable) };
+}
+
+/** One set with its pieces and its newest batches; null when there is none of this id. */
+export const deskView = (setId: string): DeskView | null =>
+  withData((db) => {
+    const unreadable: Unreadable[] = [];
+    const documents = documentsOf(db, setId, unreadable);
+    return (
+      documents && {
+        ...documents,
+        batches: listBatches(db, setId, BATCHES_AT_ONCE),
+        batchCount: countBatches(db, setId),
+        opened: null,
+        ...stateOf(db, setScope(setId), unreadable),
+      }
+    );
+  });
+
+/** More batches of a set, after so many. */
+export const moreBatches = (setId: string, after: number): BatchRow[] =>
+  withData((db) => listBatches(db, setId, BATCHES_AT_ONCE, after));
+
+/** A batch of a set, opened; without an id the first that is still to be poured, else the newest. Null when there is none. */
+export const openBatch = (setId: string, batchId: string | null): { row: BatchRow; detail: BatchDetail } | null =>
+  withData((db) => {
+    const asked = batchId ? getBatch(db, batchId) : null;
+    const rows = asked ? [] : listBatches(db, setId, BATCHES_AT_ONCE);
+    const row = asked ?? [...rows].reverse().find(({ poured }) => poured === null) ?? rows[0];
+    return row ? { row, detail: batchDetail(db, row.id) } : null;
+  });
+
+/** Samples and colours of a strip that is drawn small. */
+const SMALL = { samples: 41, colours: 5 };
+/** More pieces than this do not fit a small strip. */
+const MOST_SMALL = 14;
+
+/** Sets as the list of all shows them, those of the ids given or every one. */
+export async function setCards(ids?: readonly string[]): Promise<SetCard[]> {
+  const found = withData((db) => {
+    const now = wallClockNow();
+    const shelf = shelfOf(db, []);
+    const [poured, planned, counts] = [pouredWork(db, now), plannedWork(db), batchCounts(db)];
+    return listDocuments(db, 'set')
+      .records.filter(({ id }) => ids === undefined || ids.includes(id))
+      .map((set) => {
+        const designs = listDocuments(db, 'design', set.id).records;
+        const work = {
+          designs: designs.length,
+          poured: poured.get(set.id) ?? [],
+          planned: planned.get(set.id) ?? [],
+          batches: counts.get(set.id) ?? 0,
+          now,
+        };
+        const card = {
+          set,
+          pieces: designs.map(({ data: { kind, copies } }) => ({ kind, copies })),
+          batches: work.batches,
+          next: nextWork(work),
+          curing: curingNow(work.poured, now),
+        };
+        return { card, documents: { set, designs: designs.slice(0, MOST_SMALL), pieces: [], shelf } };
+      });
+  });
+  return Promise.all(found.map(async ({ card, documents }) => ({ ...card, strip: await stripOf(documents, SMALL) })));
+}
+
+/** Every set, each with its strip and what comes next. */
+export async function setsView(): Promise<SetsView> {
+  const sets = await setCards();
+  return withData((db) => {
+    const unreadable: Unreadable[] = [...listDocuments(db, 'set').unreadable];
+    return { sets, shelf: shelfOf(db, unreadable), ...stateOf(db, 'sets', unreadable) };
+  });
 }

@@ -3,7 +3,8 @@ import { LRUCache } from 'lru-cache';
 import { bedKey, type SurveyedBed } from '../core/plan';
 import { piecesToMake, type MakeResult } from '../core/seams/makeList';
 import { matchBed, matchSet, type MatchRequest, type MatchSet } from '../core/seams/matchSet';
-import { layTable, type TableResult } from '../core/seams/table';
+import { layTable } from '../core/seams/table';
+import type { TableResult } from '../core/seams/tableTypes';
 import type { TableWish } from '../core/seams/tableSchema';
 import { meetsOf, settled, type TableStock } from '../core/seams/tableTiles';
 
@@ -35,7 +36,7 @@ export const matcher = {
       mostSteps: MOST_STEPS,
       tick: (steps) => progress(steps),
     });
-    return result.kind === 'found' ? { ...result, layout: settled(result.layout, stock, wish.fixed, seed) } : result;
+    return result.kind === 'found' ? { ...result, layout: settled(result.layout, stock, wish, seed) } : result;
   },
   make: (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): MakeResult =>
     piecesToMake(wishes, stock.tiles, meetsOf(stock), { mostExtras, tick: progress }),

@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { MakeResult } from '../core/seams/makeList';
 import type { MatchRequest, MatchSet } from '../core/seams/matchSet';
-import type { TableResult } from '../core/seams/table';
+import type { TableResult } from '../core/seams/tableTypes';
 import type { TableWish } from '../core/seams/tableSchema';
 import { latestWins } from './latestWins';
 import type { Matcher, SearchStock } from './match.worker';

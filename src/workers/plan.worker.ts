@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { LRUCache } from 'lru-cache';
-import { bedKey, planBatch, surveyBed, type Plan, type PlanRequest, type SurveyedBed } from '../core/plan';
+import { bedKey, planAmounts, surveyBed, type Amounts, type AmountsRequest, type SurveyedBed } from '../core/plan';
 
 /** The beds of the set on the desk; least recently used go first. */
 const beds = new LRUCache<string, SurveyedBed>({ max: 60 });
@@ -18,18 +18,21 @@ const breathe = (): Promise<void> =>
     port1.postMessage(null);
   });
 
-/** What the worker does for the page: whole plans on the full grid. Ends with null between two beds when it has been overtaken. */
+/** What the worker does for the page: amounts on the full grid. Ends with null between two beds when it has been overtaken. */
 export const planner = {
-  plan: async (request: PlanRequest): Promise<Plan | null> => {
+  plan: async (request: AmountsRequest): Promise<Amounts | null> => {
     const begun = overtaken;
     for (const design of request.pieces) {
-      const key = bedKey(design);
+      const key = bedKey(design, request.strays);
       if (beds.has(key)) continue;
-      beds.set(key, surveyBed(design));
+      beds.set(key, surveyBed(design, undefined, request.strays));
       await breathe();
       if (overtaken !== begun) return null;
     }
-    return planBatch(request, (design) => beds.get(bedKey(design)) ?? surveyBed(design));
+    return planAmounts(
+      request,
+      (design, strays) => beds.get(bedKey(design, strays)) ?? surveyBed(design, undefined, strays),
+    );
   },
   overtake: (): void => void overtaken++,
 };

@@ -7,7 +7,7 @@ import { shelfView } from '@/server/views';
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Shelf' };
 
-export default function Page() {
-  const view = forPage(shelfView);
+export default async function Page() {
+  const view = await forPage(shelfView);
   return view.ok ? <ShelfScreen initial={view.data} /> : <DataFileTrouble message={view.message} />;
 }

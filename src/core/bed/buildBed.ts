@@ -1,6 +1,6 @@
 import { applyFeature } from './features';
 import { chooseCellMm, flatGrid, type BedGrid } from './grid';
-import { correctBed, strayOf } from './measured';
+import { correctBed, strayOf, STRAYS, type Strays } from './measured';
 import { drawToStandard } from './joints';
 import { SOLID_KINDS, type Feature, type PieceDesign } from './schema';
 
@@ -9,13 +9,17 @@ import { SOLID_KINDS, type Feature, type PieceDesign } from './schema';
  * come last, then what was measured on the piece. Cell size by default from the piece's size.
  * Assumes walls stand upright between cell centres: a wall's place is known to half a cell.
  */
-export function buildBed(design: PieceDesign, cellMm: number = chooseCellMm(design.outline)): BedGrid {
+export function buildBed(
+  design: PieceDesign,
+  cellMm: number = chooseCellMm(design.outline),
+  strays: Strays = STRAYS,
+): BedGrid {
   const grid = flatGrid(design.outline, design.landMm, cellMm);
   const solids = firstSolid(design.features);
   design.features.slice(0, solids).forEach((feature) => applyFeature(grid, feature, design));
   for (const joint of design.joints ?? []) drawToStandard(grid, design.outline, joint);
   design.features.slice(solids).forEach((feature) => applyFeature(grid, feature, design));
-  if (design.measured) correctBed(grid, design.measured, design.landMm, strayOf(design));
+  if (design.measured) correctBed(grid, design.measured, design.landMm, strayOf(design, strays));
   return grid;
 }
 

@@ -1,4 +1,5 @@
 import { advise, type Mend, type Problem } from '../checks/problem';
+import type { ProblemCode } from '../checks/problemCodes';
 import { formatMeasure } from '../units/formatMeasure';
 import { channelCentreline } from './centreline';
 import {
@@ -30,7 +31,7 @@ const mm = (value: number): string => formatMeasure(value, 'length');
 /** A floor thinner than this bends or lets the resin through in most bodies. */
 export const THIN_FLOOR_MM = 2;
 
-type FieldProblem = Omit<Problem, 'tag' | 'path'> & { field: string };
+type FieldProblem = Omit<Problem, 'piece' | 'path'> & { field: string };
 
 /**
  * What is wrong with a design before any water is poured: sizes that contradict each other, a bed through the
@@ -40,7 +41,6 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
   const problems: Problem[] = design.features.flatMap((feature, index) =>
     checkFeature(feature, index, design).map(({ field, ...problem }) => ({
       ...problem,
-      tag: design.tag,
       path: ['features', index, ...field.split('.')],
     })),
   );
@@ -48,7 +48,6 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
     problems.push({
       severity: 'stop',
       code: 'level-over-land',
-      tag: design.tag,
       path: ['landMm'],
       message: `The level ${mm(levelMm)} stands over the land of ${design.tag}, which is ${mm(design.landMm)} high: water would cover the whole piece.`,
       mend: { label: `Raise the land to ${mm(levelMm + 3)}`, target: 'design', path: ['landMm'], value: levelMm + 3 },
@@ -66,7 +65,6 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
       problems.push({
         severity: 'stop',
         code: 'level-over-land',
-        tag: design.tag,
         path: ['poolLevels', i, 'levelMm'],
         message: `Level mark ${i + 1} of ${design.tag} stands at ${mm(mark.levelMm)}, over the highest land, ${mm(top)}.`,
         mend: {
@@ -82,7 +80,6 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
     problems.push({
       severity: 'warn',
       code: 'no-water',
-      tag: design.tag,
       path: ['features'],
       message: `${design.tag} has no water yet. Add a channel, fork, shore, pool, ring or basin.`,
     });
@@ -144,7 +141,7 @@ const checkFeature = <K extends FeatureKind>(
 ): FieldProblem[] => (CHECKS[feature.kind] as Check<K>)(feature as FeatureOf<K>, index, design);
 
 const problem = (
-  code: string,
+  code: ProblemCode,
   field: string,
   message: string,
   mend?: Mend,
@@ -481,7 +478,6 @@ function checkOutline({ outline, tag }: PieceDesign): Problem[] {
       {
         severity: 'hint',
         code: 'corner-too-round',
-        tag,
         path: ['outline', 'cornerMm'],
         message: `Corners can be rounded to ${mm(cornerRadiusMm(outline))} at most, half the shorter side.`,
         mend: {
@@ -499,7 +495,6 @@ function checkOutline({ outline, tag }: PieceDesign): Problem[] {
         {
           severity: 'stop',
           code: 'outline-crosses',
-          tag,
           path: ['outline', 'points'],
           message: `The outline of ${tag} crosses itself ${mm(crossing.xMm)} across, ${mm(crossing.yMm)} up.`,
           mend: advise('Move or take out one of its corners.'),
@@ -509,7 +504,7 @@ function checkOutline({ outline, tag }: PieceDesign): Problem[] {
 }
 
 /** Grains this coarse against the depth make the water’s volume a guess. */
-function checkGrain({ grainMm = 0, tag, features }: PieceDesign): Problem[] {
+function checkGrain({ grainMm = 0, features }: PieceDesign): Problem[] {
   const depths = features.flatMap((feature) =>
     WATER_KINDS.has(feature.kind) && 'depthMm' in feature ? [feature.depthMm] : [],
   );
@@ -519,7 +514,6 @@ function checkGrain({ grainMm = 0, tag, features }: PieceDesign): Problem[] {
         {
           severity: 'warn',
           code: 'coarse-grain',
-          tag,
           path: ['grainMm'],
           message: `Grains of ${mm(grainMm)} fill much of water ${mm(deepest)} deep: the grams are a guess until a fill test.`,
           mend: advise('Measure a copy by a fill test, or use finer grit.'),

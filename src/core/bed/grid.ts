@@ -32,6 +32,12 @@ export function chooseCellMm(outline: Outline): number {
   return cells <= MOST_CELLS ? wished : wished * Math.sqrt(cells / MOST_CELLS);
 }
 
+/** How many cells the grid of an outline has by default. */
+export function cellCount(outline: Outline): number {
+  const { widthMm, lengthMm } = outlineSize(outline);
+  return (widthMm * lengthMm) / chooseCellMm(outline) ** 2;
+}
+
 /** The coarse cell used while something is being dragged: about 12 000 cells a piece. */
 export const previewCellMm = (outline: Outline): number => cellFor(outline, 12_000);
 

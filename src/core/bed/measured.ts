@@ -1,20 +1,22 @@
+import { z } from 'zod';
 import type { BedGrid } from './grid';
 import { roundHeight } from './grid';
 import type { DepthReading, Measured } from './measuredSchema';
 import { outlineSize } from './outline';
 import type { Outline } from './outlineSchema';
-import type { MadeBy, PieceDesign } from './schema';
+import { MADE_BY, type MadeBy } from './madeBy';
+import type { PieceDesign } from './schema';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 /**
  * How a bed strays from its drawing by the way it is made: an offset that the whole bed shares, and a wander that places
  * near each other share, mm, one standard deviation. Typical figures.
  */
-export interface Stray {
-  offsetMm: number;
-  wanderMm: number;
-}
-export const STRAYS: Record<MadeBy, Stray> = {
+export const straySchema = z.object({ offsetMm: z.number().min(0).max(20), wanderMm: z.number().min(0).max(20) });
+export type Stray = z.infer<typeof straySchema>;
+export const straysSchema = z.record(z.enum(MADE_BY), straySchema);
+export type Strays = z.infer<typeof straysSchema>;
+export const STRAYS: Strays = {
   'by hand': { offsetMm: 0.5, wanderMm: 0.6 },
   'to a template': { offsetMm: 0.25, wanderMm: 0.3 },
   printed: { offsetMm: 0.1, wanderMm: 0.1 },
@@ -29,8 +31,10 @@ const covariance = ({ offsetMm, wanderMm }: Stray, distanceMm: number): number =
   offsetMm ** 2 + wanderMm ** 2 * Math.exp(-distanceMm / WANDER_RANGE_MM);
 
 /** How a design's bed strays: as the maker says it is made; a scanned one as scans do, else by hand. */
-export const strayOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): Stray =>
-  STRAYS[madeByOf({ madeBy, features })];
+export const strayOf = (
+  { madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>,
+  strays: Strays = STRAYS,
+): Stray => strays[madeByOf({ madeBy, features })];
 export const madeByOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'features'>): MadeBy =>
   madeBy ?? (features.some(({ kind }) => kind === 'scan') ? 'scanned' : 'by hand');
 

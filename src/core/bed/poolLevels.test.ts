@@ -1,3 +1,4 @@
+import { TEST_DEFAULTS, testPiece } from './testShapes';
 import fc from 'fast-check';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '../plan';
@@ -141,11 +142,12 @@ describe('in a plan', () => {
     set: { name: 'Set', figureScaleMm: 28, levelMm: LEVEL },
     pieces: [testDesign([stream, pond], change)],
     product: PRODUCT_KINDS.find(({ parts }) => parts !== null)!,
-    recipe: { name: 'Clear', doses: [] },
+    recipe: { id: 'recipe', name: 'Clear', doses: [] },
     room: { temperatureC: 23, humidity: 0.5 },
-    bench: { windows: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+    bench: { windows: [], exceptions: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
     pourAt: '2026-11-28T10:00',
     poured: [],
+    ...TEST_DEFAULTS,
   });
   test('a stream above and a pond below: grams, depths, dams and body are those of both levels', () => {
     const piece = planBatch(

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MADE_BY } from './madeBy';
 import { bodySchema, mouldSchema } from '../body/schema';
 import { damMethodSchema } from './damMethods';
 import { edgeStandardSchema } from './edgeStandardSchema';
@@ -6,6 +7,7 @@ import { featureSchema } from './featureSchema';
 import { measuredSchema } from './measuredSchema';
 import { edgeNameSchema, finite, outlineSchema, pointSchema } from './outlineSchema';
 
+export { MADE_BY, type MadeBy } from './madeBy';
 export * from './featureSchema';
 export * from './outlineSchema';
 
@@ -17,9 +19,6 @@ const poolLevelSchema = pointSchema.extend({
   levelMm: finite.gt(0, 'Must be above the underside').max(300, 'At most 300 mm'),
 });
 export type PoolLevel = z.infer<typeof poolLevelSchema>;
-
-export const MADE_BY = ['by hand', 'to a template', 'printed', 'scanned'] as const;
-export type MadeBy = (typeof MADE_BY)[number];
 
 const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour such as #b8a888');
 
@@ -57,6 +56,8 @@ export const pieceDesignSchema = z.object({
   /** What it is made of, and the mould it is cast in, where the maker has said. */
   body: bodySchema.optional(),
   mould: mouldSchema.nullable().optional(),
+  /** A straight cut that the maker has laid through it, for pictures. */
+  sectionLine: z.object({ from: pointSchema, to: pointSchema }).optional(),
   bedColour: hexColour,
   landColour: hexColour,
   /** How each open edge is closed; an edge that is not named gets a plastic strip. */

@@ -1,5 +1,8 @@
 import type { BedGrid } from './grid';
+import { TYPICAL_LOSSES } from '../mixing/losses';
+import type { PlanPiece } from '../plan/request';
 import { flatGrid } from './grid';
+import { STRAYS } from './measured';
 import type { Feature, Outline, PieceDesign } from './schema';
 
 /** A design for tests and benchmarks: a 140 mm tile with 18 mm of land and its level at 15 mm, unless told otherwise. */
@@ -21,6 +24,15 @@ export function testDesign(features: Feature[] = [], change: Partial<PieceDesign
     ...change,
   };
 }
+
+/** The same as a plan takes it. */
+export const testPiece = (features: Feature[] = [], change: Partial<PlanPiece> = {}): PlanPiece => ({
+  ...testDesign(features, change),
+  designId: change.designId ?? change.tag ?? 'T-1',
+});
+
+/** What a plan request says when a test has no opinion. */
+export const TEST_DEFAULTS = { losses: TYPICAL_LOSSES, strays: STRAYS, clockChanges: [] };
 
 /** A grid whose bed is a formula of x and y. */
 export function formulaGrid(outline: Outline, cellMm: number, height: (x: number, y: number) => number): BedGrid {

@@ -1,3 +1,4 @@
+import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
 import fc from 'fast-check';
 import { buildBed } from '../bed/buildBed';
 import { capillaryLengthMm, flatTileMl, puddleThicknessMm, wallMlPerMm } from '../bed/meniscus';
@@ -176,10 +177,11 @@ describe('in a plan', () => {
     set: { name: 'Set', figureScaleMm: 28, levelMm: 15 },
     pieces: [testDesign([{ ...newFeature('channel', testDesign()), depthMm: 6 }], change)],
     product,
-    recipe: { name: 'Clear', doses: [] },
+    recipe: { id: 'recipe', name: 'Clear', doses: [] },
     room: { temperatureC: 20, humidity: 0.5 },
     bench: {
       windows: [],
+      exceptions: [],
       cupGrams: 180,
       scaleStepGrams: 0.1,
       pricePerCup: 0,
@@ -188,6 +190,7 @@ describe('in a plan', () => {
     },
     pourAt: '2026-11-28T10:00',
     poured: [],
+    ...TEST_DEFAULTS,
   });
   const codes = (of: PlanRequest): string[] => planBatch(of).problems.map(({ code }) => code);
   const body = { material: 'plaster', extrasGrams: 0, sealedBelow: false } as const;

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { pieceRefSchema, type PieceRef } from '../bed/pieceRef';
+import { PROBLEM_CODES } from './problemCodes';
 
 /** A value to put in place of another, so that a warning can mend itself with one press. */
 export const mendSchema = z.object({
@@ -16,8 +18,9 @@ export type Mend = z.infer<typeof mendSchema>;
  */
 export const problemSchema = z.object({
   severity: z.enum(['stop', 'warn', 'hint']),
-  code: z.string(),
-  tag: z.string().optional(),
+  code: z.enum(PROBLEM_CODES),
+  /** The piece that it is about, if it is about one. */
+  piece: pieceRefSchema.optional(),
   path: z.array(z.union([z.string(), z.number()])).default([]),
   message: z.string(),
   mend: mendSchema.optional(),
@@ -26,3 +29,7 @@ export type Problem = z.infer<typeof problemSchema>;
 
 /** A mend that only advises, with nothing to press. */
 export const advise = (label: string): Mend => ({ label, target: 'none', path: [], value: null });
+
+/** Problems of one piece, each knowing which. */
+export const aboutPiece = ({ designId, copy }: PieceRef, problems: readonly Problem[]): Problem[] =>
+  problems.map((problem) => ({ ...problem, piece: { designId, copy } }));

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 /**
  * A time on the wall clock of the workshop, `2026-11-28T18:30`, without a zone. Plans are made in it: a bench window
- * from 19:00 to 21:30 means the clock on the wall. The two nights a year when clocks change are off by an hour.
+ * from 19:00 to 21:30 means the clock on the wall. Nights on which clocks change: `clockChanges.ts`.
  */
 export const wallTimeSchema = z
   .string()

@@ -1,5 +1,5 @@
+import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
 import Papa from 'papaparse';
-import { testDesign } from '../bed/testShapes';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch, planSchema, type PlanRequest } from '../plan';
 import { bedCommand } from './bedFile';
@@ -10,13 +10,14 @@ const request: PlanRequest = {
   format: 'aguada.plan-request',
   version: 1,
   set: { name: 'Test set', figureScaleMm: 28, levelMm: 15 },
-  pieces: [testDesign([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 4 }], { tag: '=T', copies: 2 })],
+  pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 4 }], { tag: '=T', copies: 2 })],
   product: PRODUCT_KINDS[1]!,
-  recipe: { name: 'Clear', doses: [] },
+  recipe: { id: 'recipe', name: 'Clear', doses: [] },
   room: { temperatureC: 20, humidity: 0.5 },
-  bench: { windows: [], cupGrams: 60, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+  bench: { windows: [], exceptions: [], cupGrams: 60, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
   pourAt: '2026-11-28T10:00',
   poured: [],
+  ...TEST_DEFAULTS,
 };
 const withChange = (change: object): string => JSON.stringify({ ...request, ...change });
 
@@ -52,7 +53,7 @@ describe('the plan command', () => {
 });
 
 describe('the bed command', () => {
-  const piece = testDesign([
+  const piece = testPiece([
     {
       kind: 'channel',
       id: 'c',

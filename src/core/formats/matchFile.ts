@@ -48,9 +48,10 @@ export function matchReport(file: MatchFile): object {
     const before = file.pieces
       .slice(0, i)
       .reduce((sum, other) => sum + (other.design.tag === design.tag ? other.design.copies : 0), 0);
+    const tag = before === 0 ? design.tag : `${design.tag} (${i + 1})`;
     return {
-      tag: before === 0 ? design.tag : `${design.tag} (${i + 1})`,
-      designId: design.tag,
+      tag,
+      designId: tag,
       copy: null,
       copies: design.copies,
       copyNumbers: Array.from({ length: design.copies }, (_, k) => before + k + 1),
@@ -140,23 +141,23 @@ function layoutOf(
   if (problems.length > 0) return { kind: 'none', problems };
   const result = layTable(wish, stock.tiles, meetsOf(stock), { seed, mostExtras });
   if (result.kind !== 'found') return { kind: result.kind, problems: stock.leftOut };
-  const { laid, extras } = settled(result.layout, stock, wish.fixed, seed);
+  const { laid, extras } = settled(result.layout, stock, wish, seed);
   const tag = (tile: number): string => stock.tiles[tile]!.tag;
-  const grades = layoutJoints(laid, stock).map(
+  const grades = layoutJoints(laid, stock, wish.grid).map(
     ({ a, b }) =>
       match.seams.find((seam) => (seam.a === a && seam.b === b) || (seam.a === b && seam.b === a))?.grade ?? 'shows',
   );
   return {
     kind: 'found',
     fewestExtras: result.fewest,
-    laid: laid.map(({ tile, column, row, quarters }) => ({ column, row, piece: tag(tile), quarters })),
+    laid: laid.map(({ tile, column, row, turns }) => ({ column, row, piece: tag(tile), turns })),
     extras: extras.map(({ tile, count }) => ({ piece: tag(tile), count })),
     seams: Object.fromEntries(GRADES.map((grade) => [grade, grades.filter((one) => one === grade).length])),
     problems: stock.leftOut,
   };
 }
 
-const NO_TILES = 'There are no square tiles to lay. Add some on the Shape stage.';
+const NO_TILES = 'There are no tiles to lay: rectangles or hexagons. Add some on the Shape stage.';
 
 function makeReport(wishes: MatchFile['tables'], stock: TableStock | null): object {
   if (!stock) return { kind: 'none', problems: [NO_TILES] };

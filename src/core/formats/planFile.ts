@@ -1,5 +1,6 @@
 import type { z } from 'zod';
-import { planBatch, planRequestSchema, type Plan, type PlanRequest } from '../plan';
+import { samePiece } from '../bed/pieceRef';
+import { planBatch, planRequestSchema, refOfPiece, type Plan, type PlanRequest } from '../plan';
 
 /** One thing wrong with a file: the field it concerns, dotted, and what to do about it. */
 export interface FieldError {
@@ -38,8 +39,8 @@ export const readPlanRequest = (text: string): ReadFile<PlanRequest> => readJson
 export function stopsOf(request: PlanRequest, plan: Plan): FieldError[] {
   return plan.problems
     .filter(({ severity }) => severity === 'stop')
-    .map(({ tag, path, message }) => {
-      const piece = request.pieces.findIndex((design) => design.tag === tag);
+    .map(({ piece: ref, path, message }) => {
+      const piece = request.pieces.findIndex((design) => ref !== undefined && samePiece(refOfPiece(design), ref));
       return { field: [...(piece < 0 || path[0] === 'levelMm' ? [] : ['pieces', piece]), ...path].join('.'), message };
     });
 }

@@ -1,10 +1,12 @@
-import { LOSS_PER_PIECE_GRAMS, mixForPour, pourFromMix } from './losses';
+import { mixForPour, pourFromMix, TYPICAL_LOSSES, type Losses } from './losses';
 
 /** What one piece takes from a layer. */
 export interface Pour {
-  tag: string;
+  designId: string;
   /** Which copy of the design, from 1. */
   copy: number;
+  /** What its design is called. */
+  tag: string;
   grams: number;
 }
 
@@ -38,8 +40,8 @@ const MOST_STEPS = 200_000;
  * Where the pieces, taken in their order, fill that many cups without overfilling one, they are shared out that way
  * and as evenly as they go: neighbours share a mix, and no cup is left so small that a drop is too much for it.
  */
-export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number): CupSplit {
-  const room = pourFromMix(mostMixGrams, 1);
+export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number, losses: Losses = TYPICAL_LOSSES): CupSplit {
+  const room = pourFromMix(mostMixGrams, 1, losses);
   if (!(room > 0)) throw new RangeError('The cup is too small: losses alone would fill it');
   const items = pours
     .filter((pour) => pour.grams > 0)
@@ -47,8 +49,8 @@ export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number): Cup
     .map((pour, index) => ({ pour, index }))
     .sort((a, b) => b.pour.grams - a.pour.grams || a.index - b.index);
   // What a pour takes from a cup, its own loss included, against what a cup can give.
-  const takes = items.map(({ pour }) => pour.grams + LOSS_PER_PIECE_GRAMS);
-  const gives = pourFromMix(mostMixGrams, 0) + 1e-9;
+  const takes = items.map(({ pour }) => pour.grams + losses.perPieceGrams);
+  const gives = pourFromMix(mostMixGrams, 0, losses) + 1e-9;
   const fewestPossible = Math.ceil(takes.reduce((sum, take) => sum + take, 0) / gives - 1e-9);
   let places = bestFit(takes, gives);
   let proved = fewestPossible;
@@ -59,7 +61,7 @@ export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number): Cup
     if (found !== 'none') break;
   }
   const even = evenRuns(items, takes, cupsUsed(places), gives);
-  return { cups: numberedCups(items, even ?? places), fewestPossible: items.length === 0 ? 0 : proved };
+  return { cups: numberedCups(items, even ?? places, losses), fewestPossible: items.length === 0 ? 0 : proved };
 }
 
 const cupsUsed = (places: readonly number[]): number => (places.length === 0 ? 0 : Math.max(...places) + 1);
@@ -127,7 +129,7 @@ function packInto(takes: readonly number[], gives: number, count: number): numbe
   return steps < MOST_STEPS ? 'none' : 'gave up';
 }
 
-function numberedCups(items: readonly Item[], places: readonly number[]): Cup[] {
+function numberedCups(items: readonly Item[], places: readonly number[], losses: Losses): Cup[] {
   const contents = Array.from({ length: cupsUsed(places) }, (): Item[] => []);
   items.forEach((item, i) => contents[places[i]!]!.push(item));
   return contents
@@ -140,7 +142,7 @@ function numberedCups(items: readonly Item[], places: readonly number[]): Cup[] 
         number: index + 1,
         pours: cup.map(({ pour }) => pour),
         pouredGrams,
-        mixGrams: mixForPour(pouredGrams, cup.length),
+        mixGrams: mixForPour(pouredGrams, cup.length, losses),
       };
     });
 }

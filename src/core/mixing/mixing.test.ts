@@ -104,7 +104,7 @@ describe('layers', () => {
 });
 
 describe('cups', () => {
-  const pour = (grams: number, copy = 1): Pour => ({ tag: 'HS-1', copy, grams });
+  const pour = (grams: number, copy = 1): Pour => ({ designId: 'hs-1', tag: 'HS-1', copy, grams });
   const pours = fc.array(fc.double({ min: 0.5, max: 150, noNaN: true }), { minLength: 1, maxLength: 40 });
   test('nothing is lost, no cup is overfull, no piece is split that fits a cup', () => {
     fc.assert(

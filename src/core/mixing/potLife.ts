@@ -9,7 +9,11 @@ export const RESERVE_SHARE = 0.2;
 const quick = (potLifeMinutes: number): boolean => potLifeMinutes < 10;
 
 /** The label's cup for which a pot life is given. */
-const LABEL_CUP_GRAMS = 100;
+export const LABEL_CUP_GRAMS = 100;
+/** A larger cup keeps its heat: its pot life falls with this power of its mass, within these shares of the label’s. */
+export const CUP_EXPONENT = 0.3;
+export const LEAST_LIFE = 0.4;
+export const MOST_LIFE = 2.5;
 
 /**
  * Pot life of a cup in minutes: label·(temperature factor)·(100 g/m)^0.3, between 0.4 and 2.5 of the label's.
@@ -21,8 +25,8 @@ export function potLifeMinutes(
   cupGrams: number,
 ): number {
   if (product.cureModel !== 'two-part') return product.potLifeMinutes;
-  const factor = temperatureFactor(roomC, product.referenceC) * (LABEL_CUP_GRAMS / cupGrams) ** 0.3;
-  return product.potLifeMinutes * Math.min(2.5, Math.max(0.4, factor));
+  const factor = temperatureFactor(roomC, product.referenceC) * (LABEL_CUP_GRAMS / cupGrams) ** CUP_EXPONENT;
+  return product.potLifeMinutes * Math.min(MOST_LIFE, Math.max(LEAST_LIFE, factor));
 }
 
 /** Minutes left for pouring: pot life less stirring, changing cups and a fifth in reserve; never below 0. */

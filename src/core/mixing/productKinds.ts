@@ -6,13 +6,17 @@ const DAY = 24 * HOUR;
 const twoPart = { cureModel: 'two-part', mostLayers: null, referenceC: 23, shelfLifeMonths: 12 } as const;
 const onePart = { parts: null, mostLayers: null, referenceC: 23 } as const;
 
+/** A kind of product as it ships: its id stays the same from version to version. */
+export type ProductKind = Product & { id: string };
+
 /**
  * Typical figures per kind of product, no maker's in particular. Prices are round figures to start from.
  * The density of a two-part product here is that of its mix.
  */
-export const PRODUCT_KINDS: readonly Product[] = [
+export const PRODUCT_KINDS: readonly ProductKind[] = [
   {
     ...twoPart,
+    id: 'slow-casting-epoxy',
     name: 'Slow casting epoxy',
     parts: { ratioA: 2, ratioB: 1, ratioBy: 'volume', densityA: 1.12, densityB: 1.0 },
     density: 1.08,
@@ -29,6 +33,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...twoPart,
+    id: 'coating-epoxy',
     name: 'Coating epoxy',
     parts: { ratioA: 1, ratioB: 1, ratioBy: 'volume', densityA: 1.16, densityB: 1.02 },
     density: 1.09,
@@ -45,6 +50,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...twoPart,
+    id: 'quick-clear-epoxy',
     name: 'Quick clear epoxy',
     parts: { ratioA: 2, ratioB: 1, ratioBy: 'weight', densityA: 1.13, densityB: 1.0 },
     density: 1.083,
@@ -61,6 +67,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...twoPart,
+    id: 'five-minute-glue',
     name: 'Five-minute glue',
     parts: { ratioA: 1, ratioB: 1, ratioBy: 'volume', densityA: 1.17, densityB: 1.12 },
     density: 1.145,
@@ -78,6 +85,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...onePart,
+    id: 'light-cured-resin',
     name: 'Light-cured resin',
     cureModel: 'lamp',
     density: 1.12,
@@ -95,6 +103,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...onePart,
+    id: 'clear-drying-glue',
     name: 'Clear-drying glue',
     cureModel: 'water-borne',
     mostLayers: 3,
@@ -113,6 +122,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...onePart,
+    id: 'water-borne-gel',
     name: 'Water-borne gel',
     cureModel: 'water-borne',
     density: 1.05,
@@ -130,6 +140,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...onePart,
+    id: 'clear-sealant',
     name: 'Clear sealant',
     cureModel: 'open-air',
     density: 1.05,
@@ -147,6 +158,7 @@ export const PRODUCT_KINDS: readonly Product[] = [
   },
   {
     ...onePart,
+    id: 'gloss-medium',
     name: 'Gloss medium',
     cureModel: 'water-borne',
     density: 1.04,

@@ -2,7 +2,7 @@ import { buildBed } from '../bed/buildBed';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM, damRuns, closedRuns, type DamRun } from '../bed/dams';
 import { chooseCellMm, type BedGrid } from '../bed/grid';
 import { wallLengthMm } from '../bed/meniscus';
-import { strayOf, volumeUncertaintyMl } from '../bed/measured';
+import { strayOf, STRAYS, volumeUncertaintyMl, type Strays } from '../bed/measured';
 import { outlineAreaMm2, type PointMm } from '../bed/outline';
 import { findOwnPools, levelPools, overLevelMm, type OwnLevels, type OwnPools } from '../bed/poolLevels';
 import { findPools } from '../bed/pools';
@@ -39,8 +39,12 @@ export interface SurveyedWater {
 }
 
 /** Builds a design's bed once and keeps what every later question needs. */
-export function surveyBed(design: PieceDesign, cellMm = chooseCellMm(design.outline)): SurveyedBed {
-  const grid = buildBed(design, cellMm);
+export function surveyBed(
+  design: PieceDesign,
+  cellMm = chooseCellMm(design.outline),
+  strays: Strays = STRAYS,
+): SurveyedBed {
+  const grid = buildBed(design, cellMm, strays);
   return {
     cellMm,
     drawn: grid,
@@ -77,9 +81,15 @@ export function levelBed(bed: SurveyedBed, { outline, poolLevels = [] }: PieceDe
 }
 
 /** Dams, pools and walls of a bed at a level; the last few are remembered. */
-export function surveyWater(bed: SurveyedBed, design: PieceDesign, levelMm: number): SurveyedWater {
+export function surveyWater(
+  bed: SurveyedBed,
+  design: PieceDesign,
+  levelMm: number,
+  strays: Strays = STRAYS,
+): SurveyedWater {
   const { outline, dams: methods, measured, grainMm } = design;
-  const key = JSON.stringify([levelMm, methods, grainMm, design.madeBy]);
+  const stray = strayOf(design, strays);
+  const key = JSON.stringify([levelMm, methods, grainMm, stray]);
   const known = bed.waters.get(key);
   if (known) return known;
   const dams = damRuns(bed.profiles, levelMm, methods).map((run) => atOwnLevel(run, outline, bed.own));
@@ -92,7 +102,7 @@ export function surveyWater(bed: SurveyedBed, design: PieceDesign, levelMm: numb
     dams,
     ...found,
     bankWallMm: wallLengthMm(bed.grid, levelMm),
-    uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm, strayOf(design)),
+    uncertaintyMl: volumeUncertaintyMl(bed.grid, levelMm, measured, grainMm, stray),
   };
   bed.waters.set(key, water);
   if (bed.waters.size > KEPT_WATERS) bed.waters.delete(bed.waters.keys().next().value as string);
@@ -113,13 +123,9 @@ const midway = (way: readonly PointMm[]): PointMm => ({
 });
 
 /** The part of a design that its bed depends on, as a key for caches. */
-export const bedKey = ({
-  outline,
-  landMm,
-  drawnLevelMm,
-  features,
-  joints = [],
-  measured,
-  madeBy,
-}: PieceDesign): string =>
-  JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...(measured ? [madeBy] : [])]);
+export const bedKey = (design: PieceDesign, strays: Strays = STRAYS): string => {
+  const { outline, landMm, drawnLevelMm, features, joints = [], measured } = design;
+  // Only readings are weighed by how far such a bed strays.
+  const weighed = measured ? [strayOf(design, strays)] : [];
+  return JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...weighed]);
+};

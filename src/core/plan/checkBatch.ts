@@ -1,9 +1,10 @@
 import { advise, type Problem } from '../checks/problem';
+import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
 import { colourantShares, DROP_TOLERANCE, MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/doses';
-import { formatMeasure } from '../units/formatMeasure';
-import type { Plan } from './plan';
-import type { PlanRequest } from './request';
+import { formatMeasure, formatMinutes } from '../units/formatMeasure';
+import type { Amounts } from './plan';
+import type { AmountsRequest } from './request';
 
 const grams = (value: number): string => formatMeasure(value, 'mass');
 const percent = (value: number): string => `${(value * 100).toFixed(value < 0.0995 ? 1 : 0)}\u00a0%`;
@@ -11,28 +12,29 @@ const percent = (value: number): string => `${(value * 100).toFixed(value < 0.09
 const COLD_C = 15;
 
 /** Everything about the mix, the tint and the room that should be said before the first cup is opened. */
-export const checkBatch = (request: PlanRequest, plan: Plan): Problem[] => [
+export const checkBatch = (request: AmountsRequest, plan: Amounts): Problem[] => [
   ...checkLevel(request, plan),
   ...checkLayers(request, plan),
+  ...checkHair(request, plan),
   ...checkMix(request, plan),
   ...checkTint(request, plan),
   ...checkRoom(request),
 ];
 
-function checkLevel({ set }: PlanRequest, { pieces }: Plan): Problem[] {
+function checkLevel({ set }: AmountsRequest, { pieces }: Amounts): Problem[] {
   return pieces
     .filter((piece) => piece.water.volumeMl === 0)
     .map((piece) => ({
       severity: 'stop',
       code: 'dry',
-      tag: piece.tag,
+      piece: { designId: piece.designId, copy: piece.copy },
       path: ['levelMm'],
       message: `${piece.tag} stays dry: its bed nowhere lies below the level ${formatMeasure(set.levelMm, 'length')}.`,
       mend: advise('Raise the level of the set, or deepen the bed.'),
     }));
 }
 
-function checkLayers({ product }: PlanRequest, { layers }: Plan): Problem[] {
+function checkLayers({ product }: AmountsRequest, { layers }: Amounts): Problem[] {
   if (product.mostLayers === null || layers.length <= product.mostLayers) return [];
   const most = product.mostLayers * curedLayerMm(product);
   return [
@@ -46,7 +48,43 @@ function checkLayers({ product }: PlanRequest, { layers }: Plan): Problem[] {
   ];
 }
 
-function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Problem[] {
+/** Water that needs one layer more by no more than this is worth lowering. */
+const HAIR_MM = 0.4;
+
+/** A limit missed by a hair: how much lower one layer fewer would do, and what that saves. */
+function checkHair(
+  { product, room, set, losses }: AmountsRequest,
+  { layers, pieces, product: { pouredDensity } }: Amounts,
+): Problem[] {
+  const first = layers[0];
+  if (!first || layers.length < 2) return [];
+  const overMm = set.levelMm - first.fromMm - (layers.length - 1) * curedLayerMm(product);
+  const lowerMm = Math.ceil(overMm * 10 - 1e-6) / 10;
+  if (!(overMm > 0) || lowerMm > HAIR_MM) return [];
+  const surfaceMm2 = pieces.reduce((sum, { copies, water }) => sum + copies * water.surfaceCm2 * 100, 0);
+  const cupsSaved = layers.at(-1)!.cups.length;
+  const gramsLess =
+    ((surfaceMm2 * lowerMm) / 1000) * (pouredDensity / (1 - product.shrinkage)) + cupsSaved * losses.perCupGrams;
+  const wait = cureTimes(product, room, first.wetMm).recoatOpens;
+  const fewer = layers.length === 2 ? 'one layer does' : `${layers.length - 1} layers do`;
+  const wetMm = (set.levelMm - first.fromMm) / (1 - product.shrinkage);
+  return [
+    {
+      severity: 'hint',
+      code: 'layer-by-a-hair',
+      path: ['levelMm'],
+      message: `The deepest water takes ${formatMeasure(wetMm, 'length', undefined, 2)} wet, a hair more than ${layers.length === 2 ? 'one layer' : `${layers.length - 1} layers`} of ${product.name.toLowerCase()}. ${formatMeasure(lowerMm, 'length')} lower and ${fewer}: ${formatMinutes(wait)} of waiting and ${grams(gramsLess)} less.`,
+      mend: {
+        label: `Lower the level by ${formatMeasure(lowerMm, 'length')}`,
+        target: 'set',
+        path: ['levelMm'],
+        value: Math.round((set.levelMm - lowerMm) * 100) / 100,
+      },
+    },
+  ];
+}
+
+function checkMix({ product, bench }: AmountsRequest, { layers, mix }: Amounts): Problem[] {
   const cups = layers.flatMap((layer) => layer.cups);
   const problems: Problem[] = [];
   if (mix.limit === 'pot life') {
@@ -58,7 +96,7 @@ function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Probl
       mend: advise('The cups below are sized for that.'),
     });
   }
-  const smallest = Math.min(...cups.map((cup) => cup.mixGrams));
+  const smallest = cups.reduce((least, cup) => Math.min(least, cup.mixGrams), Infinity);
   if (mix.smallestForScaleGrams !== null && smallest < mix.smallestForScaleGrams) {
     problems.push({
       severity: 'warn',
@@ -71,7 +109,7 @@ function checkMix({ product, bench }: PlanRequest, { layers, mix }: Plan): Probl
   return problems;
 }
 
-function checkTint({ recipe }: PlanRequest, { layers, mix }: Plan): Problem[] {
+function checkTint({ recipe }: AmountsRequest, { layers, mix }: Amounts): Problem[] {
   const { total, waterBased } = colourantShares(recipe.doses);
   const problems: Problem[] = [];
   if (total > MOST_COLOURANT_SHARE)
@@ -103,14 +141,14 @@ function checkTint({ recipe }: PlanRequest, { layers, mix }: Plan): Problem[] {
       path: ['recipe'],
       message: `Whole drops miss the recipe in ${off.length === 1 ? 'one dose' : `${off.length} doses`}; worst is ${worst.dose.name.toLowerCase()} in layer ${worst.layer}, cup ${worst.cup}: ${percent(Math.abs(worst.dose.error))} ${worst.dose.error > 0 ? 'too much' : 'too little'}.`,
       mend: advise(
-        `Weigh the colourant instead. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`,
+        `Each such cup says what to do instead: weigh it, or take it from a premix. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`,
       ),
     });
   }
   return problems;
 }
 
-function checkRoom({ room, product }: PlanRequest): Problem[] {
+function checkRoom({ room, product }: AmountsRequest): Problem[] {
   if (product.cureModel !== 'two-part' || room.temperatureC >= COLD_C) return [];
   return [
     {

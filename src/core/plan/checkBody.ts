@@ -1,23 +1,21 @@
 import { BODY_MATERIALS } from '../body/materials';
-import { advise, type Problem } from '../checks/problem';
+import { aboutPiece, advise, type Problem } from '../checks/problem';
 import { formatMeasure } from '../units/formatMeasure';
-import type { PiecePlan, Plan } from './plan';
-import type { PlanRequest } from './request';
+import type { Amounts, PiecePlan } from './plan';
+import type { AmountsRequest } from './request';
 
 const mm = (value: number): string => formatMeasure(value, 'length');
 /** A piece that lifts its ends by less lies flat enough on any table. */
 const BOW_SHOWS_MM = 0.4;
 
 /** Whether the body of each piece bears its water: thin floors, cores that swell, bowing, masters that float. Only where the maker has said what it is made of. */
-export const checkBodies = (request: PlanRequest, plan: Plan): Problem[] =>
-  plan.pieces.flatMap((piece) => {
-    const design = request.pieces.find(({ tag }) => tag === piece.tag);
-    return [
-      ...(design?.body
-        ? [...checkFloor(piece), ...checkSwelling(piece, design.body.sealedBelow, request), ...checkBow(piece)]
-        : []),
+export const checkBodies = (request: AmountsRequest, plan: Amounts): Problem[] =>
+  plan.pieces.flatMap((piece, i) => {
+    const { body } = request.pieces[i]!;
+    return aboutPiece(piece, [
+      ...(body ? [...checkFloor(piece), ...checkSwelling(piece, body.sealedBelow, request), ...checkBow(piece)] : []),
       ...checkLift(piece),
-    ];
+    ]);
   });
 
 function checkFloor({ tag, body }: PiecePlan): Problem[] {
@@ -27,7 +25,6 @@ function checkFloor({ tag, body }: PiecePlan): Problem[] {
     {
       severity: 'warn',
       code: 'thin-floor-material',
-      tag,
       path: ['body', 'material'],
       message: `${mm(body.floorMm)} of ${name.toLowerCase()} under the water of ${tag} is thin: below ${mm(thinFloorMm)} it bends and leaks.`,
       mend: advise('Back it with stiff sheet, use a thicker core, or pour thinner layers.'),
@@ -35,7 +32,7 @@ function checkFloor({ tag, body }: PiecePlan): Problem[] {
   ];
 }
 
-function checkSwelling({ tag, body }: PiecePlan, sealedBelow: boolean, { product }: PlanRequest): Problem[] {
+function checkSwelling({ tag, body }: PiecePlan, sealedBelow: boolean, { product }: AmountsRequest): Problem[] {
   const { name, absorbent } = BODY_MATERIALS[body.material];
   if (!absorbent || sealedBelow) return [];
   const wet = product.cureModel === 'water-borne';
@@ -43,7 +40,6 @@ function checkSwelling({ tag, body }: PiecePlan, sealedBelow: boolean, { product
     {
       severity: wet ? 'warn' : 'hint',
       code: 'swells',
-      tag,
       path: ['body', 'sealedBelow'],
       message: `${name} takes up water on one side${wet ? `, and ${product.name.toLowerCase()} is mostly water` : ' when it is painted and sealed'}: ${tag} may warp.`,
       mend: advise('Seal the underside like the top, and leave a weight on it while it dries.'),
@@ -57,7 +53,6 @@ function checkBow({ tag, body }: PiecePlan): Problem[] {
     {
       severity: 'hint',
       code: 'bows',
-      tag,
       path: ['body', 'material'],
       message: `As its water shrinks, ${tag} may lift its ends by about ${mm(body.bowMm)} over ${mm(body.bowOverMm)}.`,
       mend: advise('Pour it in thinner layers, and leave a weight on it until full cure.'),
@@ -71,7 +66,6 @@ function checkLift({ tag, mould }: PiecePlan): Problem[] {
     {
       severity: 'warn',
       code: 'master-floats',
-      tag,
       path: ['mould', 'masterMaterial'],
       message: `In liquid rubber the master of ${tag} floats up with ${formatMeasure(mould.liftGrams, 'mass')}.`,
       mend: advise('Glue its whole foot to the bottom of the box.'),

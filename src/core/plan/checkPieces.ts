@@ -2,10 +2,10 @@ import { DAM_MARGIN_MM, DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/
 import { debrisMl } from '../bed/features';
 import { DAM_FACTS } from '../bed/damMethods';
 import { PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
-import { advise, type Problem } from '../checks/problem';
+import { aboutPiece, advise, type Problem } from '../checks/problem';
 import { formatMeasure } from '../units/formatMeasure';
-import type { PiecePlan, Plan, PoolPlan } from './plan';
-import type { PlanRequest } from './request';
+import type { Amounts, PiecePlan, PoolPlan } from './plan';
+import type { AmountsRequest } from './request';
 
 const mm = (value: number): string => formatMeasure(value, 'length');
 const edgeWords = (edge: DamRun['edge']): string => (edge === 'rim' ? 'rim' : `${edge} edge`);
@@ -15,14 +15,18 @@ const LEAST_BRIM_MM = 0.5;
 const THIN_GRAMS_PER_MINUTE = 55;
 
 /** Whether the water of each piece stays where it is poured: open edges, low banks, dams that are not up to it, a tilted bench. */
-export const checkPieces = (request: PlanRequest, plan: Plan): Problem[] =>
-  plan.pieces.flatMap((piece) => [
-    ...piece.dams.flatMap((dam) => (dam.method === 'none' ? checkOpenEdge(piece, dam) : checkDam(piece, dam, request))),
-    ...piece.pools.flatMap((pool) => checkBrim(piece, pool)),
-    ...checkTilt(piece),
-    ...checkLevels(piece),
-    ...checkDebris(piece, request),
-  ]);
+export const checkPieces = (request: AmountsRequest, plan: Amounts): Problem[] =>
+  plan.pieces.flatMap((piece, i) =>
+    aboutPiece(piece, [
+      ...piece.dams.flatMap((dam) =>
+        dam.method === 'none' ? checkOpenEdge(piece, dam) : checkDam(piece, dam, request),
+      ),
+      ...piece.pools.flatMap((pool) => checkBrim(piece, pool)),
+      ...checkTilt(piece),
+      ...checkLevels(piece),
+      ...checkDebris(piece, debrisMl(request.pieces[i]!)),
+    ]),
+  );
 
 function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripMm, topMm }: DamRun): Problem[] {
   const deep = topMm - DAM_MARGIN_MM - lowestBedMm;
@@ -38,7 +42,6 @@ function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripM
       {
         severity: 'stop',
         code: 'runs-out',
-        tag,
         path: ['dams', edge],
         message: `Water would run out at the ${edgeWords(edge)} of ${tag}: the bed lies ${mm(deep)} below the level there, over ${mm(lengthMm)}.`,
         mend,
@@ -49,7 +52,6 @@ function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripM
     {
       severity: 'warn',
       code: 'surface-tension',
-      tag,
       path: ['dams', edge],
       message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}. A touch lets it go.`,
       mend,
@@ -57,14 +59,13 @@ function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripM
   ];
 }
 
-function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { product }: PlanRequest): Problem[] {
+function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { product }: AmountsRequest): Problem[] {
   const facts = DAM_FACTS[method];
   const problems: Problem[] = [];
   if (lengthMm > facts.longestMm) {
     problems.push({
       severity: 'warn',
       code: 'dam-too-long',
-      tag,
       path: ['dams', edge],
       message: `${method[0]!.toUpperCase()}${method.slice(1)} bows over ${mm(lengthMm)} at the ${edgeWords(edge)} of ${tag}.`,
       mend: { label: 'Use a faced board there', target: 'design', path: ['dams', edge], value: 'faced board' },
@@ -78,7 +79,6 @@ function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { prod
     problems.push({
       severity: 'hint',
       code: 'thin-product',
-      tag,
       path: ['dams', edge],
       message: `${product.name} is thin and stays liquid for hours: one barrier at the ${edgeWords(edge)} of ${tag} is not enough.`,
       mend: advise(
@@ -109,7 +109,6 @@ function checkBrim({ tag, pools }: PiecePlan, pool: PoolPlan): Problem[] {
     {
       severity: 'warn',
       code: 'near-brim',
-      tag,
       path: ['landMm'],
       message: `${which} stands ${mm(brim)} below running ${past}.`,
       mend: spill.edge
@@ -128,7 +127,6 @@ function checkLevels({ tag, ownLevels }: PiecePlan): Problem[] {
       return {
         severity: 'warn',
         code: 'overflows',
-        tag,
         path: ['poolLevels', mark, 'levelMm'],
         message: `At level mark ${mark + 1} of ${tag} water runs over the saddle ${mm(xMm)} across, ${mm(yMm)} up, which is ${mm(saddleMm)} high: two pools stand at one level.`,
         mend: {
@@ -142,7 +140,6 @@ function checkLevels({ tag, ownLevels }: PiecePlan): Problem[] {
     ...ownLevels.dry.map((mark): Problem => ({
       severity: 'warn',
       code: 'level-on-land',
-      tag,
       path: ['poolLevels', mark, 'levelMm'],
       message: `Level mark ${mark + 1} of ${tag} stands on land: there is no pool below its level.`,
       mend: advise('Drag it into the pool, or raise its level.'),
@@ -150,7 +147,6 @@ function checkLevels({ tag, ownLevels }: PiecePlan): Problem[] {
     ...ownLevels.joined.map(([a, b]): Problem => ({
       severity: 'stop',
       code: 'levels-join',
-      tag,
       path: ['poolLevels', b, 'levelMm'],
       message: `Level marks ${a + 1} and ${b + 1} of ${tag} lie in one hollow: its water cannot stand at two levels.`,
       mend: advise('Raise the land between them, or take one mark out.'),
@@ -168,7 +164,6 @@ function checkTilt({ tag, tilt }: PiecePlan): Problem[] {
       {
         severity: 'stop',
         code: 'tilt-spill',
-        tag,
         path: ['tilt'],
         message: `On this bench the water of ${tag} runs over its ${spill.edge} edge, ${mm(spill.atMm)} along it.`,
         mend: advise(shim),
@@ -181,7 +176,6 @@ function checkTilt({ tag, tilt }: PiecePlan): Problem[] {
         {
           severity: 'warn',
           code: 'tilt',
-          tag,
           path: ['tilt'],
           message: `On this bench the water of ${tag} stands up to ${mm(worst)} off the level at its edges.`,
           mend: advise(shim),
@@ -190,15 +184,12 @@ function checkTilt({ tag, tilt }: PiecePlan): Problem[] {
 }
 
 /** Debris that takes up all the room leaves nothing to pour. */
-function checkDebris({ tag, water }: PiecePlan, { pieces }: PlanRequest): Problem[] {
-  const design = pieces.find((candidate) => candidate.tag === tag);
-  const loose = design ? debrisMl(design) : 0;
+function checkDebris({ tag, water }: PiecePlan, loose: number): Problem[] {
   return loose > 0 && water.volumeMl === 0
     ? [
         {
           severity: 'stop',
           code: 'debris-over-water',
-          tag,
           path: ['features'],
           message: `The loose debris of ${tag} takes up ${formatMeasure(loose, 'volume')}: more room than its water has.`,
           mend: advise('Use less debris, or raise the level.'),

@@ -1,29 +1,17 @@
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
-import { STRAYS } from '../bed/measured';
 import { DAM_FACTS } from '../bed/damMethods';
-import { capillaryLengthMm } from '../bed/meniscus';
-import { LOSS_PER_CUP_GRAMS, LOSS_PER_PIECE_GRAMS, LOSS_SHARE } from '../mixing/losses';
+import { capillaryLengthMm, LIQUID_DENSITY, SURFACE_TENSION } from '../bed/meniscus';
+import { pieceKey, samePiece, type PieceRef } from '../bed/pieceRef';
+import { shortTime } from '../cure/dayNames';
+import { ACTIVATION_ENERGY_J, temperatureFactor } from '../cure/temperature';
+import { CUP_EXPONENT, LABEL_CUP_GRAMS, LEAST_LIFE, MOST_LIFE } from '../mixing/potLife';
+import { RATIO_WRONG } from '../mixing/ratio';
 import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '../units/formatMeasure';
 import type { Quantity } from '../units/quantities';
 import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
-import type { PiecePlan, Plan, PoolPlan } from './plan';
-import type { PlanRequest } from './request';
-
-/** How a figure came about: what went in, the formula in words, what is taken for granted. */
-export interface Explanation {
-  title: string;
-  formula: string;
-  inputs: { label: string; value: string }[];
-  assumptions: string[];
-  /** True when the figure rests on typical values rather than on measured ones. */
-  estimate: boolean;
-}
-
-export interface Context {
-  request: PlanRequest;
-  plan: Plan;
-  prefs: UnitPreferences;
-}
+import type { Context, Explanation, PieceContext } from './explanation';
+import type { PiecePlan, PoolPlan } from './plan';
+import { refOfPiece, type PlanRequest } from './request';
 
 export const PIECE_FIGURES = [
   'volume',
@@ -70,15 +58,15 @@ export const MADE_WORDS: Record<PiecePlan['madeBy'], string> = {
 };
 
 /** How one piece's figure came about. */
-export function explainPiece(figure: PieceFigure, tag: string, context: Context): Explanation {
-  const piece = context.plan.pieces.find((candidate) => candidate.tag === tag);
-  if (!piece) throw new RangeError(`There is no piece ${tag} in this plan`);
+export function explainPiece(figure: PieceFigure, ref: PieceRef, context: PieceContext): Explanation {
+  const piece = context.plan.pieces.find((candidate) => samePiece(candidate, ref));
+  if (!piece) throw new RangeError(`There is no piece ${pieceKey(ref)} in this plan`);
   return PIECE_EXPLAINERS[figure](piece, context);
 }
 
 /** Which edges of a piece are drawn to a standard. */
-function jointWords(tag: string, { pieces }: Context['request']): string[] {
-  const joints = pieces.find((piece) => piece.tag === tag)?.joints ?? [];
+function jointWords(ref: PieceRef, { pieces }: PieceContext['request']): string[] {
+  const joints = pieces.find((piece) => samePiece(refOfPiece(piece), ref))?.joints ?? [];
   return joints.length === 0
     ? []
     : [
@@ -86,7 +74,7 @@ function jointWords(tag: string, { pieces }: Context['request']): string[] {
       ];
 }
 
-const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context) => Explanation> = {
+const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: PieceContext) => Explanation> = {
   volume: (piece, { request, prefs }) => ({
     title: 'Water in each',
     formula: 'The bed is measured in small cells. Each cell below the level adds its area times its depth.',
@@ -97,7 +85,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
     ],
     assumptions: [
       'The bed is as drawn; a hand-carved one differs.',
-      ...jointWords(piece.tag, request),
+      ...jointWords(piece, request),
       'Water reaches every part of the bed below the level.',
       'What creeps up walls and dams comes on top.',
     ],
@@ -121,7 +109,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
       },
     ],
     assumptions: [
-      `The ± holds in 19 of 20 cases: a bed ${MADE_WORDS[piece.madeBy]} strays by about ${Math.hypot(STRAYS[piece.madeBy].offsetMm, STRAYS[piece.madeBy].wanderMm).toFixed(1)} mm, nearby places together; depth readings or a fill test narrow it.`,
+      `The ± holds in 19 of 20 cases: a bed ${MADE_WORDS[piece.madeBy]} strays by about ${Math.hypot(request.strays[piece.madeBy].offsetMm, request.strays[piece.madeBy].wanderMm).toFixed(1)} mm, nearby places together; depth readings or a fill test narrow it.`,
       'Density and shrinkage are typical for the kind of product unless you changed them on the shelf.',
     ],
     estimate: true,
@@ -196,7 +184,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
       { label: 'Capillary length, liquid epoxy', value: `${capillaryLengthMm().toFixed(2)}\u00a0mm` },
     ],
     assumptions: [
-      'Surface tension 0.043 N/m and density 1100 kg/m³; contact angles are typical for each kind of dam.',
+      `Surface tension ${SURFACE_TENSION} N/m and density ${LIQUID_DENSITY} kg/m³; contact angles are typical for each kind of dam.`,
       'Counted once, at the last layer.',
     ],
     estimate: true,
@@ -215,7 +203,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: Context)
       })),
     ],
     assumptions: [
-      'Dams stand 3 mm over the level and overlap the bank by 5 mm at each end.',
+      `Dams stand ${DAM_MARGIN_MM} mm over the level and overlap the bank by ${DAM_OVERLAP_MM} mm at each end.`,
       'Exact to the height between two neighbouring cells.',
     ],
     estimate: false,
@@ -250,9 +238,11 @@ export const spillWords = (spill: NonNullable<PoolPlan['spill']>): string =>
         ? `over the ${spill.edge === 'rim' ? 'rim' : `${spill.edge} edge`}`
         : 'over the land';
 
+/** How many times longer a cure takes in a room 10 °C colder than the label’s. */
+const PER_TEN_DEGREES = Number(temperatureFactor(13, 23).toFixed(1));
+
 const CURE_WORDS: Record<PlanRequest['product']['cureModel'], string> = {
-  'two-part':
-    'The label’s times are stretched by the temperature of the room (Arrhenius, 55 kJ/mol: about twice as long for every 10 °C less).',
+  'two-part': `The label’s times are stretched by the temperature of the room (Arrhenius, ${ACTIVATION_ENERGY_J / 1000} kJ/mol: about ${PER_TEN_DEGREES} times as long for every 10 °C less).`,
   'water-borne':
     'The label’s times are stretched by the square of the layer’s thickness, by the dampness of the air, and by the temperature.',
   lamp: 'The lamp decides; the room does not.',
@@ -283,9 +273,9 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
     assumptions: [],
     estimate: true,
   }),
-  mix: ({ plan, prefs }) => ({
+  mix: ({ request: { losses }, plan, prefs }) => ({
     title: 'To mix',
-    formula: `What reaches the pieces, and what does not: ${LOSS_PER_PIECE_GRAMS}\u00a0g a pour, ${LOSS_PER_CUP_GRAMS}\u00a0g a cup and ${percent(LOSS_SHARE)} of the mix.`,
+    formula: `What reaches the pieces, and what does not: ${losses.perPieceGrams}\u00a0g a pour, ${losses.perCupGrams}\u00a0g a cup and ${percent(losses.share)} of the mix.`,
     inputs: [
       { label: 'Reaches the pieces', value: say(prefs)(plan.totals.pouredGrams, 'mass') },
       { label: 'Stays in cups and on sticks', value: say(prefs)(plan.cost.lostGrams, 'mass') },
@@ -358,7 +348,7 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
     title: 'Pot life',
     formula:
       request.product.cureModel === 'two-part'
-        ? 'The label’s pot life for a 100 g cup, stretched or shortened by the temperature, and by (100 g ÷ cup) to the power 0.3; between 0.4 and 2.5 of the label’s.'
+        ? `The label’s pot life for a ${LABEL_CUP_GRAMS} g cup, stretched or shortened by the temperature, and by (${LABEL_CUP_GRAMS} g ÷ cup) to the power ${CUP_EXPONENT}; between ${LEAST_LIFE} and ${MOST_LIFE} of the label’s.`
         : 'The label’s; the size of the cup does not matter for this kind of product.',
     inputs: [
       {
@@ -406,11 +396,11 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
       },
       ...plan.layers.map((layer) => ({
         label: `Layer ${layer.number}`,
-        value: `poured ${layer.cure.pouredAt.replace('T', ' ')}, times × ${layer.cure.factor.toFixed(2)}`,
+        value: `poured ${shortTime(layer.cure.pouredAt)}, times × ${layer.cure.factor.toFixed(2)}`,
       })),
     ],
     assumptions: [
-      'Two-part products take about twice as long for every 10 °C less.',
+      `Two-part products take about ${PER_TEN_DEGREES} times as long for every 10 °C less.`,
       'The room stays at this temperature all the while.',
     ],
     estimate: true,
@@ -445,7 +435,10 @@ function explainPart(part: 'A' | 'B', { request, plan, prefs }: Context): Explan
       { label: `Density of part ${part}`, value: `${density}\u00a0g/ml` },
       { label: `Part ${part}`, value: `${say(prefs)(grams, 'mass')} = ${say(prefs)(grams / density, 'volume')}` },
     ],
-    assumptions: ['Never go by eye: a ratio off by more than 7 % stays sticky.', 'The label’s own ratio comes first.'],
+    assumptions: [
+      `Never go by eye: a ratio off by more than ${percent(RATIO_WRONG)} stays sticky.`,
+      'The label’s own ratio comes first.',
+    ],
     estimate: false,
   };
 }

@@ -7,25 +7,30 @@ import { SAND_MINUTES_PER_100_MM } from '../body/twoStage';
 import { DEBRIS_DENSITY } from '../body/weight';
 import { formatMeasure, formatMinutes } from '../units/formatMeasure';
 import type { Quantity } from '../units/quantities';
-import type { Context, Explanation } from './explain';
+import { samePiece } from '../bed/pieceRef';
+import type { Explanation, PieceContext } from './explanation';
 import type { PiecePlan } from './plan';
+import { refOfPiece, type PlanPiece } from './request';
 
 /** Figures of the body, its box and its mould, in the order in which they are shown. */
 export const BODY_FIGURES = ['weight', 'height', 'bow', 'box', 'flat', 'rubber', 'cast', 'lift', 'twoStage'] as const;
 export type BodyFigure = (typeof BODY_FIGURES)[number];
 
 const teller =
-  ({ prefs }: Context) =>
+  ({ prefs }: PieceContext) =>
   (label: string, value: number, quantity: Quantity, decimals?: number): { label: string; value: string } => ({
     label,
     value: formatMeasure(value, quantity, prefs, decimals),
   });
+/** The piece as it stands in the request. */
+const requested = (piece: PiecePlan, { request }: PieceContext): PlanPiece | undefined =>
+  request.pieces.find((candidate) => samePiece(refOfPiece(candidate), piece));
 const supposed = (piece: PiecePlan): string[] =>
   piece.body.stated
     ? []
     : [`The body is taken to be ${BODY_MATERIALS[piece.body.material].name.toLowerCase()} until you say.`];
 
-export const BODY_EXPLAINERS: Record<BodyFigure, (piece: PiecePlan, context: Context) => Explanation> = {
+export const BODY_EXPLAINERS: Record<BodyFigure, (piece: PiecePlan, context: PieceContext) => Explanation> = {
   weight: (piece, context) => {
     const tell = teller(context);
     const { body } = piece;
@@ -125,7 +130,7 @@ export const BODY_EXPLAINERS: Record<BodyFigure, (piece: PiecePlan, context: Con
   rubber: (piece, context) => {
     const tell = teller(context);
     const { mould } = piece;
-    const design = context.request.pieces.find(({ tag }) => tag === piece.tag);
+    const design = requested(piece, context);
     return {
       title: 'Mould rubber',
       formula: 'The box inside, less the masters in it.',
@@ -150,7 +155,7 @@ export const BODY_EXPLAINERS: Record<BodyFigure, (piece: PiecePlan, context: Con
   cast: (piece, context) => {
     const tell = teller(context);
     const size = outlineSize(
-      context.request.pieces.find(({ tag }) => tag === piece.tag)?.outline ?? {
+      requested(piece, context)?.outline ?? {
         kind: 'rectangle',
         widthMm: 1,
         lengthMm: 1,

@@ -1,7 +1,10 @@
 export { atOwnLevel, bedKey, surveyBed, type SurveyedBed } from './beds';
-export { planBatch, type BedSource } from './planBatch';
+export { planAmounts, planBatch, type BedSource } from './planBatch';
+export { planTimes } from './schedule';
 export {
   planSchema,
+  withTimes,
+  type Amounts,
   type CupPlan,
   type LayerPlan,
   type PiecePlan,
@@ -10,12 +13,7 @@ export {
   type TiltPlan,
 } from './plan';
 export * from './request';
-export {
-  explainBatch,
-  explainPiece,
-  MADE_WORDS,
-  spillWords,
-  type BatchFigure,
-  type Explanation,
-  type PieceFigure,
-} from './explain';
+export type { LayerAmounts } from './plan';
+export { explainBatch, explainPiece, MADE_WORDS, spillWords, type BatchFigure, type PieceFigure } from './explain';
+export { explainRecipe, type RecipeFigure } from './explainRecipe';
+export type { Explanation } from './explanation';

@@ -1,4 +1,4 @@
-import { testDesign } from '../bed/testShapes';
+import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { FIRST_MOULD } from '../body/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
@@ -20,6 +20,7 @@ const channel: Extract<Feature, { kind: 'channel' }> = {
 };
 const product = (name: string): PlanRequest['product'] => PRODUCT_KINDS.find((kind) => kind.name === name)!;
 const ink = {
+  id: 'ink',
   name: 'Green ink',
   kind: 'ink' as const,
   absorption: { red: 1, green: 0.3, blue: 0.7 },
@@ -33,11 +34,11 @@ function request(change: Partial<PlanRequest> = {}): PlanRequest {
     format: 'aguada.plan-request',
     version: 1,
     set: { name: 'Test set', figureScaleMm: 28, levelMm: 15 },
-    pieces: [testDesign([channel], { copies: 3 }), testDesign([{ ...channel, depthMm: 3 }], { tag: 'T-2', copies: 2 })],
+    pieces: [testPiece([channel], { copies: 3 }), testPiece([{ ...channel, depthMm: 3 }], { tag: 'T-2', copies: 2 })],
     product: product('Coating epoxy'),
-    recipe: { name: 'Creek green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
+    recipe: { id: 'recipe', name: 'Creek green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
     room: { temperatureC: 23, humidity: 0.5 },
-    bench: { windows: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05, tilt: LEVEL_BENCH },
+    bench: { windows: [], exceptions: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05, tilt: LEVEL_BENCH },
     pourAt: '2026-11-28T10:00',
     ...change,
   });
@@ -88,18 +89,19 @@ describe('a plan', () => {
 });
 
 describe('how it came about', () => {
+  const T1 = { designId: 'T-1', copy: null };
   // Everything a piece can have, so that every figure has something to tell.
   const whole = request({
     pieces: [
-      testDesign([channel], { copies: 3, mould: FIRST_MOULD, dams: { south: 'mould' } }),
-      testDesign([{ ...channel, depthMm: 3 }], { tag: 'T-2', copies: 2 }),
+      testPiece([channel], { copies: 3, mould: FIRST_MOULD, dams: { south: 'mould' } }),
+      testPiece([{ ...channel, depthMm: 3 }], { tag: 'T-2', copies: 2 }),
     ],
     bench: { ...request().bench, box: { widthMm: 300, lengthMm: 300, heightMm: 60 } },
   });
   const context = { request: whole, plan: planBatch(whole), prefs: METRIC };
   const said = (figure: (typeof BATCH_FIGURES)[number]): string => JSON.stringify(explainBatch(figure, context));
   test.each(PIECE_FIGURES)('%s of a piece names what went in', (figure) =>
-    expect(explainPiece(figure, 'T-1', context).inputs.length).toBeGreaterThan(0),
+    expect(explainPiece(figure, T1, context).inputs.length).toBeGreaterThan(0),
   );
   test.each(BATCH_FIGURES)('%s of the batch names what went in', (figure) =>
     expect(explainBatch(figure, context).inputs.length).toBeGreaterThan(0),
@@ -109,43 +111,53 @@ describe('how it came about', () => {
     expect(said('partA')).toContain(`${plan.totals.parts!.partAGrams.toFixed(1)}`);
     expect(said('mix')).toContain(plan.totals.pouredGrams.toFixed(1));
     expect(said('cost')).toContain(plan.cost.colourant.toFixed(2));
-    expect(JSON.stringify(explainPiece('grams', 'T-1', context))).toContain(plan.pieces[0]!.water.volumeMl.toFixed(1));
+    expect(JSON.stringify(explainPiece('grams', T1, context))).toContain(plan.pieces[0]!.water.volumeMl.toFixed(1));
   });
   test('what rests on typical figures says that it is an estimate', () => {
     expect(explainBatch('done', context).estimate).toBe(true);
-    expect(explainPiece('greatestDepth', 'T-1', context).estimate).toBe(false);
+    expect(explainPiece('greatestDepth', T1, context).estimate).toBe(false);
   });
   test('a piece that is not in the plan is refused', () =>
-    expect(() => explainPiece('volume', 'T-9', context)).toThrow('no piece T-9'));
+    expect(() => explainPiece('volume', { designId: 'T-9', copy: null }, context)).toThrow('no piece'));
 });
 
 describe('what a plan warns of', () => {
   const codes = (change: Partial<PlanRequest>): string[] => planBatch(request(change)).problems.map(({ code }) => code);
-  test('nothing, for a sound one', () => expect(codes({ recipe: { name: 'Clear', doses: [] } })).toEqual([]));
+  test('nothing, for a sound one', () =>
+    expect(codes({ recipe: { id: 'recipe', name: 'Clear', doses: [] } })).toEqual([]));
   test('a glue too deep for its three layers', () =>
     expect(codes({ product: product('Clear-drying glue') })).toContain('too-many-layers'));
   test('a cold room', () => expect(codes({ room: { temperatureC: 12, humidity: 0.5 } })).toContain('cold-room'));
   test('a glue that sets in the cup', () =>
     expect(codes({ product: product('Five-minute glue') })).toContain('pot-life-limits'));
   test('too much water-based colour', () =>
-    expect(codes({ recipe: { name: 'Strong', doses: [{ colourant: ink, gramsPer100: 1.5 }] } })).toContain(
-      'too-much-water',
-    ));
+    expect(
+      codes({ recipe: { id: 'recipe', name: 'Strong', doses: [{ colourant: ink, gramsPer100: 1.5 }] } }),
+    ).toContain('too-much-water'));
   test('drops that are too coarse for the cup', () =>
-    expect(codes({ recipe: { name: 'Faint', doses: [{ colourant: ink, gramsPer100: 0.02 }] } })).toContain(
-      'drops-too-coarse',
-    ));
+    expect(
+      codes({ recipe: { id: 'recipe', name: 'Faint', doses: [{ colourant: ink, gramsPer100: 0.02 }] } }),
+    ).toContain('drops-too-coarse'));
   test('a scale that is too coarse', () =>
     expect(
-      codes({ bench: { windows: [], cupGrams: 150, scaleStepGrams: 5, pricePerCup: 0, tilt: LEVEL_BENCH } }),
+      codes({
+        bench: { windows: [], exceptions: [], cupGrams: 150, scaleStepGrams: 5, pricePerCup: 0, tilt: LEVEL_BENCH },
+      }),
     ).toContain('scale-too-coarse'));
   test('a dry piece', () =>
-    expect(codes({ pieces: [testDesign([])] })).toEqual(expect.arrayContaining(['no-water', 'dry'])));
+    expect(codes({ pieces: [testPiece([])] })).toEqual(expect.arrayContaining(['no-water', 'dry'])));
   const oneEvening = [{ weekday: 5, fromMinute: 600, toMinute: 720 }];
   test('a recoat window missed for want of bench time, and it says when it would be', () => {
     const plan = planBatch(
       request({
-        bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+        bench: {
+          windows: oneEvening,
+          exceptions: [],
+          cupGrams: 150,
+          scaleStepGrams: 0.1,
+          pricePerCup: 0,
+          tilt: LEVEL_BENCH,
+        },
       }),
     );
     expect(plan.layers[1]!.cure.pouredAt).toBe('2026-12-05T10:00');
@@ -155,7 +167,14 @@ describe('what a plan warns of', () => {
     const plan = planBatch(
       request({
         pourAt: '2026-11-27T10:00',
-        bench: { windows: oneEvening, cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+        bench: {
+          windows: oneEvening,
+          exceptions: [],
+          cupGrams: 150,
+          scaleStepGrams: 0.1,
+          pricePerCup: 0,
+          tilt: LEVEL_BENCH,
+        },
       }),
     );
     expect(plan.problems.find(({ code }) => code === 'outside-bench-window')?.mend?.value).toBe('2026-11-28T10:00');
@@ -165,6 +184,7 @@ describe('what a plan warns of', () => {
       codes({
         bench: {
           windows: [{ weekday: 5, fromMinute: 600, toMinute: 605 }],
+          exceptions: [],
           cupGrams: 150,
           scaleStepGrams: 0.1,
           pricePerCup: 0,
@@ -179,7 +199,7 @@ describe('where the water stays', () => {
   const piecePlan = (
     design: Partial<PlanRequest['pieces'][number]>,
     change: Partial<PlanRequest> = {},
-  ): ReturnType<typeof planBatch> => planBatch(request({ pieces: [testDesign([channel], design)], ...change }));
+  ): ReturnType<typeof planBatch> => planBatch(request({ pieces: [testPiece([channel], design)], ...change }));
   const codes = (plan: ReturnType<typeof planBatch>): string[] => plan.problems.map(({ code }) => code);
 
   test('what creeps up the two dams is in the fill, at the surface only', () => {
@@ -204,7 +224,7 @@ describe('where the water stays', () => {
   });
   test('surface tension alone holds a skin of water, and is said to', () => {
     const shallow = { ...channel, depthMm: 2 };
-    const plan = planBatch(request({ pieces: [testDesign([shallow], { dams: { south: 'none', north: 'none' } })] }));
+    const plan = planBatch(request({ pieces: [testPiece([shallow], { dams: { south: 'none', north: 'none' } })] }));
     expect(codes(plan)).toContain('surface-tension');
     expect(codes(plan)).not.toContain('runs-out');
   });
@@ -216,7 +236,7 @@ describe('where the water stays', () => {
   });
   test('tape over a long edge is warned of; a thin product wants two barriers', () => {
     const shore: Feature = { kind: 'shore', id: 's', landSide: 'north', waterlineMm: 40, slope: 6, depthMm: 6 };
-    const board = testDesign([shore], {
+    const board = testPiece([shore], {
       outline: { kind: 'rectangle', widthMm: 450, lengthMm: 300 },
       landMm: 22,
       dams: { south: 'tape' },
@@ -236,7 +256,7 @@ describe('where the water stays', () => {
       section: 'v',
       bankSlope: 0,
     });
-    const [a, b] = planBatch(request({ pieces: [testDesign([pool('a', 42, 56), pool('b', 101, 48)])] })).pieces[0]!
+    const [a, b] = planBatch(request({ pieces: [testPiece([pool('a', 42, 56), pool('b', 101, 48)])] })).pieces[0]!
       .pools;
     expect([a!.name, b!.name]).toEqual(['Pool A', 'Pool B']);
     expect(a!.volumeMl).toBeGreaterThan(b!.volumeMl);
@@ -245,6 +265,7 @@ describe('where the water stays', () => {
   test('a tilted bench: higher on the low side, the corner to raise, the colour of each side', () => {
     const bench = {
       windows: [],
+      exceptions: [],
       cupGrams: 150,
       scaleStepGrams: 0.1,
       pricePerCup: 0.05,
@@ -286,10 +307,10 @@ describe('a plan request', () => {
     ['−40 °C', { room: { temperatureC: -40, humidity: 0.5 } }, 'room.temperatureC'],
     ['a level below the underside', { set: { name: 'x', figureScaleMm: 28, levelMm: -1 } }, 'set.levelMm'],
     ['an unknown scale', { set: { name: 'x', figureScaleMm: 27, levelMm: 15 } }, 'set.figureScaleMm'],
-    ['two designs with one tag', { pieces: [testDesign([channel]), testDesign([channel])] }, 'pieces.1.tag'],
+    ['two designs with one tag', { pieces: [testPiece([channel]), testPiece([channel])] }, 'pieces.1.tag'],
     [
       'too many pieces',
-      { pieces: Array.from({ length: 5 }, (_, i) => testDesign([channel], { tag: `T-${i}`, copies: 500 })) },
+      { pieces: Array.from({ length: 5 }, (_, i) => testPiece([channel], { tag: `T-${i}`, copies: 500 })) },
       'pieces',
     ],
     ['no pieces', { pieces: [] }, 'pieces'],

@@ -9,7 +9,7 @@ import { wallTimeSchema } from '../cure/wallTime';
 const n = z.number();
 
 const partAmountsSchema = z.object({ partAGrams: n, partBGrams: n, partAMl: n, partBMl: n }).nullable();
-const doseSchema = z.object({ name: z.string(), grams: n, drops: n.int(), error: n });
+const doseSchema = z.object({ id: z.string(), name: z.string(), grams: n, drops: n.int(), error: n });
 
 const damSchema = z.object({
   edge: z.union([edgeNameSchema, z.literal('rim')]),
@@ -102,6 +102,11 @@ const twoStageSchema = z.object({
 });
 
 const piecePlanSchema = z.object({
+  /** Its design by id, and which copies; `copy` names a single measured one. */
+  designId: z.string(),
+  copy: n.int().nullable(),
+  copyNumbers: z.array(n.int()),
+  /** What it is called: its design's tag, with the number of a measured copy. */
   tag: z.string(),
   name: z.string(),
   copies: n.int(),
@@ -142,7 +147,7 @@ export type PiecePlan = z.infer<typeof piecePlanSchema>;
 
 const cupSchema = z.object({
   number: n.int(),
-  pours: z.array(z.object({ tag: z.string(), copy: n.int(), grams: n })),
+  pours: z.array(z.object({ designId: z.string(), copy: n.int(), tag: z.string(), grams: n })),
   pouredGrams: n,
   mixGrams: n,
   parts: partAmountsSchema,
@@ -182,7 +187,13 @@ export const planSchema = z.object({
   format: z.literal('aguada.plan'),
   version: z.literal(1),
   set: z.object({ name: z.string(), figureScaleMm: n, levelMm: n }),
-  product: z.object({ name: z.string(), pouredDensity: n, ratioByWeight: n.nullable(), ratioByVolume: n.nullable() }),
+  product: z.object({
+    id: z.string(),
+    name: z.string(),
+    pouredDensity: n,
+    ratioByWeight: n.nullable(),
+    ratioByVolume: n.nullable(),
+  }),
   pieces: z.array(piecePlanSchema),
   layers: z.array(layerPlanSchema),
   mix: z.object({
@@ -208,3 +219,26 @@ export const planSchema = z.object({
   problems: z.array(problemSchema),
 });
 export type Plan = z.infer<typeof planSchema>;
+
+/** A layer without its times. */
+export type LayerAmounts = Omit<LayerPlan, 'cure'>;
+
+/** What a plan says of amounts: beds, grams, cups, cost. Nothing in it depends on when it is poured. */
+export interface Amounts extends Omit<Plan, 'layers' | 'doneAt'> {
+  layers: LayerAmounts[];
+}
+
+/** What a plan says of times: when each layer is poured and cured. */
+export interface Times {
+  cures: LayerPlan['cure'][];
+  doneAt: string | null;
+  problems: Plan['problems'];
+}
+
+/** Amounts and times together: the whole plan. */
+export const withTimes = (amounts: Amounts, { cures, doneAt, problems }: Times): Plan => ({
+  ...amounts,
+  layers: amounts.layers.map((layer, i) => ({ ...layer, cure: cures[i]! })),
+  doneAt,
+  problems: [...amounts.problems, ...problems],
+});

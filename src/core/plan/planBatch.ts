@@ -1,9 +1,11 @@
 import { closedRuns } from '../bed/dams';
 import { checkDesign } from '../bed/checkDesign';
+import type { Strays } from '../bed/measured';
 import type { PieceDesign } from '../bed/schema';
+import { advise, type Problem } from '../checks/problem';
 import { splitIntoCups, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
-import { smallestMixGrams } from '../mixing/losses';
+import { mixForPour, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
@@ -11,38 +13,43 @@ import { cupDoses, smallestDropMixGrams } from '../tint/doses';
 import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import { checkBodies } from './checkBody';
-import type { LayerPlan, PiecePlan, Plan } from './plan';
-import type { PlanRequest } from './request';
+import { withTimes, type Amounts, type LayerAmounts, type PiecePlan, type Plan } from './plan';
+import { refOfPiece, type AmountsRequest, type PlanRequest } from './request';
 import { checkPieces } from './checkPieces';
 import { planPiece } from './planPiece';
-import { scheduleLayers } from './schedule';
+import { planTimes } from './schedule';
 
 /** Where beds come from: built anew, or from a cache keyed by `bedKey`. */
-export type BedSource = (design: PieceDesign) => SurveyedBed;
+export type BedSource = (design: PieceDesign, strays: Strays) => SurveyedBed;
+
+const freshBed: BedSource = (design, strays) => surveyBed(design, undefined, strays);
 
 /**
  * The whole plan of a batch, from the beds to the cups, the cost and the cure. Pure: the same request gives the same plan.
  * Problems do not stop it; a plan with a `stop` among its problems must not be poured.
  */
-export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => surveyBed(design)): Plan {
+export function planBatch(request: PlanRequest, bedOf: BedSource = freshBed): Plan {
+  const amounts = planAmounts(request, bedOf);
+  return withTimes(amounts, planTimes(amounts, request));
+}
+
+/** What is poured, mixed and spent: all of a plan that does not depend on when it is poured. */
+export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed): Amounts {
   const { product, recipe, bench, set } = request;
-  const beds = request.pieces.map((design) => levelBed(bedOf(design), design, set.levelMm));
-  const deepest = Math.min(...beds.map((bed) => bed.curve.lowestMm));
+  const beds = request.pieces.map((design) => levelBed(bedOf(design, request.strays), design, set.levelMm));
+  const deepest = beds.reduce((least, bed) => Math.min(least, bed.curve.lowestMm), Infinity);
   const levels = splitLayers(deepest, set.levelMm, product);
   const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
   const most = mostMixGrams(product, request.room.temperatureC, bench.cupGrams);
-  const uncured = levels.map((layer, index) => planLayer(layer, index, pieces, most.grams, request));
-  const { cures, problems } = scheduleLayers(
-    request,
-    uncured.map((layer) => ({ ...layer, cups: layer.cups.length })),
-  );
-  const layers: LayerPlan[] = uncured.map((layer, i) => ({ ...layer, cure: cures[i]! }));
+  const planned = levels.map((layer, index) => planLayer(layer, index, pieces, most.grams, request));
+  const layers = planned.map(({ layer }) => layer);
   const totals = totalsOf(pieces, layers, request);
-  const plan: Plan = {
+  const amounts: Amounts = {
     format: 'aguada.plan',
     version: 1,
     set,
     product: {
+      id: product.id,
       name: product.name,
       pouredDensity: pouredDensity(product),
       ratioByWeight: product.parts && ratioByWeight(product.parts),
@@ -69,53 +76,52 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = (design) => s
       pricePerCup: bench.pricePerCup,
       pieces: totals.pieces,
     }),
-    doneAt: layers.reduce<string | null>(
-      (last, { cure }) => (last && last > cure.fullCureAt ? last : cure.fullCureAt),
-      null,
-    ),
-    problems: [...request.pieces.flatMap((design) => checkDesign(design, set.levelMm)), ...problems],
+    problems: [],
   };
   return {
-    ...plan,
+    ...amounts,
     problems: [
-      ...plan.problems,
-      ...checkPieces(request, plan),
-      ...checkBodies(request, plan),
-      ...checkBatch(request, plan),
+      ...request.pieces.flatMap((design) =>
+        checkDesign(design, set.levelMm).map((problem) => ({ ...problem, piece: refOfPiece(design) })),
+      ),
+      ...planned.flatMap(({ problems }) => problems),
+      ...checkPieces(request, amounts),
+      ...checkBodies(request, amounts),
+      ...checkBatch(request, amounts),
     ],
   };
 }
 
-/** What stands on the piece: its design's tag and which copy it is. A measured copy's own tag carries its number already. */
-function pieceName({ tag, copyNumbers, measured }: PieceDesign, nth: number): Pick<Pour, 'tag' | 'copy'> {
-  return { tag: measured ? tag.replace(/ #\d+$/, '') : tag, copy: copyNumbers?.[nth] ?? nth + 1 };
-}
+/** More cups than this in one layer are no batch any more. */
+const MOST_CUPS = 1000;
 
 function planLayer(
-  layer: LayerLevels,
+  level: LayerLevels,
   index: number,
   pieces: readonly PiecePlan[],
   mostGrams: number,
-  { pieces: designs, product, recipe, room }: PlanRequest,
-): Omit<LayerPlan, 'cure'> {
-  const pours: Pour[] = pieces.flatMap((piece, i) =>
-    Array.from({ length: piece.copies }, (_, nth) => ({
-      ...pieceName(designs[i]!, nth),
-      grams: piece.layers[index]!.pouredGrams,
-    })),
-  );
-  const { cups, fewestPossible } = splitIntoCups(pours, mostGrams);
-  const sum = (pick: (cup: (typeof cups)[number]) => number): number =>
-    cups.reduce((total, cup) => total + pick(cup), 0);
-  const mixGrams = sum((cup) => cup.mixGrams);
-  return {
-    ...layer,
+  { pieces: designs, product, recipe, room, losses }: AmountsRequest,
+): { layer: LayerAmounts; problems: Problem[] } {
+  const pouredGrams = pieces.reduce((sum, piece) => sum + piece.copies * piece.layers[index]!.pouredGrams, 0);
+  const roughly = Math.ceil(pouredGrams / mostGrams);
+  const tooMany = roughly > MOST_CUPS;
+  const pours: Pour[] = tooMany
+    ? []
+    : pieces.flatMap(({ designId, copyNumbers, layers }, i) =>
+        copyNumbers.map((copy) => ({ designId, copy, tag: designs[i]!.tag, grams: layers[index]!.pouredGrams })),
+      );
+  const { cups, fewestPossible } = splitIntoCups(pours, mostGrams, losses);
+  const mixGrams = tooMany
+    ? mixForPour(pouredGrams, roughly, losses)
+    : cups.reduce((total, cup) => total + cup.mixGrams, 0);
+  const layer = {
+    ...level,
     volumeMl: pieces.reduce((total, piece) => total + piece.copies * piece.layers[index]!.volumeMl, 0),
-    pouredGrams: sum((cup) => cup.pouredGrams),
+    pouredGrams,
     mixGrams,
     parts: product.parts && splitParts(mixGrams, product.parts),
     doses: cupDoses(recipe.doses, mixGrams),
-    fewestCups: fewestPossible,
+    fewestCups: tooMany ? roughly : fewestPossible,
     cups: cups.map((cup) => ({
       ...cup,
       parts: product.parts && splitParts(cup.mixGrams, product.parts),
@@ -123,12 +129,21 @@ function planLayer(
       potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
     })),
   };
+  return { layer, problems: tooMany ? [tooManyCups(level.number, pouredGrams, roughly)] : [] };
 }
+
+const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
+  severity: 'stop',
+  code: 'too-many-cups',
+  path: ['bench', 'cupGrams'],
+  message: `Layer ${layer} takes ${(grams / 1000).toFixed(0)}\u00a0kg in about ${cups} cups; a batch takes at most ${MOST_CUPS} cups a layer.`,
+  mend: advise('Take fewer copies into this batch, or a larger cup.'),
+});
 
 function totalsOf(
   pieces: readonly PiecePlan[],
-  layers: readonly LayerPlan[],
-  { product, recipe }: PlanRequest,
+  layers: readonly LayerAmounts[],
+  { product, recipe }: AmountsRequest,
 ): Plan['totals'] {
   const overPieces = (pick: (piece: PiecePlan) => number): number =>
     pieces.reduce((sum, piece) => sum + piece.copies * pick(piece), 0);

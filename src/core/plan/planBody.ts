@@ -15,7 +15,7 @@ import { cureFactor } from '../cure/cureLine';
 import { pouredDensity } from '../mixing/ratio';
 import type { SurveyedBed, SurveyedWater } from './beds';
 import type { BodyPlan, PieceMouldPlan, PiecePlan } from './plan';
-import type { PlanRequest } from './request';
+import type { AmountsRequest } from './request';
 
 /** Weight, height, stiffness and packing of a finished piece. */
 export function planBody(
@@ -23,7 +23,7 @@ export function planBody(
   bed: SurveyedBed,
   water: PiecePlan['water'],
   pouredGrams: number,
-  { product, set, bench }: PlanRequest,
+  { product, set, bench }: AmountsRequest,
 ): BodyPlan {
   const material = design.body?.material ?? DEFAULT_MATERIAL;
   const { widthMm, lengthMm } = outlineSize(design.outline);
@@ -75,7 +75,7 @@ export function planPieceMould(
   bed: SurveyedBed,
   body: BodyPlan,
   water: PiecePlan['water'],
-  { product }: PlanRequest,
+  { product }: AmountsRequest,
 ): PieceMouldPlan | null {
   if (!design.mould) return null;
   const size = outlineSize(design.outline);
@@ -97,7 +97,7 @@ export function planTwoStage(
   design: PieceDesign,
   bed: SurveyedBed,
   { dams, bankWallMm }: SurveyedWater,
-  { product, room, set }: PlanRequest,
+  { product, room, set }: AmountsRequest,
 ): PiecePlan['twoStage'] {
   const moulded = dams.filter(({ method }) => method === 'mould').reduce((sum, { lengthMm }) => sum + lengthMm, 0);
   const wallMm = design.mould ? pathLength(outlinePolygon(design.outline)) + bankWallMm : moulded;

@@ -3,6 +3,7 @@ import { DAM_FACTS } from '../bed/damMethods';
 import { BANK_CONTACT_DEGREES, flatTileMl, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
 import { madeByOf } from '../bed/measured';
 import { outlineEdges, outlinePolygon } from '../bed/outline';
+import { copyName } from '../bed/pieceRef';
 import { pathLength } from '../bed/profile';
 import type { PieceDesign } from '../bed/schema';
 import { cornersToRaise, edgePlace, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from '../bed/tilt';
@@ -11,18 +12,18 @@ import { waterAt, type WaterFigures } from '../bed/water';
 import { debrisMl } from '../bed/features';
 import type { LayerLevels } from '../mixing/layers';
 import { pouredDensity } from '../mixing/ratio';
-import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from '../tint/colour';
+import { colourByDepth } from '../tint/waterLook';
 import { surveyWater, type SurveyedBed, type SurveyedWater } from './beds';
 import type { PiecePlan, PoolPlan, TiltPlan } from './plan';
 import { planBody, planPieceMould, planTwoStage } from './planBody';
-import type { PlanRequest } from './request';
+import { copiesOfPiece, refOfPiece, type AmountsRequest, type PlanPiece } from './request';
 
 /** Everything about the water of one piece of a design. */
 export function planPiece(
-  design: PieceDesign,
+  design: PlanPiece,
   bed: SurveyedBed,
   levels: readonly LayerLevels[],
-  request: PlanRequest,
+  request: AmountsRequest,
 ): PiecePlan {
   const { set, product, recipe } = request;
   const loose = debrisMl(design);
@@ -30,7 +31,8 @@ export function planPiece(
   const water = lessDebris(full, loose);
   // Debris lies at the bottom: it takes its room from the first layers.
   const filledMl = (levelMm: number): number => Math.max(0, volumeMl(bed.curve, levelMm) - loose);
-  const survey = surveyWater(bed, design, set.levelMm);
+  const survey = surveyWater(bed, design, set.levelMm, request.strays);
+  const ref = refOfPiece(design);
   const meniscus = meniscusOf(survey);
   const gramsPerMl = pouredDensity(product) / (1 - product.shrinkage);
   const layers = levels.map(({ number, fromMm, toMm }) => {
@@ -38,11 +40,13 @@ export function planPiece(
     const ml = filledMl(toMm) - filledMl(fromMm) + (number === levels.length ? meniscus.ml : 0);
     return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
   });
-  const colourAt = colourFinder(design, recipe);
+  const colourAt = colourByDepth(design.bedColour, recipe.doses);
   const pouredGrams = layers.reduce((sum, layer) => sum + layer.pouredGrams, 0);
   const body = planBody(design, bed, water, pouredGrams, request);
   return {
-    tag: design.tag,
+    ...ref,
+    copyNumbers: copiesOfPiece(design),
+    tag: copyName(design.tag, ref.copy),
     name: design.name,
     copies: design.copies,
     cellMm: bed.cellMm,
@@ -74,11 +78,6 @@ function lessDebris(water: WaterFigures, loose: number): WaterFigures {
     volumeMl: volume,
     meanDepthMm: water.volumeMl > 0 ? (water.meanDepthMm * volume) / water.volumeMl : 0,
   };
-}
-
-function colourFinder({ bedColour }: PieceDesign, { doses }: PlanRequest['recipe']): (depthMm: number) => string {
-  const [bed, absorption] = [linearFromHex(bedColour), recipeAbsorption(doses)];
-  return (depthMm) => hexFromLinear(waterColour(bed, absorption, depthMm));
 }
 
 /** What creeps up dams and upright banks, each at its own contact angle; the lip is the highest at a dam that comes off. */
@@ -121,7 +120,7 @@ function tiltOf(
   design: PieceDesign,
   bed: SurveyedBed,
   ml: number,
-  { bench, set }: PlanRequest,
+  { bench, set }: AmountsRequest,
   colourAt: (depthMm: number) => string,
 ): TiltPlan | null {
   const slope = { east: bench.tilt.eastMmPerM / 1000, north: bench.tilt.northMmPerM / 1000 };

@@ -1,8 +1,13 @@
 import { z } from 'zod';
 import { boxSchema } from '../body/schema';
-import { pieceDesignSchema } from '../bed/schema';
-import { benchWindowSchema } from '../cure/benchWindows';
+import { cellCount } from '../bed/grid';
+import { STRAYS, straysSchema } from '../bed/measured';
+import { copyName, pieceKey, type PieceRef } from '../bed/pieceRef';
+import { pieceDesignSchema, type PieceDesign } from '../bed/schema';
+import { benchExceptionSchema, benchWindowSchema } from '../cure/benchWindows';
+import { clockChangeSchema } from '../cure/clockChanges';
 import { wallTimeSchema } from '../cure/wallTime';
+import { lossesSchema, TYPICAL_LOSSES } from '../mixing/losses';
 import { productSchema } from '../mixing/product';
 import { colourantSchema } from '../tint/schema';
 
@@ -25,6 +30,8 @@ export const LEVEL_BENCH: Tilt = { eastMmPerM: 0, northMmPerM: 0 };
 /** What stands on the bench. */
 export const benchSchema = z.object({
   windows: z.array(benchWindowSchema).max(28, 'At most four windows a day'),
+  /** Days unlike others: a holiday, an evening out, a free day. */
+  exceptions: z.array(benchExceptionSchema).max(120, 'At most 120 days').default([]),
   /** What one cup may hold, grams of mix. */
   cupGrams: number.min(10, 'At least 10 g').max(5000, 'At most 5000 g'),
   /** Smallest step the scale shows. */
@@ -46,6 +53,64 @@ export const figureScaleSchema = z.union(
 
 /** The most pieces in one plan. */
 export const MOST_PIECES = 2000;
+export const MOST_DESIGNS = 80;
+/** The most cells of all its beds together: about what a minute allows. */
+const MOST_PLAN_CELLS = 40e6;
+
+/** A product or colourant of a file that gives no id goes by its name. */
+function idFromName(value: unknown): unknown {
+  const named = typeof value === 'object' && value !== null && !('id' in value) && 'name' in value;
+  return named ? { ...value, id: String(value.name).trim().slice(0, 40) || 'unnamed' } : value;
+}
+const shelfId = z.string().min(1).max(40);
+
+/** A product as a plan takes it: with the id by which the shelf knows it. */
+export const planProductSchema = z.preprocess(idFromName, productSchema.safeExtend({ id: shelfId }));
+const planColourantSchema = z.preprocess(idFromName, colourantSchema.extend({ id: shelfId }));
+export type PlanColourant = z.infer<typeof planColourantSchema>;
+
+export const planRecipeSchema = z.preprocess(
+  idFromName,
+  z.object({
+    id: shelfId,
+    name: z.string().max(60),
+    doses: z
+      .array(
+        z.object({
+          colourant: planColourantSchema,
+          gramsPer100: number.min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g'),
+        }),
+      )
+      .max(5),
+  }),
+);
+
+/** Older files name a measured copy by its tag, `HS-2 #3`, and know no ids. */
+function identified(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null || 'designId' in value) return value;
+  const { tag, measured, copyNumbers } = value as Record<string, unknown>;
+  if (typeof tag !== 'string' || tag.trim() === '') return value;
+  const copy = measured && Array.isArray(copyNumbers) && copyNumbers.length === 1 ? ` #${copyNumbers[0]}` : null;
+  const bare = copy && tag.endsWith(copy) ? tag.slice(0, -copy.length) : tag;
+  return { ...value, tag: bare, designId: bare.trim().slice(0, 40) };
+}
+
+/** Copies of a design that are poured alike: those as drawn together, one that was measured by itself. */
+export const planPieceSchema = z.preprocess(
+  identified,
+  pieceDesignSchema.extend({ designId: z.string().min(1).max(40) }),
+);
+export type PlanPiece = z.infer<typeof planPieceSchema>;
+
+/** Which copies a piece of a plan stands for. */
+export const copiesOfPiece = ({ copies, copyNumbers }: Pick<PieceDesign, 'copies' | 'copyNumbers'>): number[] =>
+  Array.from({ length: copies }, (_, i) => copyNumbers?.[i] ?? i + 1);
+
+/** A measured copy is known as itself, the others of a design together. */
+export const refOfPiece = (piece: PlanPiece): PieceRef => ({
+  designId: piece.designId,
+  copy: piece.measured && piece.copies === 1 ? copiesOfPiece(piece)[0]! : null,
+});
 
 /** Everything that a plan is worked out from: one file, the same for the app and the command. */
 export const planRequestSchema = z
@@ -53,41 +118,57 @@ export const planRequestSchema = z
     format: z.literal('aguada.plan-request', { error: 'Must be "aguada.plan-request"' }),
     version: z.literal(1, { error: 'This program reads version 1' }),
     set: z.object({ name: setNameSchema, figureScaleMm: figureScaleSchema, levelMm: levelMmSchema }),
-    pieces: z.array(pieceDesignSchema).min(1, 'Name at least one piece design').max(80, 'At most 80 designs'),
-    product: productSchema,
-    recipe: z.object({
-      name: z.string().max(60),
-      doses: z
-        .array(
-          z.object({
-            colourant: colourantSchema,
-            gramsPer100: number.min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g'),
-          }),
-        )
-        .max(5),
-    }),
+    pieces: z
+      .array(planPieceSchema)
+      .min(1, 'Name at least one piece design')
+      .max(MOST_DESIGNS, `At most ${MOST_DESIGNS} designs`),
+    product: planProductSchema,
+    recipe: planRecipeSchema,
     room: roomSchema,
     bench: benchSchema,
+    /** What stays in cups, and how far beds stray from their drawings: typical figures unless the log knows better. */
+    losses: lossesSchema.default(TYPICAL_LOSSES),
+    strays: straysSchema.default(STRAYS),
     pourAt: wallTimeSchema,
     /** Layers that have been poured already, and when. */
     poured: z
       .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))
       .max(100)
       .default([]),
+    /** Nights on which the clock on the wall is changed. */
+    clockChanges: z.array(clockChangeSchema).max(20).default([]),
   })
-  .superRefine((request, context) => {
+  .superRefine(({ pieces }, context) => {
+    const complain = (path: (string | number)[], message: string): void =>
+      context.addIssue({ code: 'custom', path: ['pieces', ...path], message });
+    const tags = new Map<string, string>();
     const seen = new Set<string>();
-    request.pieces.forEach(({ tag }, index) => {
-      if (seen.has(tag))
-        context.addIssue({ code: 'custom', path: ['pieces', index, 'tag'], message: `Two designs are tagged ${tag}` });
-      seen.add(tag);
+    pieces.forEach((piece, index) => {
+      const { tag, designId } = piece;
+      if ((tags.get(tag) ?? designId) !== designId) complain([index, 'tag'], `Two designs are tagged ${tag}`);
+      tags.set(tag, designId);
+      const twice = copiesOfPiece(piece).find((copy) => seen.has(pieceKey({ designId, copy })));
+      if (twice !== undefined)
+        complain([index, 'tag'], `${copyName(tag, twice)} is in this plan twice; name its copies apart`);
+      for (const copy of copiesOfPiece(piece)) seen.add(pieceKey({ designId, copy }));
     });
-    const pieces = request.pieces.reduce((sum, { copies }) => sum + copies, 0);
-    if (pieces > MOST_PIECES)
-      context.addIssue({
-        code: 'custom',
-        path: ['pieces'],
-        message: `${pieces} pieces are too many for one plan; at most ${MOST_PIECES}`,
-      });
+    const count = pieces.reduce((sum, { copies }) => sum + copies, 0);
+    if (count > MOST_PIECES) complain([], `${count} pieces are too many for one plan; at most ${MOST_PIECES}`);
+    const cells = pieces.reduce((sum, { outline }) => sum + cellCount(outline), 0);
+    if (cells > MOST_PLAN_CELLS)
+      complain(
+        [],
+        `These beds come to ${Math.round(cells / 1e6)} million cells; a plan takes ${MOST_PLAN_CELLS / 1e6} million. Split them into batches.`,
+      );
   });
 export type PlanRequest = z.infer<typeof planRequestSchema>;
+
+/** What amounts depend on: everything but when it is poured. */
+export type AmountsRequest = Omit<PlanRequest, 'pourAt' | 'poured' | 'clockChanges'>;
+
+/** The same amounts for requests that differ only in when they are poured: a key for caches. */
+export function amountsKey(request: PlanRequest): string {
+  const { pourAt, poured, clockChanges, bench, ...rest } = request;
+  const { windows, exceptions, ...kept } = bench;
+  return JSON.stringify([rest, kept]);
+}

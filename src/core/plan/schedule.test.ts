@@ -1,5 +1,5 @@
+import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
 import fc from 'fast-check';
-import { testDesign } from '../bed/testShapes';
 import { nextBenchMinute, type BenchWindow } from '../cure/benchWindows';
 import { wallMinutes } from '../cure/wallTime';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
@@ -11,13 +11,14 @@ const request = (change: Partial<PlanRequest> = {}, windows: BenchWindow[] = [])
   format: 'aguada.plan-request',
   version: 1,
   set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
-  pieces: [testDesign([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 9 }])],
+  pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 9 }])],
   product: PRODUCT_KINDS[1]!,
-  recipe: { name: 'Clear', doses: [] },
+  recipe: { id: 'recipe', name: 'Clear', doses: [] },
   room: { temperatureC: 23, humidity: 0.5 },
-  bench: { windows, cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+  bench: { windows, exceptions: [], cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
   pourAt: '2026-11-28T10:00',
   poured: [],
+  ...TEST_DEFAULTS,
   ...change,
 });
 const pouredAt = (plan: ReturnType<typeof planBatch>): string[] => plan.layers.map(({ cure }) => cure.pouredAt);

@@ -1,11 +1,12 @@
-import { advise, type Problem } from '../checks/problem';
+import { advise, type Mend, type Problem } from '../checks/problem';
 import { nextBenchMinute } from '../cure/benchWindows';
-import { cureTimes } from '../cure/cureLine';
+import { minutesLater, steadyMinutes } from '../cure/clockChanges';
+import { cureTimes, type CureTimes } from '../cure/cureLine';
+import { shortTime } from '../cure/dayNames';
 import { toWallTime, wallMinutes } from '../cure/wallTime';
-import type { LayerLevels } from '../mixing/layers';
 import { STIR_MINUTES, TRANSFER_MINUTES } from '../mixing/potLife';
 import { formatMinutes } from '../units/formatMeasure';
-import type { LayerPlan } from './plan';
+import type { Amounts, LayerPlan, Times } from './plan';
 import type { PlanRequest } from './request';
 
 /** Setting up, levelling and looking for bubbles, on top of mixing and pouring. */
@@ -15,45 +16,157 @@ export const SETUP_MINUTES = 15;
 export const layerHandsOnMinutes = (cups: number, mixGrams: number, pourGramsPerMinute: number): number =>
   SETUP_MINUTES + cups * (STIR_MINUTES + TRANSFER_MINUTES) + mixGrams / pourGramsPerMinute;
 
-/**
- * The cure line of each layer. The first is poured when the maker says; each next one in the first bench window
- * that is long enough after the layer below may be recoated. Layers already poured stay when they were.
- */
-export function scheduleLayers(
-  request: PlanRequest,
-  layers: readonly (LayerLevels & { cups: number; mixGrams: number })[],
-): { cures: LayerPlan['cure'][]; problems: Problem[] } {
-  const { product, room, bench } = request;
-  const cures: LayerPlan['cure'][] = [];
-  const problems: Problem[] = [];
-  let earliest = wallMinutes(request.pourAt);
-  let closes: number | null = null;
-  for (const layer of layers) {
-    const done = request.poured.find((pour) => pour.layer === layer.number);
-    const handsOn = layerHandsOnMinutes(layer.cups, layer.mixGrams, product.pourGramsPerMinute);
-    let at = done ? wallMinutes(done.at) : earliest;
-    if (!done && layer.number > 1) {
-      const free = nextBenchMinute(bench.windows, earliest, handsOn);
-      if (free === null) problems.push(noWindow(layer.number, handsOn));
-      at = free ?? earliest;
-    } else if (!done && nextBenchMinute(bench.windows, at, handsOn) !== at) {
-      problems.push(outsideWindow(request, at, handsOn));
-    }
-    if (closes !== null && at > closes && !done) problems.push(recoatMissed(layer.number, at, closes));
-    const times = cureTimes(product, room, layer.wetMm);
-    closes = times.recoatCloses === null ? null : at + times.recoatCloses;
-    cures.push({
-      factor: times.factor,
-      poured: done !== undefined,
-      pouredAt: toWallTime(at),
-      recoatOpensAt: toWallTime(at + times.recoatOpens),
-      recoatClosesAt: closes === null ? null : toWallTime(closes),
-      demouldAt: toWallTime(at + times.demould),
-      fullCureAt: toWallTime(at + times.fullCure),
+/** What scheduling needs of a layer: nothing in it depends on when it is poured. */
+interface LayerWork {
+  number: number;
+  handsOn: number;
+  times: CureTimes;
+  /** When it was poured, of one that is. */
+  pouredAt: number | null;
+}
+
+/** One layer on the wall clock. */
+interface Poured {
+  at: number;
+  opens: number;
+  closes: number | null;
+  /** Minutes after the recoat window of the layer below had closed; null within it. */
+  missedBy: number | null;
+  /** True when it lies outside bench time, or no bench time is long enough. */
+  outside: boolean;
+}
+
+type When = Pick<PlanRequest, 'bench' | 'clockChanges'>;
+
+/** Layers from a first pour on: each next one in the first bench time that is long enough after it may be recoated. */
+function lineUp(first: number, layers: readonly LayerWork[], { bench, clockChanges }: When): Poured[] {
+  const line: Poured[] = [];
+  for (const { number, handsOn, times, pouredAt } of layers) {
+    const below = line.at(-1);
+    const earliest = below ? Math.ceil(below.opens) : first;
+    const free = nextBenchMinute(bench.windows, earliest, handsOn, bench.exceptions);
+    const at = pouredAt ?? (number === 1 ? first : (free ?? earliest));
+    const closes = below?.closes ?? null;
+    line.push({
+      at,
+      opens: minutesLater(at, times.recoatOpens, clockChanges),
+      closes: times.recoatCloses === null ? null : minutesLater(at, times.recoatCloses, clockChanges),
+      missedBy: pouredAt === null && closes !== null && at > closes ? minutesBetween(closes, at, clockChanges) : null,
+      outside: pouredAt === null && free !== at,
     });
-    earliest = Math.ceil(at + times.recoatOpens);
   }
-  return { cures, problems };
+  return line;
+}
+
+const minutesBetween = (from: number, to: number, changes: When['clockChanges']): number =>
+  steadyMinutes(to, changes) - steadyMinutes(from, changes);
+
+/** How far ahead, and in what steps, a time is looked for at which everything fits. */
+const LOOK_AHEAD_MINUTES = 21 * 1440;
+const LOOK_STEP_MINUTES = 15;
+
+/** The first time for the first pour, from `from` on, at which every layer falls into bench time and its recoat window. Null when there is none. */
+function firstFit(from: number, layers: readonly LayerWork[], when: When): number | null {
+  const handsOn = layers[0]?.handsOn ?? 0;
+  let at = nextBenchMinute(when.bench.windows, from, handsOn, when.bench.exceptions);
+  while (at !== null && at < from + LOOK_AHEAD_MINUTES) {
+    if (lineUp(at, layers, when).every(({ missedBy, outside }) => missedBy === null && !outside)) return at;
+    const later = Math.floor(at / LOOK_STEP_MINUTES) * LOOK_STEP_MINUTES + LOOK_STEP_MINUTES;
+    at = nextBenchMinute(when.bench.windows, later, handsOn, when.bench.exceptions);
+  }
+  return null;
+}
+
+/**
+ * When each layer of a batch is poured and cured. The first is poured when the maker says; each next one in the first bench
+ * time that is long enough after the layer below may be recoated. Layers already poured stay when they were. What is offered
+ * has been tried: a time at which all layers fit, or the reason why there is none.
+ */
+export function planTimes(amounts: Pick<Amounts, 'layers'>, request: PlanRequest): Times {
+  const { product, room, clockChanges } = request;
+  const layers = amounts.layers.map(({ number, wetMm, cups, mixGrams }): LayerWork => {
+    const done = request.poured.find((pour) => pour.layer === number);
+    return {
+      number,
+      handsOn: layerHandsOnMinutes(cups.length, mixGrams, product.pourGramsPerMinute),
+      times: cureTimes(product, room, wetMm),
+      pouredAt: done ? wallMinutes(done.at) : null,
+    };
+  });
+  const line = lineUp(wallMinutes(request.pourAt), layers, request);
+  const cures = line.map(({ at, opens, closes }, i): LayerPlan['cure'] => {
+    const { times, pouredAt } = layers[i]!;
+    const later = (minutes: number): string => toWallTime(minutesLater(at, minutes, clockChanges));
+    return {
+      factor: times.factor,
+      poured: pouredAt !== null,
+      pouredAt: toWallTime(at),
+      recoatOpensAt: toWallTime(opens),
+      recoatClosesAt: closes === null ? null : toWallTime(closes),
+      demouldAt: later(times.demould),
+      fullCureAt: later(times.fullCure),
+    };
+  });
+  return {
+    cures,
+    doneAt: cures.reduce<string | null>(
+      (last, { fullCureAt }) => (last && last > fullCureAt ? last : fullCureAt),
+      null,
+    ),
+    problems: line.flatMap((poured, i) => timeProblems(i, line, layers, request)),
+  };
+}
+
+function timeProblems(
+  i: number,
+  line: readonly Poured[],
+  layers: readonly LayerWork[],
+  request: PlanRequest,
+): Problem[] {
+  const { missedBy, outside, at } = line[i]!;
+  const { number, handsOn } = layers[i]!;
+  const open = layers.every(({ pouredAt }) => pouredAt === null);
+  const problems: Problem[] = [];
+  if (outside) {
+    const { windows, exceptions } = request.bench;
+    if (nextBenchMinute(windows, at, handsOn, exceptions) === null) problems.push(noWindow(number, handsOn));
+    else if (number === 1) problems.push(outsideWindow(handsOn, pourMend(at, layers, request)));
+  }
+  if (missedBy !== null) {
+    const fit = open ? firstFit(wallMinutes(request.pourAt), layers, request) : null;
+    problems.push({
+      severity: 'warn',
+      code: 'recoat-missed',
+      path: ['pourAt'],
+      message: `Layer ${number} comes ${formatMinutes(missedBy)} after the recoat window of the layer below has closed${open && fit === null ? `: ${whyNone(line[i - 1]!, handsOn, request)}` : ''}.`,
+      mend:
+        fit === null
+          ? advise('Abrade and wipe the layer below first; widening a bench window would do instead.')
+          : pourAtMend(fit),
+    });
+  }
+  return problems;
+}
+
+/** The next time at which everything fits; failing that the next in bench time. */
+function pourMend(at: number, layers: readonly LayerWork[], request: PlanRequest): Mend {
+  const { windows, exceptions } = request.bench;
+  const next = nextBenchMinute(windows, at, layers[0]!.handsOn, exceptions) ?? at;
+  return pourAtMend(firstFit(at, layers, request) ?? next);
+}
+
+const pourAtMend = (minutes: number): Mend => {
+  const time = toWallTime(minutes);
+  return { label: `Pour ${shortTime(time)}`, target: 'batch', path: ['pourAt'], value: time };
+};
+
+/** Why no first pour lets the next layer fall into its recoat window: what the clock says. */
+function whyNone(below: Poured, handsOn: number, { bench }: PlanRequest): string {
+  const opens = shortTime(toWallTime(Math.ceil(below.opens)));
+  const closes = below.closes === null ? '' : ` and closes ${shortTime(toWallTime(below.closes))}`;
+  const next = nextBenchMinute(bench.windows, below.opens, 0, bench.exceptions);
+  const there = next === null ? '' : `, your bench time comes ${shortTime(toWallTime(next))}`;
+  return `recoat opens ${opens}${closes}${there}, and the layer takes ${formatMinutes(handsOn)}; no first pour of the next three weeks does better`;
 }
 
 const noWindow = (layer: number, handsOn: number): Problem => ({
@@ -64,23 +177,10 @@ const noWindow = (layer: number, handsOn: number): Problem => ({
   mend: advise('Lengthen a bench window, or pour fewer pieces in this batch.'),
 });
 
-function outsideWindow(request: PlanRequest, at: number, handsOn: number): Problem {
-  const next = nextBenchMinute(request.bench.windows, at, handsOn);
-  if (next === null) return noWindow(1, handsOn);
-  const nextTime = toWallTime(next);
-  return {
-    severity: 'hint',
-    code: 'outside-bench-window',
-    path: ['pourAt'],
-    message: `The pour takes ${formatMinutes(handsOn)} and does not fit a bench window at that time.`,
-    mend: { label: `Pour at ${nextTime.replace('T', ' ')}`, target: 'batch', path: ['pourAt'], value: nextTime },
-  };
-}
-
-const recoatMissed = (layer: number, at: number, closes: number): Problem => ({
-  severity: 'warn',
-  code: 'recoat-missed',
+const outsideWindow = (handsOn: number, mend: Mend): Problem => ({
+  severity: 'hint',
+  code: 'outside-bench-window',
   path: ['pourAt'],
-  message: `Layer ${layer} comes ${formatMinutes(at - closes)} after the recoat window of the layer below has closed.`,
-  mend: advise('Abrade and wipe the layer below first, or pour earlier so that the window falls into bench time.'),
+  message: `The pour takes ${formatMinutes(handsOn)} and does not fit a bench window at that time.`,
+  mend,
 });

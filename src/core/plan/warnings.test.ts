@@ -1,4 +1,4 @@
-import { testDesign } from '../bed/testShapes';
+import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import type { Colourant } from '../tint/schema';
@@ -17,13 +17,14 @@ const request = (change: Partial<PlanRequest> = {}): PlanRequest => ({
   format: 'aguada.plan-request',
   version: 1,
   set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
-  pieces: [testDesign([basin])],
+  pieces: [testPiece([basin])],
   product: PRODUCT_KINDS[1]!,
-  recipe: { name: 'Clear', doses: [] },
+  recipe: { id: 'recipe', name: 'Clear', doses: [] },
   room: { temperatureC: 23, humidity: 0.5 },
-  bench: { windows: [], cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+  bench: { windows: [], exceptions: [], cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
   pourAt: '2026-11-28T10:00',
   poured: [],
+  ...TEST_DEFAULTS,
   ...change,
 });
 const said = (change: Partial<PlanRequest>, code: string): { message: string; mend: string } => {
@@ -42,7 +43,7 @@ const tint = (gramsPer100: number): PlanRequest['recipe'] => ({
 describe('warnings say what is wrong in figures, and what mends it', () => {
   test('drops', () => {
     // 25 g of mix at 0.1 g per 100 g wants 0.7 drops: one is 40 % too much.
-    const small = testDesign([
+    const small = testPiece([
       {
         kind: 'pool',
         id: 'p',
@@ -68,13 +69,15 @@ describe('warnings say what is wrong in figures, and what mends it', () => {
   test('colourant in all', () =>
     expect(
       said(
-        { recipe: { name: 'x', doses: [{ colourant: { ...ink, kind: 'resin dye' }, gramsPer100: 3.5 }] } },
+        {
+          recipe: { id: 'recipe', name: 'x', doses: [{ colourant: { ...ink, kind: 'resin dye' }, gramsPer100: 3.5 }] },
+        },
         'too-much-colourant',
       ).message,
     ).toContain('3.5 % colourant; over 3.0 %'));
   test('a coarse scale', () => {
     const { message } = said(
-      { bench: { windows: [], cupGrams: 400, scaleStepGrams: 2, pricePerCup: 0, tilt: LEVEL_BENCH } },
+      { bench: { windows: [], exceptions: [], cupGrams: 400, scaleStepGrams: 2, pricePerCup: 0, tilt: LEVEL_BENCH } },
       'scale-too-coarse',
     );
     expect(message).toMatch(
@@ -97,7 +100,7 @@ describe('warnings say what is wrong in figures, and what mends it', () => {
   test('a dry piece', () =>
     expect(said({ set: { name: 'S', figureScaleMm: 28, levelMm: 10 } }, 'dry').message).toContain('T-1 stays dry'));
   test('water too near the brim of its own land', () => {
-    const { message } = said({ pieces: [testDesign([basin], { landMm: 15.3 })] }, 'near-brim');
+    const { message } = said({ pieces: [testPiece([basin], { landMm: 15.3 })] }, 'near-brim');
     expect(message).toBe('The water of T-1 stands 0.3 mm below running over the land.');
   });
 });

@@ -1,50 +1,78 @@
 import { withJoints } from '../bed/joints';
+import { copyName } from '../bed/pieceRef';
 import type { PieceDesign } from '../bed/schema';
+import { narrowedWindows } from '../cure/benchWindows';
+import type { ClockChange } from '../cure/clockChanges';
 import type { WallTime } from '../cure/wallTime';
-import type { PlanRequest } from '../plan/request';
-import type { MatchPiece } from '../seams/matchSet';
+import { STRAYS } from '../bed/measured';
+import type { PlanPiece, PlanRequest } from '../plan/request';
+import type { MatchPiece, MatchRequest } from '../seams/matchSet';
+import { NO_WISH, SEAM_LIMITS } from '../seams/schema';
 import type { Recipe } from '../tint/schema';
 import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
-import type { DeskView, ShelfView } from './views';
-
-type Shelf = Omit<ShelfView, 'history'>;
+import type { BatchDetail, DeskView, SetDocuments, Shelf } from './views';
 
 /** A recipe with its colourants looked up; doses of colourants no longer on the shelf are left out. */
-export function resolveRecipe(recipe: Recipe, { colourants }: Pick<Shelf, 'colourants'>): PlanRequest['recipe'] {
-  const doses = recipe.doses.flatMap(({ colourantId, gramsPer100 }) => {
+export function resolveRecipe(
+  recipe: Stored<Recipe>,
+  { colourants }: Pick<Shelf, 'colourants'>,
+): PlanRequest['recipe'] {
+  const doses = recipe.data.doses.flatMap(({ colourantId, gramsPer100 }) => {
     const colourant = colourants.find(({ id }) => id === colourantId);
-    return colourant ? [{ colourant: colourant.data, gramsPer100 }] : [];
+    return colourant ? [{ colourant: { ...colourant.data, id: colourant.id }, gramsPer100 }] : [];
   });
-  return { name: recipe.name, doses };
+  return { id: recipe.id, name: recipe.data.name, doses };
+}
+
+const CLEAR: PlanRequest['recipe'] = { id: 'clear', name: 'Clear', doses: [] };
+
+/** The recipe of a set with its colourants; clear water when it is gone. */
+export function setRecipe({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf }): PlanRequest['recipe'] {
+  const recipe = shelf.recipes.find(({ id }) => id === set.data.recipeId);
+  return recipe ? resolveRecipe(recipe, shelf) : CLEAR;
+}
+
+interface When {
+  pourAt: WallTime;
+  clockChanges: ClockChange[];
+  /** Windows of a batch of its own. */
+  windows?: Batch['benchWindows'];
 }
 
 /** The plan request for some pieces of a set, as the shelf and the workshop stand now. Null when there are no pieces. */
 export function setRequest(
-  set: WaterSet,
-  pieces: readonly PieceDesign[],
-  shelf: Shelf,
-  pourAt: WallTime,
+  { set, shelf }: Pick<SetDocuments, 'set' | 'shelf'>,
+  pieces: readonly PlanPiece[],
+  { pourAt, clockChanges, windows = null }: When,
 ): PlanRequest | null {
-  const product = shelf.products.find(({ id }) => id === set.productId);
-  const recipe = shelf.recipes.find(({ id }) => id === set.recipeId);
+  const { name, figureScaleMm, levelMm, productId, benchWindows } = set.data;
+  const product = shelf.products.find(({ id }) => id === productId);
   if (!product || pieces.length === 0) return null;
-  const { room, cupGrams, scaleStepGrams, pricePerCup, tilt, box } = shelf.settings.data;
+  const { room, cupGrams, scaleStepGrams, pricePerCup, tilt, box, losses, ...workshop } = shelf.settings.data;
   return {
     format: 'aguada.plan-request',
     version: 1,
-    set: { name: set.name, figureScaleMm: set.figureScaleMm, levelMm: set.levelMm },
+    set: { name, figureScaleMm, levelMm },
     pieces: [...pieces],
-    product: product.data,
-    recipe: recipe ? resolveRecipe(recipe.data, shelf) : { name: 'Clear', doses: [] },
+    product: { ...product.data, id: product.id },
+    recipe: setRecipe({ set, shelf }),
     room,
-    bench: { windows: set.benchWindows, cupGrams, scaleStepGrams, pricePerCup, tilt, ...(box && { box }) },
+    bench: {
+      windows: narrowedWindows(narrowedWindows(workshop.benchWindows, benchWindows), windows),
+      exceptions: workshop.benchExceptions,
+      cupGrams,
+      scaleStepGrams,
+      pricePerCup,
+      tilt,
+      ...(box && { box }),
+    },
+    losses,
+    strays: STRAYS,
     pourAt,
     poured: [],
+    clockChanges,
   };
 }
-
-/** How a measured copy is tagged beside its design: `HS-2 #3`. */
-export const copyTag = (tag: string, copy: number): string => `${tag.slice(0, 16 - ` #${copy}`.length)} #${copy}`;
 
 /** A copy of which only edges were measured is still planned with the bed as drawn. */
 export const hasMeasuredBed = ({ measured }: PieceRecord): boolean =>
@@ -58,17 +86,17 @@ export function copiesOf(
   { id, data }: Stored<PieceDesign>,
   copies: number,
   pieces: readonly Stored<PieceRecord>[],
-): PieceDesign[] {
+): PlanPiece[] {
+  const design = { ...data, designId: id };
   const measured = pieces
     .filter((piece) => piece.data.designId === id && piece.data.copy <= copies && hasMeasuredBed(piece.data))
     .sort((a, b) => a.data.copy - b.data.copy);
   const apart = measured.map((piece) => piece.data.copy);
   const rest = Array.from({ length: copies }, (_, i) => i + 1).filter((number) => !apart.includes(number));
   return [
-    ...(rest.length > 0 ? [{ ...data, copies: rest.length, copyNumbers: apart.length > 0 ? rest : null }] : []),
+    ...(rest.length > 0 ? [{ ...design, copies: rest.length, copyNumbers: apart.length > 0 ? rest : null }] : []),
     ...measured.map((piece) => ({
-      ...data,
-      tag: copyTag(data.tag, piece.data.copy),
+      ...design,
       copies: 1,
       copyNumbers: [piece.data.copy],
       measured: piece.data.measured,
@@ -77,7 +105,7 @@ export function copiesOf(
 }
 
 /** A set's designs with their beds drawn to its standards: what is poured, matched and shown. */
-export const drawnDesigns = ({ set, designs }: Pick<DeskView, 'set' | 'designs'>): Stored<PieceDesign>[] =>
+export const drawnDesigns = ({ set, designs }: Pick<SetDocuments, 'set' | 'designs'>): Stored<PieceDesign>[] =>
   designs.map((stored) => {
     const data = withJoints(stored.data, set.data.standards ?? []);
     return data === stored.data ? stored : { ...stored, data };
@@ -85,51 +113,53 @@ export const drawnDesigns = ({ set, designs }: Pick<DeskView, 'set' | 'designs'>
 
 /** Designs with the copies that a batch takes of them. */
 export const batchPieces = (
-  batch: Batch,
+  batch: Pick<Batch, 'items'>,
   designs: readonly Stored<PieceDesign>[],
   pieces: readonly Stored<PieceRecord>[],
-): PieceDesign[] =>
+): PlanPiece[] =>
   batch.items.flatMap(({ designId, copies }) => {
     const design = designs.find(({ id }) => id === designId);
     return design ? copiesOf(design, copies, pieces) : [];
   });
 
 /**
- * The plan request of a batch. Before its first pour it follows the set as it stands; afterwards it is the
- * request kept at that pour, so that the log always compares with what was planned then.
+ * The plan request of a batch. Before its first pour it follows the set as it stands; afterwards it is the request kept at that
+ * pour, so that the log always compares with what was planned then.
  */
-export function batchRequest(view: DeskView, batch: Batch): PlanRequest | null {
-  const { set, pieces, shelf } = view;
-  const request =
-    batch.planned ?? setRequest(set.data, batchPieces(batch, drawnDesigns(view), pieces), shelf, batch.pourAt);
-  return (
-    request && {
-      ...request,
-      pourAt: batch.planned ? request.pourAt : batch.pourAt,
-      poured: batch.pours.map(({ layer, pouredAt }) => ({ layer, at: pouredAt })),
-    }
-  );
+export function batchRequest(
+  documents: SetDocuments & Pick<DeskView, 'clockChanges'>,
+  batch: Batch,
+  detail: Pick<BatchDetail, 'kept' | 'pours'> | null,
+): PlanRequest | null {
+  const { clockChanges } = documents;
+  const poured = (detail?.pours ?? []).map(({ layer, pouredAt }) => ({ layer, at: pouredAt }));
+  if (detail?.kept && poured.length > 0) return { ...detail.kept.request, poured, clockChanges };
+  const pieces = batchPieces(batch, drawnDesigns(documents), documents.pieces);
+  return setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges, windows: batch.benchWindows });
 }
 
 /** The request of the whole set, as if every piece were poured in one batch now. */
-export const wholeSetRequest = (view: DeskView): PlanRequest | null =>
+export const wholeSetRequest = (documents: SetDocuments & Pick<DeskView, 'now' | 'clockChanges'>): PlanRequest | null =>
   setRequest(
-    view.set.data,
-    drawnDesigns(view).flatMap((design) => copiesOf(design, design.data.copies, view.pieces)),
-    view.shelf,
-    view.now,
+    documents,
+    drawnDesigns(documents).flatMap((design) => copiesOf(design, design.data.copies, documents.pieces)),
+    { pourAt: documents.now, clockChanges: documents.clockChanges },
   );
 
-export type BatchStatus = 'planned' | 'half done' | 'finished';
-
-/** Where a batch stands: how many of its layers have been poured. */
-export function batchStatus(batch: Batch, layers: number): BatchStatus {
-  if (batch.pours.length === 0) return 'planned';
-  return batch.pours.length >= layers ? 'finished' : 'half done';
+/** What a new batch starts with: the copies of each design that no batch has taken yet; all of them when none are left. */
+export function remainingItems(
+  designs: readonly Stored<PieceDesign>[],
+  taken: ReadonlyMap<string, number>,
+): Batch['items'] {
+  const left = designs.flatMap(({ id, data }) => {
+    const copies = data.copies - (taken.get(id) ?? 0);
+    return copies > 0 ? [{ designId: id, copies }] : [];
+  });
+  return left.length > 0 ? left : designs.map(({ id, data }) => ({ designId: id, copies: data.copies }));
 }
 
 /** The pieces of a set as they are matched: a copy of which anything was measured by itself, the others of a design together. */
-export function matchPieces(view: Pick<DeskView, 'set' | 'designs' | 'pieces'>): MatchPiece[] {
+export function matchPieces(view: Pick<SetDocuments, 'set' | 'designs' | 'pieces'>): MatchPiece[] {
   const { pieces } = view;
   return drawnDesigns(view).flatMap(({ id, data }): MatchPiece[] => {
     const own = pieces
@@ -143,7 +173,7 @@ export function matchPieces(view: Pick<DeskView, 'set' | 'designs' | 'pieces'>):
         ? [{ tag: data.tag, designId: id, copy: null, copies: rest.length, copyNumbers: rest, design: data, edges: {} }]
         : []),
       ...own.map((piece) => ({
-        tag: copyTag(data.tag, piece.data.copy),
+        tag: copyName(data.tag, piece.data.copy),
         designId: id,
         copy: piece.data.copy,
         copies: 1,
@@ -154,3 +184,14 @@ export function matchPieces(view: Pick<DeskView, 'set' | 'designs' | 'pieces'>):
     ];
   });
 }
+
+/** What the seams of a set are matched from. */
+export const setMatchRequest = (documents: SetDocuments): MatchRequest => ({
+  pieces: matchPieces(documents),
+  levelMm: documents.set.data.levelMm,
+  limits: documents.set.data.seamLimits ?? SEAM_LIMITS,
+  standards: documents.set.data.standards ?? [],
+  tilt: documents.shelf.settings.data.tilt,
+  doses: setRecipe(documents).doses,
+  row: documents.set.data.row ?? NO_WISH,
+});

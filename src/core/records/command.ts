@@ -53,7 +53,18 @@ export const commandSchema = z.discriminatedUnion('do', [
     id,
     version,
   }),
-  z.object({ do: z.literal('pour'), batchId: id, version, pour: pourRecordSchema }),
+  /** A layer as it was poured; entered again it is a correction, `pour: null` says that it was not poured after all. */
+  z.object({
+    do: z.literal('pour'),
+    batchId: id,
+    version,
+    layer: z.number().int().min(1),
+    pour: pourRecordSchema.nullable(),
+  }),
+  /** A new batch of what no batch has taken yet. */
+  z.object({ do: z.literal('plan'), setId: id }),
+  /** Kinds of product that ship with the program and are not on the shelf. */
+  z.object({ do: z.literal('stock'), productIds: z.array(id).min(1).max(40) }),
   /** What was measured on the edges of some copies, and the shims they stand on: taken over what is known of them; null takes it away. */
   z.object({
     do: z.literal('measure'),
@@ -74,13 +85,15 @@ export const commandSchema = z.discriminatedUnion('do', [
 ]);
 export type Command = z.infer<typeof commandSchema>;
 
-/** Which screen asks, and so which view the answer carries. */
+/** Which screen asks: the scope of its undo, and whose changes its answer carries. */
 export const viewWantedSchema = z.discriminatedUnion('view', [
   z.object({ view: z.literal('sets') }),
   z.object({ view: z.literal('shelf') }),
   z.object({ view: z.literal('desk'), setId: id }),
 ]);
 export type ViewWanted = z.infer<typeof viewWantedSchema>;
+export const scopeWanted = (wanted: ViewWanted): Scope =>
+  wanted.view === 'desk' ? setScope(wanted.setId) : wanted.view;
 
 /** The body of a request to the edit door. */
 export const editRequestSchema = z.object({ command: commandSchema, wanted: viewWantedSchema });

@@ -10,6 +10,7 @@ import {
   benchSchema,
   figureScaleSchema,
   levelMmSchema,
+  MOST_DESIGNS,
   planRequestSchema,
   roomSchema,
   setNameSchema,
@@ -21,6 +22,16 @@ const recordId = z.string().min(1).max(40);
 const number = z.number({ error: 'Type a number' });
 const noteSchema = z.string().trim().max(2000, 'At most 2000 characters');
 
+/** How dates and times are written and typed. */
+export const calendarSchema = z.object({
+  dateOrder: z.enum(['day first', 'month first', 'year first']),
+  clock: z.enum(['24 h', '12 h']),
+  /** 0 for Monday to 6 for Sunday. */
+  firstDay: z.number().int().min(0).max(6),
+});
+export type Calendar = z.infer<typeof calendarSchema>;
+export const DEFAULT_CALENDAR: Calendar = { dateOrder: 'day first', clock: '24 h', firstDay: 0 };
+
 /** What holds for the whole workshop: units, the room, cups and scale. */
 export const settingsSchema = z.object({
   units: unitPreferencesSchema,
@@ -30,6 +41,13 @@ export const settingsSchema = z.object({
   pricePerCup: benchSchema.shape.pricePerCup,
   tilt: benchSchema.shape.tilt,
   box: benchSchema.shape.box,
+  /** When the maker is at the bench; a set or a batch may narrow it. */
+  benchWindows: benchSchema.shape.windows.default([]),
+  benchExceptions: benchSchema.shape.exceptions,
+  /** By which school parts are measured: for screens and cards. */
+  measureBy: z.enum(['weight', 'volume']).default('weight'),
+  calendar: calendarSchema.default(DEFAULT_CALENDAR),
+  losses: planRequestSchema.shape.losses,
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -48,7 +66,8 @@ export const waterSetSchema = z.object({
   levelMm: levelMmSchema,
   productId: recordId,
   recipeId: recordId,
-  benchWindows: benchSchema.shape.windows,
+  /** Bench windows of its own, inside the workshop's; null: all of those. */
+  benchWindows: benchSchema.shape.windows.nullable().default(null),
   job: jobSchema.nullable(),
   /** The agreed profiles of edges, and up to where a seam closes or passes. */
   standards: z.array(edgeStandardSchema).max(12, 'At most 12 edge standards').optional(),
@@ -86,26 +105,29 @@ export const pourRecordSchema = z.object({
 });
 export type PourRecord = z.infer<typeof pourRecordSchema>;
 
-/** Pieces poured together on one plan. Once a layer is poured the plan's request is kept as it was. */
+const copiesSchema = z
+  .number({ error: 'Type a whole number' })
+  .int('Type a whole number')
+  .min(1, 'At least 1')
+  .max(500, 'At most 500 copies');
+
+/**
+ * Pieces that are to be poured together, and when. Until its first layer is poured a batch is planned from its set as that
+ * stands; then the plan is kept beside it as it was.
+ */
 export const batchSchema = z.object({
   name: setNameSchema,
-  items: z
-    .array(
-      z.object({
-        designId: recordId,
-        copies: z
-          .number({ error: 'Type a whole number' })
-          .int('Type a whole number')
-          .min(1, 'At least 1')
-          .max(500, 'At most 500 copies'),
-      }),
-    )
-    .max(80),
+  items: z.array(z.object({ designId: recordId, copies: copiesSchema })).max(MOST_DESIGNS),
   pourAt: wallTimeSchema,
-  pours: z.array(pourRecordSchema).max(100),
-  planned: planRequestSchema.nullable(),
+  /** Bench windows of its own, inside its set's; null: all of those. */
+  benchWindows: benchSchema.shape.windows.nullable().default(null),
 });
 export type Batch = z.infer<typeof batchSchema>;
+
+/** A layer of a batch as it was poured; known by `pourId`. */
+export const batchPourSchema = pourRecordSchema.extend({ batchId: recordId });
+export type BatchPour = z.infer<typeof batchPourSchema>;
+export const pourId = (batchId: string, layer: number): string => `${batchId}.${layer}`;
 
 /** One physical copy of a design that has measurements of its own. */
 export const pieceSchema = z.object({
@@ -127,6 +149,7 @@ export const RECORD_SCHEMAS = {
   design: pieceDesignSchema,
   piece: pieceSchema,
   batch: batchSchema,
+  pour: batchPourSchema,
 } as const;
 export type RecordKind = keyof typeof RECORD_SCHEMAS;
 export type RecordData<K extends RecordKind> = z.infer<(typeof RECORD_SCHEMAS)[K]>;

@@ -1,10 +1,11 @@
+import type { ClockChange } from '../cure/clockChanges';
 import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
-import type { Plan, PlanRequest } from '../plan';
-import type { UnitPreferences } from '../units/formatMeasure';
+import type { Amounts, Plan, PlanRequest } from '../plan';
 import type { Product } from '../mixing/product';
+import type { StripPiece } from '../picture/strip';
 import type { Colourant, Recipe } from '../tint/schema';
-import type { Batch, PieceRecord, Settings, Stored, WaterSet } from './schema';
+import type { Batch, PieceRecord, PourRecord, RecordData, RecordKind, Settings, Stored, WaterSet } from './schema';
 
 /** What undo and redo would do next in a scope, in words; null when there is nothing. */
 export interface History {
@@ -12,41 +13,128 @@ export interface History {
   redo: string | null;
 }
 
-/** The shelf and the workshop. */
-export interface ShelfView {
+/** A record that cannot be read: it is left out where it belongs, and said. */
+export interface Unreadable {
+  kind: RecordKind;
+  id: string;
+  message: string;
+}
+
+/** What lies on the shelf, and the workshop. */
+export interface Shelf {
   settings: Stored<Settings>;
   products: Stored<Product>[];
   colourants: Stored<Colourant>[];
   recipes: Stored<Recipe>[];
-  history: History;
 }
 
-/** One set with all that its screens need. `now` is the workshop's wall clock when the view was made. */
-export interface DeskView {
+/** What every view tells: what undo would do, the workshop's wall clock, and what cannot be read. */
+export interface ViewState {
+  history: History;
+  now: WallTime;
+  clockChanges: ClockChange[];
+  unreadable: Unreadable[];
+}
+
+/** The shelf and the workshop. */
+export interface ShelfView extends Shelf, ViewState {
+  /** Kinds of product that ship and are not on the shelf, by id and name. */
+  missingKinds: { id: string; name: string }[];
+}
+
+/** A batch in short: what is wished, and how far it has been poured. */
+export interface BatchRow extends Stored<Batch> {
+  /** Null while it is only planned. */
+  poured: { layers: number; of: number; lastAt: WallTime; mixGrams: number } | null;
+}
+
+/** What was planned at the first pour: what it was worked out from, and what came out. */
+export interface KeptPlan {
+  request: PlanRequest;
+  amounts: Amounts;
+}
+
+/** An open batch: the plan that was kept, and its layers as they were poured. */
+export interface BatchDetail {
+  batchId: string;
+  kept: KeptPlan | null;
+  pours: PourRecord[];
+}
+
+/** One set with what all its screens show. Batches come newest first, the first of them; more on demand. */
+export interface DeskView extends ViewState {
   set: Stored<WaterSet>;
   designs: Stored<PieceDesign>[];
   /** Copies that have been measured. */
   pieces: Stored<PieceRecord>[];
-  batches: Stored<Batch>[];
-  shelf: Omit<ShelfView, 'history'>;
-  history: History;
-  now: WallTime;
+  batches: BatchRow[];
+  batchCount: number;
+  /** The batch that is open, if one is. */
+  opened: BatchDetail | null;
+  shelf: Shelf;
+}
+
+/** What every stage needs to draw a set. */
+export type SetDocuments = Pick<DeskView, 'set' | 'designs' | 'pieces' | 'shelf'>;
+
+/** What waits, and what comes next in the work on a set. */
+export interface SetWork {
+  words: string;
+  /** Where it is done. */
+  stage: 'shape' | 'pour' | 'cure' | 'log';
+  batchId: string | null;
+  /** When it is due or may be done, where that is known. */
+  at: WallTime | null;
+}
+
+/** A set in the list of all. */
+export interface SetCard {
+  set: Stored<WaterSet>;
+  pieces: { kind: PieceDesign['kind']; copies: number }[];
+  /** Its strip, thinned for a small picture. */
+  strip: StripPiece[];
+  batches: number;
+  next: SetWork;
+  /** Layers that cure, until when. */
+  curing: { words: string; until: WallTime } | null;
 }
 
 /** All sets, for the first screen. */
-export interface SetsView {
-  sets: DeskView[];
-  shelf: Omit<ShelfView, 'history'>;
-  history: History;
-  now: WallTime;
+export interface SetsView extends ViewState {
+  sets: SetCard[];
+  shelf: Shelf;
 }
 
 /** A batch with its plan, for the pour card and the exports. `request` and `plan` are null while it has no pieces. */
 export interface BatchPlanView {
   setId: string;
-  batch: Stored<Batch>;
+  batch: BatchRow;
+  poured: boolean;
   request: PlanRequest | null;
   plan: Plan | null;
-  units: UnitPreferences;
+  settings: Settings;
   printedAt: WallTime;
+}
+
+/** One row that an edit changed; null when it is gone. */
+export type RowChange =
+  | {
+      [K in Exclude<RecordKind, 'batch' | 'pour'>]: {
+        kind: K;
+        id: string;
+        setId: string | null;
+        row: Stored<RecordData<K>> | null;
+      };
+    }[Exclude<RecordKind, 'batch' | 'pour'>]
+  | { kind: 'batch'; id: string; setId: string | null; row: BatchRow | null }
+  | { kind: 'pour'; id: string; setId: string | null; batchId: string; layer: number; row: PourRecord | null };
+
+/** What the edit door answers: the rows that have changed, and what undo would do now. */
+export interface EditAnswer {
+  id: string | null;
+  changes: RowChange[];
+  history: History;
+  now: WallTime;
+  /** Sets whose card in the list has changed, for the screen that lists them; null: gone. */
+  cards?: { id: string; card: SetCard | null }[];
 }

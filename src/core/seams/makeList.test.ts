@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { piecesToMake } from './makeList';
-import { emptyWish, layTable, type TableTile } from './table';
+import { emptyWish, layTable } from './table';
+import type { TableTile } from './tableTypes';
 import type { TableWish } from './tableSchema';
 import { across, all, bend, end, everyLaying, faults, straight } from './testTables';
 

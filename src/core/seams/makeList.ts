@@ -1,4 +1,5 @@
-import { countsToLay, layTable, type SidesMeet, type TableTile } from './table';
+import { countsToLay, layTable, toMake } from './table';
+import type { SidesMeet, TableTile } from './tableTypes';
 import { classesOf } from './tableRules';
 import type { TableWish } from './tableSchema';
 
@@ -142,8 +143,9 @@ function named(
       left -= take;
       return { tile, needed: take, make: 0 };
     });
-    rows[0]!.needed += left;
-    rows[0]!.make = left;
+    const made = rows.find(({ tile }) => tile === toMake(members[kind]!, tiles))!;
+    made.needed += left;
+    made.make = left;
     return rows.filter((row) => row.needed > 0);
   });
 }

@@ -1,3 +1,4 @@
+import { copyName, samePiece, type PieceRef } from '../bed/pieceRef';
 import { outlineSize } from '../bed/outline';
 import type { EdgeName } from '../bed/schema';
 import type { MatchEdge, MatchPiece, MatchRequest, MatchSeam } from './matchSet';
@@ -10,6 +11,8 @@ import { raiseEdge } from './standing';
 
 /** One board of a row, a copy of its own. */
 export interface RowBoard {
+  designId: string;
+  copy: number;
   /** `SH-A #2`. */
   name: string;
   lengthMm: number;
@@ -56,6 +59,7 @@ const CLOSES = 1;
 const NEVER = 1000;
 
 interface Board extends RowBoard {
+  tag: string;
   facing: boolean | null;
 }
 
@@ -64,36 +68,43 @@ function boardsOf(pieces: readonly MatchPiece[], edges: readonly MatchEdge[]): B
   return pieces.flatMap((piece) => {
     if (piece.design.kind !== 'board') return [];
     const find = (edge: EdgeName): number =>
-      edges.findIndex((candidate) => candidate.piece === piece.tag && candidate.edge === edge);
+      edges.findIndex((candidate) => samePiece(candidate, piece) && candidate.edge === edge);
     const [west, east] = [find('west'), find('east')];
     if (west < 0 || east < 0) return [];
     const { flowsFrom, outline } = piece.design;
     // Where the water of a row reads one way it reads from left to right.
     const facing = flowsFrom === 'west' ? false : flowsFrom === 'east' ? true : null;
-    const name = (copy: number): string => (piece.copy === null ? `${piece.tag} #${copy}` : piece.tag);
-    return Array.from({ length: piece.copies }, (_, i): Board => ({
-      name: name(piece.copyNumbers?.[i] ?? i + 1),
-      lengthMm: outlineSize(outline).widthMm,
-      west,
-      east,
-      facing,
-    }));
+    return Array.from({ length: piece.copies }, (_, i): Board => {
+      const copy = piece.copy ?? piece.copyNumbers?.[i] ?? i + 1;
+      return {
+        designId: piece.designId,
+        copy,
+        tag: piece.tag,
+        name: piece.copy === null ? copyName(piece.tag, copy) : piece.tag,
+        lengthMm: outlineSize(outline).widthMm,
+        west,
+        east,
+        facing,
+      };
+    });
   });
 }
 
-/** Rules by the boards' names as rules by their place in the list; names that are not in the row are told. */
+/** Rules about pieces as rules by their place in the list; of pieces that are not in the row it is told. */
 function rulesOf({ pins, apart }: RowWish, boards: readonly Board[]): { rules: RowRules; problems: string[] } {
-  const index = (name: string): number => boards.findIndex((board) => board.name === name);
-  const gone = [...new Set([...pins.map(({ piece }) => piece), ...apart.flat()].filter((name) => index(name) < 0))];
+  const index = (ref: PieceRef): number => boards.findIndex((board) => samePiece(board, ref));
+  const gone = [...pins.map(({ piece }) => piece), ...apart.flat()].filter((ref) => index(ref) < 0);
+  const known = (ref: PieceRef): string =>
+    copyName(boards.find(({ designId }) => designId === ref.designId)?.tag ?? ref.designId, ref.copy);
   return {
     rules: {
       facing: boards.map(({ facing }) => facing),
       pins: pins.filter(({ piece }) => index(piece) >= 0).map(({ piece, place }) => ({ board: index(piece), place })),
       apart: apart
-        .filter((pair) => pair.every((name) => index(name) >= 0))
+        .filter((pair) => pair.every((ref) => index(ref) >= 0))
         .map(([a, b]) => [index(a), index(b)] as const),
     },
-    problems: gone.map((name) => `A rule speaks of ${name}, which is not in this row. Take it out.`),
+    problems: [...new Set(gone.map((ref) => `A rule speaks of ${known(ref)}, which is not in this row. Take it out.`))],
   };
 }
 
@@ -134,7 +145,14 @@ export function matchRow(
   return {
     problems: [],
     row: {
-      boards: boards.map(({ name, lengthMm, west, east }) => ({ name, lengthMm, west, east })),
+      boards: boards.map(({ designId, copy, name, lengthMm, west, east }) => ({
+        designId,
+        copy,
+        name,
+        lengthMm,
+        west,
+        east,
+      })),
       result,
       spoiler,
       ends: endsOf(bare, boards, result.places),

@@ -88,14 +88,24 @@ describe('a set', () => {
   test('pins and rules speak of boards by name; one that is gone is told', () => {
     const { row } = matchSet(
       request([board('A', 60, { copies: 2, copyNumbers: [1, 3] }), board('A #2', 60, { copy: 2 })], {
-        row: { pins: [{ piece: 'A #3', place: 0 }], apart: [['A #1', 'A #3']] },
+        row: {
+          pins: [{ piece: { designId: 'A', copy: 3 }, place: 0 }],
+          apart: [
+            [
+              { designId: 'A', copy: 1 },
+              { designId: 'A', copy: 3 },
+            ],
+          ],
+        },
       }),
       bedOf,
     );
     expect(row!.result.places.map(({ board: index }) => row!.boards[index]!.name)).toEqual(['A #3', 'A #2', 'A #1']);
     expect(
       matchSet(
-        request([board('A', 60, { copies: 2 })], { row: { pins: [{ piece: 'Z #1', place: 0 }], apart: [] } }),
+        request([board('A', 60, { copies: 2 })], {
+          row: { pins: [{ piece: { designId: 'Z', copy: 1 }, place: 0 }], apart: [] },
+        }),
         bedOf,
       ).problems,
     ).toEqual(['A rule speaks of Z #1, which is not in this row. Take it out.']);
@@ -122,7 +132,9 @@ describe('a set', () => {
       edges: { west: { bed: [], levels: [15, 15.2, 15.4] }, east: { bed: [], levels: [15, 15.2, 15.4] } },
     });
     const { row } = matchSet(
-      request([tilted, board('B', 60)], { row: { pins: [{ piece: 'A #1', place: 0 }], apart: [] } }),
+      request([tilted, board('B', 60)], {
+        row: { pins: [{ piece: { designId: 'A', copy: 1 }, place: 0 }], apart: [] },
+      }),
       bedOf,
     );
     const [place] = row!.result.places;
@@ -138,8 +150,8 @@ describe('a set', () => {
       request([board('A', 60, { copies: 3 })], {
         row: {
           pins: [
-            { piece: 'A #1', place: 0 },
-            { piece: 'A #2', place: 0 },
+            { piece: { designId: 'A', copy: 1 }, place: 0 },
+            { piece: { designId: 'A', copy: 2 }, place: 0 },
           ],
           apart: [],
         },
@@ -398,8 +410,8 @@ describe('tiles for a table', () => {
     ]);
     const [joint] = layoutJoints(
       [
-        { column: 0, row: 0, tile: 0, quarters: 0 },
-        { column: 0, row: 1, tile: 1, quarters: 0 },
+        { column: 0, row: 0, tile: 0, turns: 0 },
+        { column: 0, row: 1, tile: 1, turns: 0 },
       ],
       stock,
     );

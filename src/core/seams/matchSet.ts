@@ -1,3 +1,4 @@
+import { pieceKey, type PieceRef } from '../bed/pieceRef';
 import { withoutJoints } from '../bed/joints';
 import { edgeProfile } from '../bed/profile';
 import { outlineEdges } from '../bed/outline';
@@ -11,17 +12,15 @@ import type { RecipeDose } from '../tint/doses';
 import { waterLook } from '../tint/waterLook';
 import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { matchRow, type MatchRow } from './matchRow';
-import type { CornerHeights, MeasuredEdge, RowWish, SeamLimits } from './schema';
+import type { CornerHeights, Grade, MeasuredEdge, RowWish, SeamLimits } from './schema';
 import { onShims } from './standing';
 import { canMeet, compareEdges, seamScore, type Seam } from './seam';
 import { departure, edgeHeights, edgeLevels, type SeamEdge } from './seamEdge';
 
 /** A piece as it is matched: a design, or one copy of it with measurements of its own. */
-export interface MatchPiece {
+export interface MatchPiece extends PieceRef {
   /** `HS-1`, or `HS-1 #2` for a copy that was measured. */
   tag: string;
-  designId: string;
-  copy: number | null;
   /** How many pieces it stands for, and which copies those are; the first ones where that is not said. */
   copies: number;
   copyNumbers?: number[];
@@ -42,9 +41,7 @@ export interface MatchRequest {
 }
 
 /** An edge of the set as its piece stands, shims and all; its profile, and how it keeps to its standard. */
-export interface MatchEdge extends SeamEdge {
-  designId: string;
-  copy: number | null;
+export interface MatchEdge extends SeamEdge, PieceRef {
   wet: boolean;
   standard: string | null;
   /** True when the bed is drawn to the standard over its blend length. */
@@ -64,8 +61,65 @@ export interface MatchSet {
   edges: MatchEdge[];
   /** Water against water, worst first. */
   seams: MatchSeam[];
+  counts: MatchCounts;
   row: MatchRow | null;
   problems: string[];
+  /** True of an extract: more edges and seams are known than it carries. */
+  partial: boolean;
+}
+
+/** How many seams of each grade there are, how many are meant to meet and how many of those show; edges off their standard. */
+export interface MatchCounts {
+  grades: Record<Grade, number>;
+  meant: number;
+  meantShows: number;
+  departs: number;
+}
+
+/** Edges of which most of the water meets water are meant to meet; the others would only by mistake. */
+export const MEANT_OVERLAP = 0.5;
+export const isMeant = ({ wetOverlap }: Pick<Seam, 'wetOverlap'>): boolean => wetOverlap >= MEANT_OVERLAP;
+
+function countsOf(edges: readonly MatchEdge[], seams: readonly MatchSeam[]): MatchCounts {
+  const grades: MatchCounts['grades'] = { closes: 0, passes: 0, shows: 0 };
+  for (const { grade } of seams) grades[grade]++;
+  const meant = seams.filter(isMeant);
+  return {
+    grades,
+    meant: meant.length,
+    meantShows: meant.filter(({ grade }) => grade === 'shows').length,
+    departs: edges.filter(({ departs }) => departs).length,
+  };
+}
+
+/** More edges and seams than these make a page heavy; a first look does without the rest. */
+const MOST_FIRST = { edges: 48, seams: 300, shown: 40 };
+
+/** What a first look at a match needs: all of a small one; of a large one the worst seams that are meant to meet, and the row. */
+export function slimMatch(match: MatchSet): MatchSet {
+  const { edges, seams, row } = match;
+  if (edges.length <= MOST_FIRST.edges && seams.length <= MOST_FIRST.seams) return match;
+  const shown = seams.filter(isMeant).slice(0, MOST_FIRST.shown);
+  const used = [
+    ...new Set([
+      ...shown.flatMap(({ a, b }) => [a, b]),
+      ...(row?.seams.flatMap(({ a, b }) => [a, b]) ?? []),
+      ...(row?.boards.flatMap(({ west, east }) => [west, east]) ?? []),
+    ]),
+  ];
+  const place = new Map(used.map((edge, i) => [edge, i]));
+  const moved = (seam: MatchSeam): MatchSeam => ({ ...seam, a: place.get(seam.a)!, b: place.get(seam.b)! });
+  return {
+    ...match,
+    partial: true,
+    edges: used.map((edge) => edges[edge]!),
+    seams: shown.map(moved),
+    row: row && {
+      ...row,
+      seams: row.seams.map(moved),
+      boards: row.boards.map((board) => ({ ...board, west: place.get(board.west)!, east: place.get(board.east)! })),
+    },
+  };
 }
 
 /** Cells of a bed of which only the edges matter: half a millimetre apart on a 140 mm tile. */
@@ -81,8 +135,8 @@ export function matchSet(
   tick: (share: number) => void = () => undefined,
 ): MatchSet {
   const bare = request.pieces.flatMap((piece) => edgesOf(piece, request, bedOf));
-  const shims = new Map(request.pieces.map(({ tag, shimsMm }) => [tag, shimsMm]));
-  const edges = bare.map((edge) => onShims(edge, shims.get(edge.piece)));
+  const shims = new Map(request.pieces.map((piece) => [pieceKey(piece), piece.shimsMm]));
+  const edges = bare.map((edge) => onShims(edge, shims.get(pieceKey(edge))));
   const seams: MatchSeam[] = [];
   for (let a = 0; a < edges.length; a++) {
     if ((a & 15) === 0) tick((0.3 * a) / edges.length);
@@ -94,7 +148,7 @@ export function matchSet(
   seams.sort((x, y) => y.score - x.score);
   tick(0.3);
   const { row, problems } = matchRow(request, edges, bare, (share) => tick(0.3 + 0.7 * share));
-  return { edges, seams, row, problems };
+  return { edges, seams, counts: countsOf(edges, seams), row, problems, partial: false };
 }
 
 function seamOf(edges: readonly MatchEdge[], a: number, b: number, limits: SeamLimits): MatchSeam {

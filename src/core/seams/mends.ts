@@ -1,3 +1,4 @@
+import type { PieceRef } from '../bed/pieceRef';
 import type { EdgeName } from '../bed/schema';
 import type { MatchEdge } from './matchSet';
 import type { Grade, SeamLimits } from './schema';
@@ -16,8 +17,9 @@ export interface StandingJoint {
 export const MEND_KINDS = ['shim', 'shim corners', 'top up', 'sand down'] as const;
 
 /** One way to close a step, and what it does to the seams beside it. */
-export interface SeamMend {
+export interface SeamMend extends PieceRef {
   kind: (typeof MEND_KINDS)[number];
+  /** What the piece that is changed is called. */
   piece: string;
   edge: EdgeName;
   /** By how much at the left and the right end of the edge, seen from the middle of the piece; both alike for a whole piece. */
@@ -86,7 +88,8 @@ export function mendSeam(
     const movesA = edge === a;
     const after = movesA ? compareEdges(change(a), b, limits) : compareEdges(a, change(b), limits);
     const index = movesA ? seam.a : seam.b;
-    const shared = { kind, piece: edge.piece, edge: edge.edge, byMm, after };
+    const { designId, copy, piece } = edge;
+    const shared = { kind, designId, copy, piece, edge: edge.edge, byMm, after };
     return standing && joints
       ? {
           ...shared,

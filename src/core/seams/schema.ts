@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pieceRefSchema } from '../bed/pieceRef';
 import { mm } from '../bed/edgeStandardSchema';
 import { edgeNameSchema, finite } from '../bed/outlineSchema';
 
@@ -16,14 +17,14 @@ export const seamLimitsSchema = z
 export type SeamLimits = z.infer<typeof seamLimitsSchema>;
 export const SEAM_LIMITS: SeamLimits = { stepMm: [0.5, 1.6], gapMm: [1, 3], deltaE: [2, 5] };
 
-/** What a row of boards must keep to, by the boards' names: who stands at which place from the left, who is not beside whom. */
+/** What a row of boards must keep to: who stands at which place from the left, who is not beside whom. */
 export const rowWishSchema = z.object({
   pins: z
-    .array(z.object({ piece: z.string().max(24), place: z.number().int().min(0).max(199) }))
+    .array(z.object({ piece: pieceRefSchema, place: z.number().int().min(0).max(199) }))
     .max(40)
     .default([]),
   apart: z
-    .array(z.tuple([z.string().max(24), z.string().max(24)]))
+    .array(z.tuple([pieceRefSchema, pieceRefSchema]))
     .max(40)
     .default([]),
 });

@@ -10,7 +10,7 @@ export const SEAM_STEP_MM = 0.5;
 
 /** One edge of one piece, as seen from the middle of the piece: from its left end to its right. */
 export interface SeamEdge {
-  /** The piece, as in `HS-1 #2`, and the edge. */
+  /** What its piece is called, as in `HS-1 #2`. */
   piece: string;
   edge: EdgeName;
   lengthMm: number;

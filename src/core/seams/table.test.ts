@@ -1,8 +1,10 @@
 import fc from 'fast-check';
-import { checkWish, emptyWish, layTable, type SidesMeet, type TableTile } from './table';
+import { checkWish, emptyWish, layTable } from './table';
+import type { SidesMeet, TableTile } from './tableTypes';
 import { bestCopies } from './tableCopies';
 import type { TableWish } from './tableSchema';
 import { across, all, bend, bruteExtras, end, faults, fork, straight } from './testTables';
+import { ref, named } from './testTables';
 
 describe('a creek across a table', () => {
   test('is laid from the stock, and keeps everything', () => {
@@ -56,7 +58,7 @@ describe('a creek across a table', () => {
   test('sides that may not meet are kept apart', () => {
     const tiles = [
       { ...straight, copies: 2 },
-      { ...straight, tag: 'deep', copies: 2 },
+      { ...straight, ...named('deep'), copies: 2 },
     ];
     const apart: SidesMeet = (a, _, b) => a === b;
     const wish: TableWish = { ...across, columns: 4 };
@@ -64,14 +66,14 @@ describe('a creek across a table', () => {
     expect(layTable(wish, tiles, all).kind).toBe('found');
   });
   test('tiles that run one way point downstream', () => {
-    const rapid: TableTile = { tag: 'rapid', copies: 4, turnable: true, wet: [true, false, true, false], from: 0 };
+    const rapid: TableTile = { ...named('rapid'), copies: 4, turnable: true, wet: [true, false, true, false], from: 0 };
     const result = layTable(across, [rapid], all);
     if (result.kind !== 'found') throw new Error(result.kind);
-    // Water comes in at the west: the south side as drawn must face west, a turn of three quarters.
-    expect(new Set(result.layout.laid.map(({ quarters }) => quarters))).toEqual(new Set([3]));
+    // Water comes in at the west: the south side as drawn must face west, a turn of three turns.
+    expect(new Set(result.layout.laid.map(({ turns }) => turns))).toEqual(new Set([3]));
     expect(layTable(across, [{ ...rapid, turnable: false }], all)).toEqual({ kind: 'none' });
   });
-  const pond: TableTile = { tag: 'pond', copies: 1, turnable: true, wet: [true, false, true, false], pond: true };
+  const pond: TableTile = { ...named('pond'), copies: 1, turnable: true, wet: [true, false, true, false], pond: true };
   const rich = [{ ...straight, copies: 8 }, { ...bend, copies: 8 }, { ...fork, copies: 2 }, end, pond];
   test.each<[string, Partial<TableWish>]>([
     [
@@ -81,13 +83,13 @@ describe('a creek across a table', () => {
     ['a pond at a place', { ponds: [{ column: 2, row: 1 }] }],
     ['a fork anywhere', { anyFork: true }],
     ['a pond anywhere', { anyPond: true }],
-    ['a tile kept where it lies', { fixed: [{ column: 1, row: 1, piece: 'bend', quarters: 2 }] }],
+    ['a tile kept where it lies', { fixed: [{ column: 1, row: 1, piece: ref('bend'), turns: 2 }] }],
     [
       'all of these',
       {
         anyFork: true,
         anyPond: true,
-        fixed: [{ column: 0, row: 1, piece: 'straight', quarters: 1 }],
+        fixed: [{ column: 0, row: 1, piece: ref('straight'), turns: 1 }],
         blocked: [{ column: 2, row: 1 }],
       },
     ],
@@ -103,8 +105,8 @@ describe('a creek across a table', () => {
     const wish: TableWish = {
       ...across,
       fixed: [
-        { column: 0, row: 1, piece: 'straight', quarters: 1 },
-        { column: 1, row: 1, piece: 'straight', quarters: 0 },
+        { column: 0, row: 1, piece: ref('straight'), turns: 1 },
+        { column: 1, row: 1, piece: ref('straight'), turns: 0 },
       ],
     };
     expect(layTable(wish, rich, all)).toEqual({ kind: 'none' });
@@ -165,8 +167,8 @@ test('kept tiles, forks, ponds and one-way tiles on small tables: as brute force
   const kept = fc.record({
     column: fc.nat(1),
     row: fc.nat(1),
-    piece: fc.constantFrom('rapid', 'fork'),
-    quarters: fc.nat(3),
+    piece: fc.constantFrom(ref('rapid'), ref('fork')),
+    turns: fc.nat(3),
   });
   const some = { minLength: 0, maxLength: 1 };
   fc.assert(
@@ -190,7 +192,7 @@ test('kept tiles, forks, ponds and one-way tiles on small tables: as brute force
           ],
         };
         const tiles: TableTile[] = [
-          { ...bend, tag: 'rapid', copies: rapids, from: 0, pond: true },
+          { ...bend, ...named('rapid'), copies: rapids, from: 0, pond: true },
           { ...fork, copies: forksHad },
           { ...end, copies: 1 },
         ];
@@ -213,8 +215,8 @@ test('larger tables at random: whatever is found keeps everything, and names no 
     bend,
     { ...fork, copies: 2 },
     end,
-    { ...straight, tag: 'rapid', copies: 2, from: 0 },
-    { ...bend, tag: 'pond', copies: 1, pond: true },
+    { ...straight, ...named('rapid'), copies: 2, from: 0 },
+    { ...bend, ...named('pond'), copies: 1, pond: true },
   ];
   const meets = fc.constantFrom<SidesMeet>(all, (a, _, b) => !(a === 0 && b === 1) && !(a === 1 && b === 0));
   const size = fc.record({ columns: fc.integer({ min: 3, max: 6 }), rows: fc.integer({ min: 2, max: 4 }) });
@@ -294,8 +296,8 @@ test('contradictory wishes are named', () => {
   expect(checkWish({ ...across, ponds: [{ column: 1, row: 1 }] }, [straight])[0]).toBe(
     'A pond is wanted, but no tile with water at its edges has a pool on it.',
   );
-  const kept = { column: 1, row: 1, piece: 'straight', quarters: 1 };
-  expect(checkWish({ ...across, fixed: [{ ...kept, piece: 'gone' }] }, [straight])[0]).toMatch(
+  const kept = { column: 1, row: 1, piece: ref('straight'), turns: 1 };
+  expect(checkWish({ ...across, fixed: [{ ...kept, piece: ref('gone') }] }, [straight])[0]).toMatch(
     /gone is kept at column 2, row 2, but is no longer/,
   );
   expect(checkWish({ ...across, fixed: [kept, kept] }, [straight])[0]).toBe(

@@ -1,9 +1,9 @@
-import type { TablePlace, TableSide, TableWish } from './tableSchema';
-import { MOST_PLACES, TABLE_SIDES } from './tableSchema';
+import { copyName, samePiece } from '../bed/pieceRef';
+import { MOST_PLACES, type TablePlace, type TableWish } from './tableSchema';
+import { TABLE_SHAPES } from './tableShape';
+import type { LaidTile, SidesMeet, TableLayout, TableResult, TableTile } from './tableTypes';
 import {
   classesOf,
-  DX,
-  DY,
   hangsTogether,
   isFork,
   placeName,
@@ -15,39 +15,6 @@ import {
 } from './tableRules';
 import { seeded } from './random';
 import { TableSearch, type Budget } from './tableSearch';
-
-/** A kind of tile: how many there are, whether it may be turned, and which sides have water. */
-export interface TableTile {
-  tag: string;
-  copies: number;
-  /** May be laid in any of four ways; else only as drawn. */
-  turnable: boolean;
-  /** Water on each side as drawn, south, east, north, west. */
-  wet: readonly [boolean, boolean, boolean, boolean];
-  /** A tile whose water reads one way: the side at which it comes in, as drawn; it goes out at the others. */
-  from?: TableSide | undefined;
-  /** A tile with a pond on it. */
-  pond?: boolean | undefined;
-}
-
-/** A tile on the table: which kind, turned by how many quarters anticlockwise. */
-export interface LaidTile extends TablePlace {
-  tile: number;
-  quarters: number;
-}
-
-export interface TableLayout {
-  laid: LaidTile[];
-  /** Pieces that the stock lacks, by kind. */
-  extras: { tile: number; count: number }[];
-}
-
-/** What a search came to: a layout with as few extras as were allowed; the proof that there is none; or neither, in the steps allowed. */
-export type TableResult =
-  { kind: 'found'; layout: TableLayout; fewest: boolean } | { kind: 'none' } | { kind: 'gave up' };
-
-/** Whether two sides of two kinds of tile may stand against each other under water. Sides as drawn. */
-export type SidesMeet = (tileA: number, sideA: TableSide, tileB: number, sideB: TableSide) => boolean;
 
 export interface TableOptions {
   /** Another number gives another layout. */
@@ -61,7 +28,8 @@ export interface TableOptions {
 }
 
 /** A wish with nothing in it but its size. */
-export const emptyWish = (columns: number, rows: number): TableWish => ({
+export const emptyWish = (columns: number, rows: number, grid: TableWish['grid'] = 'square'): TableWish => ({
+  grid,
   columns,
   rows,
   blocked: [],
@@ -76,7 +44,8 @@ export const emptyWish = (columns: number, rows: number): TableWish => ({
 
 /** Contradictions in what is wanted, in words. */
 export function checkWish(wish: TableWish, tiles: readonly TableTile[]): string[] {
-  const { columns, rows, blocked, openings, fixed } = wish;
+  const { columns, rows, blocked, openings, fixed, grid } = wish;
+  const shape = TABLE_SHAPES[grid];
   const problems: string[] = [];
   const inside = ({ column, row }: TablePlace): boolean => column >= 0 && row >= 0 && column < columns && row < rows;
   if (columns < 1 || rows < 1 || columns * rows > MOST_PLACES)
@@ -88,23 +57,32 @@ export function checkWish(wish: TableWish, tiles: readonly TableTile[]): string[
     else if (blocked.some(samePlace(place))) problems.push(`Water is wanted at ${placeName(place)}, which is blocked.`);
   }
   for (const opening of openings)
-    if (inside(opening) && inside({ column: opening.column + DX[opening.side], row: opening.row + DY[opening.side] }))
-      problems.push(`The ${TABLE_SIDES[opening.side]} side of ${placeName(opening)} is not an edge of the table.`);
+    if (opening.side >= shape.sides.length)
+      problems.push(`${placeName(opening)} has no such side. Take that opening out.`);
+    else if (inside(opening) && inside(shape.beyond(opening, opening.side)))
+      problems.push(`The ${shape.names[opening.side]} side of ${placeName(opening)} is not an edge of the table.`);
   if (wantedPlaces(wish).length === 0 && !wish.anyFork && !wish.anyPond)
     problems.push('Say where the water comes in, goes out, or must pass.');
   problems.push(...wantsUnmet(wish, tiles));
   for (const place of fixed) {
-    const tile = tiles.find(({ tag }) => tag === place.piece);
+    const tile = tiles.find((candidate) => samePiece(candidate, place.piece));
+    const name = tile?.tag ?? nameOf(place.piece, tiles);
     if (!tile)
-      problems.push(`${place.piece} is kept at ${placeName(place)}, but is no longer among the tiles. Free the place.`);
-    else if (!tile.turnable && place.quarters !== 0)
-      problems.push(`${place.piece} may not be turned. Free ${placeName(place)}.`);
-    else if (fixed.filter(({ piece }) => piece === place.piece).length > tile.copies)
-      problems.push(`${place.piece} is kept at more places than there are copies of it, ${tile.copies}. Free one.`);
+      problems.push(`${name} is kept at ${placeName(place)}, but is no longer among the tiles. Free the place.`);
+    else if (!shape.turns.includes(place.turns) || (!tile.turnable && place.turns !== shape.turns[0]))
+      problems.push(`${name} may not be turned like that. Free ${placeName(place)}.`);
+    else if (fixed.filter(({ piece }) => samePiece(piece, place.piece)).length > tile.copies)
+      problems.push(`${name} is kept at more places than there are copies of it, ${tile.copies}. Free one.`);
     if (fixed.filter(samePlace(place)).length > 1) problems.push(`Two tiles are kept at ${placeName(place)}. Free it.`);
   }
   return [...new Set(problems)];
 }
+
+/** What a piece is called that is no longer among the tiles. */
+const nameOf = ({ designId, copy }: TableWish['fixed'][number]['piece'], tiles: readonly TableTile[]): string => {
+  const whole = tiles.find((tile) => tile.designId === designId && tile.copy === null);
+  return whole ? copyName(whole.tag, copy) : 'A tile';
+};
 
 /** Forks and ponds that are wanted though no tile is one. */
 function wantsUnmet({ forks, ponds, anyFork, anyPond }: TableWish, tiles: readonly TableTile[]): string[] {
@@ -214,7 +192,10 @@ export function countsToLay(
   mostSteps: number,
   tick: (steps: number) => void = () => undefined,
 ): { counts: number[][]; all: boolean } {
-  const unlimited: TileKinds = { ...kinds, tiles: kinds.tiles.map((tile) => ({ ...tile, copies: mostTiles })) };
+  const unlimited: TileKinds = {
+    ...kinds,
+    tiles: kinds.tiles.map((tile) => ({ ...tile, copies: tile.once ? tile.copies : mostTiles })),
+  };
   const seen = new Map<string, number[]>();
   const { wishes, all: every } = spelledOut(wish, seeded(1));
   let all = every;
@@ -239,9 +220,11 @@ export function countsToLay(
 function leastTiles(wish: TableWish): number {
   const wanted = wantedPlaces(wish);
   const distinct = new Set(wanted.map(({ column, row }) => row * wish.columns + column)).size;
+  // On hexagons a step across may also go half a place up or down: only the larger way counts for sure.
+  const apart = (across: number, up: number): number => (wish.grid === 'hexagon' ? Math.max(across, up) : across + up);
   const furthest = wanted.reduce(
     (most, a) =>
-      wanted.reduce((far, b) => Math.max(far, Math.abs(a.column - b.column) + Math.abs(a.row - b.row) + 1), most),
+      wanted.reduce((far, b) => Math.max(far, apart(Math.abs(a.column - b.column), Math.abs(a.row - b.row)) + 1), most),
     1,
   );
   return Math.max(distinct, furthest);
@@ -254,6 +237,10 @@ function tileLimits(wish: TableWish, most: number): number[] {
   for (let limit = least; limit < most && limit < least + wish.columns + wish.rows; limit += 2) limits.push(limit);
   return [...limits, most];
 }
+
+/** Which of tiles that can stand for one another is made when there are too few: never a measured copy where a drawn one is among them. */
+export const toMake = (members: readonly number[], tiles: readonly TableTile[]): number =>
+  members.find((member) => !tiles[member]!.once) ?? members[0]!;
 
 /** Gives each place a real tile: what is kept there, else from stock while there is any, in a seeded order, else the first of its kind as an extra. */
 function namedLayout(
@@ -271,7 +258,7 @@ function namedLayout(
     return { ...place, tile };
   };
   const kept = new Map(
-    fixed.map((place) => [`${place.column},${place.row}`, tiles.findIndex(({ tag }) => tag === place.piece)]),
+    fixed.map((place) => [`${place.column},${place.row}`, tiles.findIndex((tile) => samePiece(tile, place.piece))]),
   );
   const keptAt = ({ column, row }: TablePlace): number | undefined => kept.get(`${column},${row}`);
   const first = laid.filter((place) => keptAt(place) !== undefined).map((place) => take(place, keptAt(place)!));
@@ -281,7 +268,7 @@ function namedLayout(
       const inStock = members[place.tile]!.filter((member) => left[member]! > 0);
       return take(
         place,
-        inStock.length > 0 ? inStock[Math.floor(random() * inStock.length)]! : members[place.tile]![0]!,
+        inStock.length > 0 ? inStock[Math.floor(random() * inStock.length)]! : toMake(members[place.tile]!, tiles),
       );
     });
   return { laid: [...first, ...rest], extras: [...extras].map(([tile, count]) => ({ tile, count })) };

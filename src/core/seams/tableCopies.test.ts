@@ -1,7 +1,9 @@
-import { emptyWish, layTable, type TableLayout, type TableTile } from './table';
+import { emptyWish, layTable } from './table';
+import type { TableLayout, TableTile } from './tableTypes';
 import { bestCopies, laidSeams, type SideScore } from './tableCopies';
 import type { TableWish } from './tableSchema';
 import { all, faults, straight } from './testTables';
+import { named } from './testTables';
 
 describe('copies in their best places', () => {
   // Four straights whose ends stand at levels of their own, in a row of four.
@@ -12,7 +14,7 @@ describe('copies in their best places', () => {
       { column: 3, row: 0, side: 1 },
     ],
   };
-  const singles = [0, 1, 2, 3].map((i): TableTile => ({ ...straight, tag: `s${i}`, copies: 1 }));
+  const singles = [0, 1, 2, 3].map((i): TableTile => ({ ...straight, ...named(`s${i}`), copies: 1 }));
   const levels = [
     [0, 3],
     [1, 0],
@@ -34,7 +36,7 @@ describe('copies in their best places', () => {
     expect(faults(row, singles, all, better)).toEqual([]);
   });
   test('a kept place keeps its copy; a copy that was left over may come in', () => {
-    const spare = [...singles, { ...straight, tag: 's4', copies: 1 }];
+    const spare = [...singles, { ...straight, ...named('s4'), copies: 1 }];
     const flat: SideScore = (a, _, b) => (a === 4 || b === 4 ? 0 : 1);
     const kept = result.layout.laid[0]!;
     const better = bestCopies(result.layout, spare, all, flat, [kept]);

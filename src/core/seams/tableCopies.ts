@@ -1,12 +1,13 @@
-import type { LaidTile, SidesMeet, TableLayout, TableTile } from './table';
-import { classesOf, drawnSide, DX, DY, opposite } from './tableRules';
+import type { LaidTile, SidesMeet, TableLayout, TableTile } from './tableTypes';
+import { classesOf } from './tableRules';
+import { drawnSide, opposite, TABLE_SHAPES, type TableGridKind } from './tableShape';
 import { seeded } from './random';
 import type { TablePlace, TableSide } from './tableSchema';
 
 /** How bad the seam between two sides of two tiles is; sides as drawn. */
 export type SideScore = (tileA: number, sideA: TableSide, tileB: number, sideB: TableSide) => number;
 
-/** Two places of a layout whose water meets: the first lies south or west of the second. */
+/** Two places of a layout whose water meets: the second lies to the east or north of the first. */
 export interface LaidSeam {
   a: number;
   b: number;
@@ -15,15 +16,24 @@ export interface LaidSeam {
 }
 
 /** Seams of a layout, by the index of what is laid. */
-export function laidSeams(laid: readonly LaidTile[], tiles: readonly Pick<TableTile, 'wet'>[]): LaidSeam[] {
+export function laidSeams(
+  laid: readonly LaidTile[],
+  tiles: readonly Pick<TableTile, 'wet'>[],
+  grid: TableGridKind,
+): LaidSeam[] {
+  const shape = TABLE_SHAPES[grid];
+  // One of each pair of opposite sides: the eastern ones and the north.
+  const onward = shape.sides.filter((side) => side > 0 && side <= shape.sides.length / 2);
   const at = new Map(laid.map(({ column, row }, i) => [`${column},${row}`, i]));
-  return laid.flatMap(({ column, row, tile, quarters }, a) =>
-    ([1, 2] as const).flatMap((side): LaidSeam[] => {
-      const b = at.get(`${column + DX[side]},${row + DY[side]}`);
-      const sideA = drawnSide(side, quarters);
+  return laid.flatMap((place, a) =>
+    onward.flatMap((side): LaidSeam[] => {
+      const { tile, turns } = place;
+      const { column, row } = shape.beyond(place, side);
+      const b = at.get(`${column},${row}`);
+      const sideA = drawnSide(shape, side, turns);
       return b === undefined || !tiles[tile]!.wet[sideA]
         ? []
-        : [{ a, b, sideA, sideB: drawnSide(opposite(side), laid[b]!.quarters) }];
+        : [{ a, b, sideA, sideB: drawnSide(shape, opposite(shape, side), laid[b]!.turns) }];
     }),
   );
 }
@@ -41,11 +51,12 @@ export function bestCopies(
   meet: SidesMeet,
   score: SideScore,
   kept: readonly TablePlace[],
+  grid: TableGridKind,
   seed = 1,
 ): TableLayout {
   const { members } = classesOf(tiles, meet);
   const kindOf = new Map(members.flatMap((own, kind) => own.map((tile) => [tile, kind] as const)));
-  const seams = laidSeams(laid, tiles);
+  const seams = laidSeams(laid, tiles, grid);
   const stays = laid.map(({ column, row }) => kept.some((place) => place.column === column && place.row === row));
   const cost = (placed: readonly number[]): { worst: number; sum: number } => {
     let [worst, sum] = [0, 0];

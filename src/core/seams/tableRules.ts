@@ -1,12 +1,7 @@
-import type { LaidTile, SidesMeet, TableTile } from './table';
+import type { PieceRef } from '../bed/pieceRef';
+import type { LaidTile, SidesMeet, TableTile } from './tableTypes';
 import type { TablePlace, TableSide, TableWish } from './tableSchema';
-
-export const DX = [0, 1, 0, -1] as const;
-export const DY = [-1, 0, 1, 0] as const;
-export const SIDES = [0, 1, 2, 3] as const;
-export const opposite = (side: number): TableSide => ((side + 2) & 3) as TableSide;
-/** The side of a drawn tile that faces a side of the table when it is turned. */
-export const drawnSide = (side: number, quarters: number): TableSide => ((side - quarters + 4) & 3) as TableSide;
+import { drawnSide, opposite, TABLE_SHAPES, tableSide } from './tableShape';
 
 export const samePlace =
   (a: TablePlace) =>
@@ -31,9 +26,9 @@ export type Placed = readonly (LaidTile | null)[];
 /** Tiles that can stand for one another, taken together as kinds. */
 export interface TileKinds {
   tiles: TableTile[];
-  /** Which tiles each kind stands for, and what those are called. */
+  /** Which tiles each kind stands for, and which pieces those are. */
   members: number[][];
-  tags: string[];
+  refs: PieceRef[];
   meet: SidesMeet;
 }
 
@@ -41,8 +36,9 @@ export interface TileKinds {
 export function classesOf(tiles: readonly TableTile[], meet: SidesMeet): TileKinds {
   const byKey = new Map<string, number[]>();
   tiles.forEach(({ wet, turnable, from, pond }, a) => {
+    const sides = wet.map((_, side) => side as TableSide);
     const partners = tiles
-      .map((_, b) => SIDES.map((sideA) => SIDES.map((sideB) => (meet(a, sideA, b, sideB) ? 1 : 0)).join('')).join(''))
+      .map((_, b) => sides.map((sideA) => sides.map((sideB) => (meet(a, sideA, b, sideB) ? 1 : 0)).join('')).join(''))
       .join(',');
     const key = JSON.stringify([wet, turnable, from, pond ?? false, partners]);
     byKey.set(key, [...(byKey.get(key) ?? []), a]);
@@ -50,10 +46,11 @@ export function classesOf(tiles: readonly TableTile[], meet: SidesMeet): TileKin
   const members = [...byKey.values()];
   return {
     members,
-    tags: tiles.map(({ tag }) => tag),
+    refs: tiles.map(({ designId, copy }) => ({ designId, copy })),
     tiles: members.map((own): TableTile => ({
       ...tiles[own[0]!]!,
       copies: own.reduce((sum, member) => sum + tiles[member]!.copies, 0),
+      once: own.every((member) => tiles[member]!.once),
     })),
     meet: (a, sideA, b, sideB) => meet(members[a]![0]!, sideA, members[b]![0]!, sideB),
   };
@@ -67,7 +64,8 @@ function reached(
   start: number,
   enter: (cell: number, from: TableSide | null) => boolean,
 ): Set<number> {
-  const { columns, rows } = wish;
+  const { columns, rows, grid } = wish;
+  const shape = TABLE_SHAPES[grid];
   const seen = new Set<number>();
   const stack: { cell: number; from: TableSide | null }[] = [{ cell: start, from: null }];
   for (let next = stack.pop(); next; next = stack.pop()) {
@@ -75,17 +73,17 @@ function reached(
     const here = placed[cell];
     if (!here || seen.has(cell) || !enter(cell, from)) continue;
     seen.add(cell);
-    for (let side = 0; side < 4; side++) {
-      const [column, row] = [(cell % columns) + DX[side]!, Math.floor(cell / columns) + DY[side]!];
+    for (const side of shape.sides) {
+      const { column, row } = shape.beyond({ column: cell % columns, row: Math.floor(cell / columns) }, side);
       if (
         column < 0 ||
         row < 0 ||
         column >= columns ||
         row >= rows ||
-        !tiles[here.tile]!.wet[drawnSide(side, here.quarters)]
+        !tiles[here.tile]!.wet[drawnSide(shape, side, here.turns)]
       )
         continue;
-      stack.push({ cell: row * columns + column, from: opposite(side) });
+      stack.push({ cell: row * columns + column, from: opposite(shape, side) });
     }
   }
   return seen;
@@ -101,24 +99,25 @@ export function hangsTogether(wish: TableWish, tiles: readonly TableTile[], plac
 export function runsDownstream(wish: TableWish, tiles: readonly TableTile[], placed: Placed): boolean {
   const source = wish.openings[0];
   if (!source || !tiles.some(({ from }) => from !== undefined)) return true;
-  const { columns, rows } = wish;
+  const { columns, rows, grid } = wish;
+  const shape = TABLE_SHAPES[grid];
   const distance = new Int32Array(columns * rows).fill(-1);
   const queue = [source.row * columns + source.column];
   distance[queue[0]!] = 0;
   const beyond = (cell: number, side: TableSide): number => {
-    const [column, row] = [(cell % columns) + DX[side], Math.floor(cell / columns) + DY[side]];
+    const { column, row } = shape.beyond({ column: cell % columns, row: Math.floor(cell / columns) }, side);
     const here = placed[cell];
     return !here ||
       column < 0 ||
       row < 0 ||
       column >= columns ||
       row >= rows ||
-      !tiles[here.tile]!.wet[drawnSide(side, here.quarters)]
+      !tiles[here.tile]!.wet[drawnSide(shape, side, here.turns)]
       ? -1
       : row * columns + column;
   };
   for (let i = 0; i < queue.length; i++) {
-    for (const side of SIDES) {
+    for (const side of shape.sides) {
       const next = beyond(queue[i]!, side);
       if (next < 0 || distance[next]! >= 0) continue;
       distance[next] = distance[queue[i]!]! + 1;
@@ -128,7 +127,7 @@ export function runsDownstream(wish: TableWish, tiles: readonly TableTile[], pla
   return placed.every((here, cell) => {
     const from = here && tiles[here.tile]!.from;
     if (!here || from === undefined || from === null) return true;
-    const upstream = ((from + here.quarters) & 3) as TableSide;
+    const upstream = tableSide(shape, from, here.turns);
     if (cell === queue[0]) return upstream === source.side;
     const before = beyond(cell, upstream);
     return before >= 0 && distance[before] === distance[cell]! - 1;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { pieceRefSchema } from '../bed/pieceRef';
+import { TABLE_GRIDS } from './tableShape';
 
-/** Sides of a tile on the table, anticlockwise from the south as a tile is turned: 0 south, 1 east, 2 north, 3 west. */
-export const TABLE_SIDES = ['south', 'east', 'north', 'west'] as const;
-const sideSchema = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]);
+/** Sides of a tile on the table, anticlockwise from the south as a tile is turned; of four the others are east, north, west. */
+const sideSchema = z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]);
 export type TableSide = z.infer<typeof sideSchema>;
 
 /** The most places of a table. */
@@ -20,10 +21,23 @@ const at = z
 const placeSchema = z.object({ column: at, row: at });
 export type TablePlace = z.infer<typeof placeSchema>;
 const places = z.array(placeSchema).max(MOST_PLACES).default([]);
-const laidSchema = placeSchema.extend({ piece: z.string().min(1).max(24), quarters: z.number().int().min(0).max(3) });
+/** Files may still count a square tile's turns in quarters. */
+const turnsOf = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null && 'quarters' in value && !('turns' in value)
+    ? { ...value, turns: value.quarters }
+    : value;
+const laidSchema = z.preprocess(
+  turnsOf,
+  placeSchema.extend({
+    piece: pieceRefSchema,
+    /** Steps anticlockwise, each from one side to the next. */
+    turns: z.number().int().min(0).max(5),
+  }),
+);
 
 /** What is wanted of a table. Columns run east, rows north. */
 export const tableWishSchema = z.object({
+  grid: z.enum(TABLE_GRIDS).default('square'),
   columns: span,
   rows: span,
   /** Places without a tile: hills, buildings, the table's own holes. */
@@ -40,11 +54,13 @@ export const tableWishSchema = z.object({
     .array(placeSchema.extend({ side: sideSchema }))
     .max(80)
     .default([]),
-  /** Tiles that stay where they lie, each by its tag and turned by so many quarters anticlockwise. */
+  /** Tiles that stay where they lie, each turned by so many steps. */
   fixed: z.array(laidSchema).max(MOST_PLACES).default([]),
 });
 export type TableWish = z.infer<typeof tableWishSchema>;
 export type Opening = TableWish['openings'][number];
+
+const tableMm = z.number().gt(0, 'Must be more than 0').max(20_000, 'At most 20 m');
 
 /** A table that the maker keeps: what is wanted of it, and the layout chosen for it, if any. */
 export const keptTableSchema = z.object({
@@ -52,5 +68,7 @@ export const keptTableSchema = z.object({
   name: z.string().trim().min(1, 'Give the table a name').max(40, 'At most 40 characters'),
   wish: tableWishSchema,
   laid: z.array(laidSchema).max(MOST_PLACES).nullable().default(null),
+  /** The table's own size, where the maker has said: more than its places take. */
+  sizeMm: z.object({ acrossMm: tableMm, upMm: tableMm }).optional(),
 });
 export type KeptTable = z.infer<typeof keptTableSchema>;

@@ -1,5 +1,7 @@
-import type { LaidTile, TableTile } from './table';
-import { drawnSide, DX, DY, isFork, opposite, SIDES, wantedPlaces, type TileKinds } from './tableRules';
+import { samePiece, type PieceRef } from '../bed/pieceRef';
+import { isFork, wantedPlaces, type TileKinds } from './tableRules';
+import { drawnSide, opposite, TABLE_SHAPES, tableSide, type TableShape } from './tableShape';
+import type { LaidTile, TableTile } from './tableTypes';
 import type { TableSide, TableWish } from './tableSchema';
 
 /** Placements that may still be tried, how many were, and who is told. */
@@ -15,7 +17,7 @@ const POND = 2;
 /** A kind of tile in one of the ways it may lie: which sides of its place are wet. */
 interface Oriented {
   tile: number;
-  quarters: number;
+  turns: number;
   /** Bit for each side of the place. */
   wet: number;
   /** The side as drawn that faces each side of the place. */
@@ -27,34 +29,43 @@ interface Oriented {
 }
 
 /** Every kind in every way it may lie; ways that look alike once only. */
-function orient(tiles: readonly TableTile[]): Oriented[] {
+function orient(tiles: readonly TableTile[], shape: TableShape): Oriented[] {
   return tiles.flatMap(({ turnable, wet, from, pond }, tile) => {
     if (!wet.some(Boolean)) return [];
     const seen = new Set<string>();
-    return Array.from({ length: turnable ? 4 : 1 }, (_, quarters): Oriented => {
-      const drawn = SIDES.map((side) => drawnSide(side, quarters));
-      const upstream = from === undefined ? null : (((from + quarters) & 3) as TableSide);
-      return {
-        tile,
-        quarters,
-        drawn,
-        upstream,
-        holds: (isFork(wet) ? FORK : 0) | (pond ? POND : 0),
-        wet: drawn.reduce<number>((bits, side, i) => bits | (wet[side] ? 1 << i : 0), 0),
-      };
-    }).filter(({ drawn }) => {
-      const key = drawn.map((side) => (wet[side] ? side : '-')).join();
-      return !seen.has(key) && Boolean(seen.add(key));
-    });
+    const ways = turnable ? shape.turns : shape.turns.slice(0, 1);
+    return ways
+      .map((turns): Oriented => {
+        const drawn = shape.sides.map((side) => drawnSide(shape, side, turns));
+        const upstream = from === undefined ? null : tableSide(shape, from, turns);
+        return {
+          tile,
+          turns,
+          drawn,
+          upstream,
+          holds: (isFork(wet) ? FORK : 0) | (pond ? POND : 0),
+          wet: drawn.reduce<number>((bits, side, i) => bits | (wet[side] ? 1 << i : 0), 0),
+        };
+      })
+      .filter(({ drawn }) => {
+        const key = drawn.map((side) => (wet[side] ? side : '-')).join();
+        return !seen.has(key) && Boolean(seen.add(key));
+      });
   });
 }
 
 const FREE = -1;
+/** Sides that must be wet are kept in the low bits of a demand, those that must be dry above them. */
+const DRY_SHIFT = 6;
+const WET_BITS = (1 << DRY_SHIFT) - 1;
 
 /** The search: which cells are decided, what still waits, and what is left of the stock. Cells in a frame of one dry cell. */
 export class TableSearch {
   private readonly stride: number;
   /** Index of the way a tile lies, for each framed cell, or `FREE`. */
+  private readonly shape: TableShape;
+  /** The framed cell beyond each side of each: index cell·sides + side. */
+  private readonly beyond: Int32Array;
   private readonly lies: Int16Array;
   private readonly dry: Uint8Array;
   private readonly wanted: Uint8Array;
@@ -63,8 +74,10 @@ export class TableSearch {
   private readonly holds: Uint8Array;
   private readonly cells: number[] = [];
   private readonly left: number[];
+  /** Kinds of which no more can be made. */
+  private readonly once: boolean[];
   private readonly ways: Oriented[];
-  /** 1 where a way may have another at one of its sides: ((way·4) + side)·ways + other. */
+  /** 1 where a way may have another at one of its sides: ((way·sides) + side)·ways + other. */
   private readonly fits: Uint8Array;
   private extras = 0;
   private count = 0;
@@ -73,22 +86,32 @@ export class TableSearch {
 
   constructor(
     private readonly wish: TableWish,
-    { tiles, members, tags, meet }: TileKinds,
+    { tiles, members, refs, meet }: TileKinds,
     private readonly mostExtras: number,
     /** The most tiles that may be laid. */
     private readonly mostTiles: number,
     private readonly random: () => number,
     private readonly budget: Budget,
   ) {
-    const { columns, rows } = wish;
+    const { columns, rows, grid } = wish;
+    this.shape = TABLE_SHAPES[grid];
+    const { sides } = this.shape;
     this.stride = columns + 2;
     const size = this.stride * (rows + 2);
+    this.beyond = new Int32Array(size * sides.length);
     this.lies = new Int16Array(size).fill(FREE);
     this.dry = new Uint8Array(size).fill(1);
     this.wanted = new Uint8Array(size);
     this.openings = new Uint8Array(size);
     for (let row = 0; row < rows; row++)
-      for (let column = 0; column < columns; column++) this.cells.push(this.cell(column, row));
+      for (let column = 0; column < columns; column++) {
+        const cell = this.cell(column, row);
+        this.cells.push(cell);
+        for (const side of sides) {
+          const other = this.shape.beyond({ column, row }, side);
+          this.beyond[cell * sides.length + side] = this.cell(other.column, other.row);
+        }
+      }
     for (const cell of this.cells) this.dry[cell] = 0;
     for (const { column, row } of wish.blocked) this.dry[this.cell(column, row)] = 1;
     for (const { column, row } of wantedPlaces(wish)) this.wanted[this.cell(column, row)] = 1;
@@ -97,35 +120,36 @@ export class TableSearch {
     for (const { column, row } of wish.ponds) this.holds[this.cell(column, row)]! |= POND;
     for (const { column, row, side } of wish.openings) this.openings[this.cell(column, row)]! |= 1 << side;
     this.left = tiles.map(({ copies }) => copies);
-    this.ways = orient(tiles);
+    this.once = tiles.map(({ once }) => once ?? false);
+    this.ways = orient(tiles, this.shape);
     const count = this.ways.length;
-    this.fits = new Uint8Array(count * 4 * count);
+    this.fits = new Uint8Array(count * sides.length * count);
     this.ways.forEach((a, i) =>
-      SIDES.forEach((side) =>
+      sides.forEach((side) =>
         this.ways.forEach((b, j) => {
-          const other = opposite(side);
+          const other = opposite(this.shape, side);
           if (
             a.wet & (1 << side) &&
             b.wet & (1 << other) &&
             meet(a.tile, a.drawn[side]!, b.tile, b.drawn[other]!) &&
             !headOn(a, side, b, other)
           )
-            this.fits[(i * 4 + side) * count + j] = 1;
+            this.fits[(i * sides.length + side) * count + j] = 1;
         }),
       ),
     );
-    this.stands = this.layFixed(wish, members, tags);
+    this.stands = this.layFixed(wish, members, refs);
   }
 
   /** Lays the tiles that are kept; false when they do not go together. */
-  private layFixed({ fixed }: TableWish, members: readonly (readonly number[])[], tags: readonly string[]): boolean {
+  private layFixed({ fixed }: TableWish, members: readonly (readonly number[])[], refs: readonly PieceRef[]): boolean {
     return fixed.every((place) => {
       const cell = this.cell(place.column, place.row);
       const way = this.candidates(
         cell,
         (candidate) =>
-          candidate.quarters === place.quarters &&
-          members[candidate.tile]!.some((member) => tags[member] === place.piece),
+          candidate.turns === place.turns &&
+          members[candidate.tile]!.some((member) => samePiece(refs[member]!, place.piece)),
       )[0];
       if (way === undefined) return false;
       this.lay(cell, way);
@@ -155,38 +179,39 @@ export class TableSearch {
   }
 
   private neighbour(cell: number, side: number): number {
-    return cell + DX[side]! + DY[side]! * this.stride;
+    return this.beyond[cell * this.shape.sides.length + side]!;
   }
 
   /** Sides of a free cell that must be wet (low bits) and that must be dry (high bits). */
   private demand(cell: number): number {
     let [wet, dry] = [this.openings[cell]!, 0];
-    for (let side = 0; side < 4; side++) {
+    for (const side of this.shape.sides) {
       if (wet & (1 << side)) continue;
       const other = this.neighbour(cell, side);
       const way = this.lies[other]!;
       if (way === FREE) dry |= this.dry[other]! << side;
-      else if (this.ways[way]!.wet & (1 << opposite(side))) wet |= 1 << side;
+      else if (this.ways[way]!.wet & (1 << opposite(this.shape, side))) wet |= 1 << side;
       else dry |= 1 << side;
     }
-    return wet | (dry << 4);
+    return wet | (dry << DRY_SHIFT);
   }
 
   private candidates(cell: number, only: (way: Oriented) => boolean = () => true): number[] {
     const demand = this.demand(cell);
-    const [wet, dry] = [demand & 15, demand >> 4];
+    const [wet, dry] = [demand & WET_BITS, demand >> DRY_SHIFT];
     const holds = this.holds[cell]!;
     const count = this.ways.length;
+    const sides = this.shape.sides.length;
     const found: number[] = [];
     for (let way = 0; way < count; way++) {
       const mine = this.ways[way]!;
       if ((mine.wet & wet) !== wet || (mine.wet & dry) !== 0 || (mine.holds & holds) !== holds || !only(mine)) continue;
       if (this.againstTheStream(cell, mine)) continue;
-      if (this.left[mine.tile]! <= 0 && this.extras >= this.mostExtras) continue;
+      if (this.left[mine.tile]! <= 0 && (this.extras >= this.mostExtras || this.once[mine.tile])) continue;
       let fits = true;
-      for (let side = 0; side < 4 && fits; side++) {
+      for (let side = 0; side < sides && fits; side++) {
         const other = this.lies[this.neighbour(cell, side)]!;
-        if (other !== FREE && mine.wet & (1 << side)) fits = this.fits[(way * 4 + side) * count + other] === 1;
+        if (other !== FREE && mine.wet & (1 << side)) fits = this.fits[(way * sides + side) * count + other] === 1;
       }
       if (fits) found.push(way);
     }
@@ -210,7 +235,7 @@ export class TableSearch {
       if (
         this.lies[cell] === FREE &&
         this.dry[cell] === 0 &&
-        (this.wanted[cell] === 1 || (this.demand(cell) & 15) !== 0)
+        (this.wanted[cell] === 1 || (this.demand(cell) & WET_BITS) !== 0)
       )
         found.push(cell);
     return found;
@@ -231,7 +256,7 @@ export class TableSearch {
       while (stack.length > 0) {
         const cell = stack.pop()!;
         const { wet } = this.ways[this.lies[cell]!]!;
-        for (let side = 0; side < 4; side++) {
+        for (const side of this.shape.sides) {
           const other = this.neighbour(cell, side);
           if (!(wet & (1 << side)) || this.dry[other]) continue;
           if (this.lies[other] === FREE) reachesOut = true;
@@ -273,7 +298,7 @@ export class TableSearch {
 
   /** In a seeded order: kinds in stock before kinds that would be extra, few open ends before many (each must be led somewhere). */
   private shuffled(ways: readonly number[]): number[] {
-    const ends = (way: number): number => [0, 1, 2, 3].filter((side) => this.ways[way]!.wet & (1 << side)).length;
+    const ends = (way: number): number => this.shape.sides.filter((side) => this.ways[way]!.wet & (1 << side)).length;
     return ways
       .map((way) => ({
         way,
@@ -294,7 +319,7 @@ export class TableSearch {
             column: i % columns,
             row: Math.floor(i / columns),
             tile: this.ways[way]!.tile,
-            quarters: this.ways[way]!.quarters,
+            turns: this.ways[way]!.turns,
           };
     });
   }

@@ -1,137 +1,152 @@
 import { outlineSize } from '../bed/outline';
+import { samePiece } from '../bed/pieceRef';
 import type { EdgeName } from '../bed/schema';
 import type { MatchPiece, MatchSet } from './matchSet';
-import type { LaidTile, SidesMeet, TableLayout, TableTile } from './table';
 import { bestCopies, laidSeams, type SideScore } from './tableCopies';
-import type { TablePlace, TableSide } from './tableSchema';
+import type { TablePlace, TableSide, TableWish } from './tableSchema';
+import { TABLE_SHAPES, type TableGridKind, type TileSize } from './tableShape';
+import type { LaidTile, SidesMeet, TableLayout, TableTile } from './tableTypes';
 
-/** The set's square tiles as kinds that can be laid on one grid. */
+/** The set's tiles of one shape and size as kinds that can be laid on one grid. */
 export interface TableStock {
   tiles: TableTile[];
-  designIds: string[];
-  sizeMm: number;
-  /** For two sides of two kinds, as drawn, 1 when the seam between them at least passes. Index: ((a·4 + sideA)·tiles + b)·4 + sideB. */
+  /** What places these tiles can lie on, the likeliest first. */
+  grids: readonly TableGridKind[];
+  sizeMm: TileSize;
+  /** For two sides of two kinds, as drawn, 1 when the seam between them at least passes. Index: ((a·sides + sideA)·tiles + b)·sides + sideB. */
   meets: Uint8Array;
   /** The same seams by how bad they are (`seamScore`). */
   scores: Float32Array;
-  /** The set's edge at each side of each tile: index 4·tile + side, −1 for none. */
+  /** The set's edge at each side of each tile: index sides·tile + side, −1 for none. */
   edges: Int32Array;
   /** Tiles that do not fit this grid, in words. */
   leftOut: string[];
 }
 
-const SIDES: readonly EdgeName[] = ['south', 'east', 'north', 'west'];
+const SHAPE_WORDS: Partial<Record<TableGridKind, string>> = { hexagon: 'hexagons' };
 
-/** Takes the tiles of a set for a grid of the size that most of them have. Null when there are none. */
+/** The places that a tile can lie on, and its size to the millimetre; null for a shape that fills no table. */
+function placesFor({
+  design: { kind, outline },
+}: MatchPiece): { grids: readonly TableGridKind[]; size: TileSize } | null {
+  if (kind !== 'tile') return null;
+  const { widthMm, lengthMm } = outlineSize(outline);
+  if (outline.kind === 'regular' && outline.sides === 6) return { grids: ['hexagon'], size: { widthMm, lengthMm } };
+  if (outline.kind !== 'rectangle') return null;
+  const square = Math.abs(widthMm - lengthMm) < 0.5;
+  return { grids: square ? ['square'] : ['rectangle', 'rectangle across'], size: { widthMm, lengthMm } };
+}
+
+const sizeWords = ({ grids, size }: { grids: readonly TableGridKind[]; size: TileSize }): string =>
+  grids[0] === 'hexagon'
+    ? `hexagon ${Math.round(size.lengthMm)} mm across flats`
+    : `${Math.round(size.widthMm)} × ${Math.round(size.lengthMm)} mm`;
+
+/** Takes the tiles of a set for a grid of the shape and size that most of them have. Null when there are none. */
 export function tableStock(
   pieces: readonly MatchPiece[],
   { edges, seams }: Pick<MatchSet, 'edges' | 'seams'>,
 ): TableStock | null {
-  const square = pieces.flatMap((piece) => {
-    const { widthMm, lengthMm } = outlineSize(piece.design.outline);
-    return piece.design.kind === 'tile' &&
-      piece.design.outline.kind === 'rectangle' &&
-      Math.abs(widthMm - lengthMm) < 0.5
-      ? [{ piece, sizeMm: widthMm }]
-      : [];
+  const placed = pieces.flatMap((piece) => {
+    const places = placesFor(piece);
+    return places ? [{ piece, ...places, key: sizeWords(places) }] : [];
   });
-  const sizes = [...new Set(square.map(({ sizeMm }) => Math.round(sizeMm)))];
-  const countOf = (size: number): number =>
-    square.filter(({ sizeMm }) => Math.round(sizeMm) === size).reduce((sum, { piece }) => sum + piece.copies, 0);
-  const size = sizes.sort((a, b) => countOf(b) - countOf(a))[0];
-  if (size === undefined) return null;
-  const fitting = square.filter(({ sizeMm }) => Math.round(sizeMm) === size).map(({ piece }) => piece);
-  const leftOut = [
-    ...pieces
-      .filter(({ design }) => design.kind === 'tile' && !square.some(({ piece }) => piece.design === design))
-      .map(({ tag }) => `${tag} is not square: give it sides of ${size} mm to lay it here.`),
-    ...square
-      .filter(({ sizeMm }) => Math.round(sizeMm) !== size)
-      .map(
-        ({ piece, sizeMm }) =>
-          `${piece.tag} is ${Math.round(sizeMm)} mm wide: make it ${size} mm, as most tiles are, to lay it here.`,
-      ),
-  ];
-  const edgeAt = fitting.map(({ tag }) =>
-    SIDES.map((side) => edges.findIndex(({ piece, edge }) => piece === tag && edge === side)),
+  const countOf = (key: string): number =>
+    placed.filter((other) => other.key === key).reduce((sum, { piece }) => sum + piece.copies, 0);
+  const most = [...placed].sort((a, b) => countOf(b.key) - countOf(a.key))[0];
+  if (!most) return null;
+  const fitting = placed.filter(({ key }) => key === most.key).map(({ piece }) => piece);
+  const leftOut = pieces
+    .filter((piece) => piece.design.kind === 'tile' && !fitting.includes(piece))
+    .map((piece) => {
+      const other = placed.find((candidate) => candidate.piece === piece);
+      return other
+        ? `${piece.tag} is ${other.key}: make it ${most.key}, as most tiles are, to lay it here.`
+        : `${piece.tag} fills no grid: make it ${SHAPE_WORDS[most.grids[0]!] ? 'a ' : ''}${most.key} to lay it here.`;
+    });
+  const { names } = TABLE_SHAPES[most.grids[0]!];
+  const sides = names.length;
+  const edgeAt = fitting.map((piece) =>
+    names.map((side) => edges.findIndex((candidate) => samePiece(candidate, piece) && candidate.edge === side)),
   );
   const pairOf = (x: number, y: number): number => Math.min(x, y) * edges.length + Math.max(x, y);
   // Every seam of water against water has been judged already; any other pair may not stand together.
   const known = new Map(seams.map((seam) => [pairOf(seam.a, seam.b), seam]));
-  const meets = new Uint8Array((fitting.length * 4) ** 2);
+  const meets = new Uint8Array((fitting.length * sides) ** 2);
   const scores = new Float32Array(meets.length).fill(WORST);
-  fitting.forEach((_, a) =>
-    SIDES.forEach((__, sideA) =>
-      fitting.forEach((___, b) =>
-        SIDES.forEach((____, sideB) => {
-          const seam = known.get(pairOf(edgeAt[a]![sideA]!, edgeAt[b]![sideB]!));
-          if (!seam) return;
-          const at = ((a * 4 + sideA) * fitting.length + b) * 4 + sideB;
-          scores[at] = seam.score;
-          if (seam.grade !== 'shows') meets[at] = 1;
-        }),
-      ),
-    ),
+  const ends = edgeAt.flat();
+  ends.forEach((edgeA, a) =>
+    ends.forEach((edgeB, b) => {
+      const seam = known.get(pairOf(edgeA, edgeB));
+      if (!seam) return;
+      scores[a * ends.length + b] = seam.score;
+      if (seam.grade !== 'shows') meets[a * ends.length + b] = 1;
+    }),
   );
-  const tiles = fitting.map(({ tag, copies }, i): TableTile => ({
+  const tiles = fitting.map(({ designId, copy, tag, copies, ...piece }, i): TableTile => ({
+    designId,
+    copy,
     tag,
     copies,
+    drawnTag: piece.design.tag,
+    ...(copy !== null && fitting.some((other) => other.designId === designId && other.copy === null) && { once: true }),
     turnable: true,
-    ...habits(fitting[i]!),
-    wet: SIDES.map((_, side) => edges[edgeAt[i]![side]!]?.wet ?? false) as unknown as TableTile['wet'],
+    ...habits(piece, names),
+    wet: edgeAt[i]!.map((edge) => edges[edge]?.wet ?? false),
   }));
-  return {
-    tiles,
-    designIds: fitting.map(({ designId }) => designId),
-    sizeMm: size,
-    meets,
-    scores,
-    edges: Int32Array.from(edgeAt.flat()),
-    leftOut,
-  };
+  return { tiles, grids: most.grids, sizeMm: most.size, meets, scores, edges: Int32Array.from(ends), leftOut };
 }
 
 /** The score of edges that cannot stand against each other. */
 const WORST = 1000;
 
 /** Which way its water reads, and whether there is a pond on it. */
-function habits({ design }: MatchPiece): Pick<TableTile, 'from' | 'pond'> {
-  const from = SIDES.indexOf(design.flowsFrom as EdgeName);
+function habits({ design }: Pick<MatchPiece, 'design'>, names: readonly EdgeName[]): Pick<TableTile, 'from' | 'pond'> {
+  const from = names.indexOf(design.flowsFrom as EdgeName);
   return {
     ...(from >= 0 && { from: from as TableSide }),
     ...(design.features.some(({ kind }) => kind === 'pool') && { pond: true }),
   };
 }
 
+/** Where two sides of two kinds stand in the stock's tables. */
+const pairAt = ({ tiles }: Pick<TableStock, 'tiles'>, a: number, sideA: number, b: number, sideB: number): number => {
+  const sides = tiles[0]!.wet.length;
+  return (a * sides + sideA) * tiles.length * sides + b * sides + sideB;
+};
+
 const scoreOf =
-  ({ tiles, scores }: Pick<TableStock, 'tiles' | 'scores'>): SideScore =>
+  (stock: Pick<TableStock, 'tiles' | 'scores'>): SideScore =>
   (a, sideA, b, sideB) =>
-    scores[((a * 4 + sideA) * tiles.length + b) * 4 + sideB]!;
+    stock.scores[pairAt(stock, a, sideA, b, sideB)]!;
 
 /** A layout with its copies where the seams are best. */
 export const settled = (
   layout: TableLayout,
   stock: Pick<TableStock, 'tiles' | 'meets' | 'scores'>,
-  kept: readonly TablePlace[],
+  { fixed, grid }: Pick<TableWish, 'grid'> & { fixed: readonly TablePlace[] },
   seed: number,
-): TableLayout => bestCopies(layout, stock.tiles, meetsOf(stock), scoreOf(stock), kept, seed);
+): TableLayout => bestCopies(layout, stock.tiles, meetsOf(stock), scoreOf(stock), fixed, grid, seed);
 
 /** Seams of a layout as edges of the set, by index, and between which of the laid tiles. */
-export const layoutJoints = (
+export function layoutJoints(
   laid: readonly LaidTile[],
   { tiles, edges }: Pick<TableStock, 'tiles' | 'edges'>,
-): { a: number; b: number; placeA: number; placeB: number }[] =>
-  laidSeams(laid, tiles)
+  grid: TableGridKind,
+): { a: number; b: number; placeA: number; placeB: number }[] {
+  const sides = TABLE_SHAPES[grid].sides.length;
+  return laidSeams(laid, tiles, grid)
     .map(({ a, b, sideA, sideB }) => ({
-      a: edges[laid[a]!.tile * 4 + sideA]!,
-      b: edges[laid[b]!.tile * 4 + sideB]!,
+      a: edges[laid[a]!.tile * sides + sideA]!,
+      b: edges[laid[b]!.tile * sides + sideB]!,
       placeA: a,
       placeB: b,
     }))
     .filter(({ a, b }) => a >= 0 && b >= 0);
+}
 
 /** Whether two sides may meet, by the stock's table. */
 export const meetsOf =
-  ({ tiles, meets }: Pick<TableStock, 'tiles' | 'meets'>): SidesMeet =>
+  (stock: Pick<TableStock, 'tiles' | 'meets'>): SidesMeet =>
   (a, sideA, b, sideB) =>
-    meets[((a * 4 + sideA) * tiles.length + b) * 4 + sideB] === 1;
+    stock.meets[pairAt(stock, a, sideA, b, sideB)] === 1;

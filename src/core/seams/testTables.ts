@@ -1,11 +1,17 @@
-import { emptyWish, type LaidTile, type SidesMeet, type TableLayout, type TableTile } from './table';
+import { samePiece, type PieceRef } from '../bed/pieceRef';
+import { emptyWish } from './table';
+import type { LaidTile, SidesMeet, TableLayout, TableTile } from './tableTypes';
 import type { TablePlace, TableSide, TableWish } from './tableSchema';
 
+/** A tile's piece by a short name, and what a tile of that name says of itself. */
+export const ref = (designId: string): PieceRef => ({ designId, copy: null });
+export const named = (tag: string): PieceRef & { tag: string } => ({ ...ref(tag), tag });
+
 /** Tiles, a table and a verifier of layouts for tests: written apart from the search. */
-export const straight: TableTile = { tag: 'straight', copies: 4, turnable: true, wet: [true, false, true, false] };
-export const bend: TableTile = { tag: 'bend', copies: 4, turnable: true, wet: [true, true, false, false] };
-export const fork: TableTile = { tag: 'fork', copies: 1, turnable: true, wet: [true, true, true, false] };
-export const end: TableTile = { tag: 'end', copies: 2, turnable: true, wet: [true, false, false, false] };
+export const straight: TableTile = { ...named('straight'), copies: 4, turnable: true, wet: [true, false, true, false] };
+export const bend: TableTile = { ...named('bend'), copies: 4, turnable: true, wet: [true, true, false, false] };
+export const fork: TableTile = { ...named('fork'), copies: 1, turnable: true, wet: [true, true, true, false] };
+export const end: TableTile = { ...named('end'), copies: 2, turnable: true, wet: [true, false, false, false] };
 export const all: SidesMeet = () => true;
 const DX = [0, 1, 0, -1];
 const DY = [-1, 0, 1, 0];
@@ -18,7 +24,7 @@ export function faults(
   { laid, extras }: TableLayout,
 ): string[] {
   const at = new Map(laid.map((place) => [`${place.column},${place.row}`, place]));
-  const side = (place: LaidTile, table: number): TableSide => ((table - place.quarters + 8) % 4) as TableSide;
+  const side = (place: LaidTile, table: number): TableSide => ((table - place.turns + 8) % 4) as TableSide;
   const wet = (place: LaidTile, table: number): boolean => tiles[place.tile]!.wet[side(place, table)]!;
   const found: string[] = [];
   if (at.size !== laid.length) found.push('two tiles in one place');
@@ -46,8 +52,8 @@ export function faults(
         (other) =>
           other.column === place.column &&
           other.row === place.row &&
-          other.quarters === place.quarters &&
-          tiles[other.tile]!.tag === place.piece,
+          other.turns === place.turns &&
+          samePiece(tiles[other.tile]!, place.piece),
       )
     )
       found.push('a kept tile is gone');
@@ -88,7 +94,7 @@ export function faults(
       if (opening >= 0 && runs(place, s) === (opening === 0 ? 1 : -1))
         found.push('against the stream at the table’s edge');
     }
-    if (!tiles[place.tile]!.turnable && place.quarters !== 0) found.push('turned, and may not be');
+    if (!tiles[place.tile]!.turnable && place.turns !== 0) found.push('turned, and may not be');
     for (let s = 0; s < 4; s++) {
       const [column, row] = [place.column + DX[s]!, place.row + DY[s]!];
       const outside = column < 0 || row < 0 || column >= wish.columns || row >= wish.rows;
@@ -134,7 +140,7 @@ export function* everyLaying(
   }
   const [column, row] = [i % wish.columns, Math.floor(i / wish.columns)];
   const wetAt = (place: LaidTile | undefined, table: number): boolean =>
-    place !== undefined && tiles[place.tile]!.wet[(table - place.quarters + 8) % 4]!;
+    place !== undefined && tiles[place.tile]!.wet[(table - place.turns + 8) % 4]!;
   const opens = (side: number): boolean =>
     wish.openings.some((o) => o.column === column && o.row === row && o.side === side);
   const [west, south] = [
@@ -148,8 +154,8 @@ export function* everyLaying(
     (row < wish.rows - 1 || wetAt(place, 2) === opens(2));
   if (fits(undefined)) yield* everyLaying(wish, tiles, laid, i + 1);
   for (const [tile, { turnable }] of tiles.entries()) {
-    for (let quarters = 0; quarters < (turnable ? 4 : 1); quarters++) {
-      const place = { column, row, tile, quarters };
+    for (let turns = 0; turns < (turnable ? 4 : 1); turns++) {
+      const place = { column, row, tile, turns };
       if (fits(place)) yield* everyLaying(wish, tiles, [...laid, place], i + 1);
     }
   }

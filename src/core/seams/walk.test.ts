@@ -46,7 +46,7 @@ describe('a cut along the walk', () => {
 });
 
 describe('the way through a layout', () => {
-  const straight = (column: number, row: number, quarters: number): LaidTile => ({ column, row, quarters, tile: 0 });
+  const straight = (column: number, row: number, turns: number): LaidTile => ({ column, row, turns, tile: 0 });
   const wet = (tile: number, side: TableSide): boolean => (tile === 0 ? side === 0 || side === 2 : side !== 3);
   test('comes in at one side and goes out at the other, turned tiles too', () => {
     const laid = [straight(1, 0, 1), straight(0, 0, 3)];
@@ -57,7 +57,7 @@ describe('the way through a layout', () => {
   });
   test('at a fork takes the way to the opening that is asked for; without one, the longest', () => {
     // A fork in the middle: in from the south, out at east and north; one tile further to the north.
-    const laid: LaidTile[] = [{ column: 0, row: 0, tile: 1, quarters: 0 }, straight(0, 1, 0)];
+    const laid: LaidTile[] = [{ column: 0, row: 0, tile: 1, turns: 0 }, straight(0, 1, 0)];
     expect(wayThrough(laid, wet, { column: 0, row: 0, side: 0 }, { column: 0, row: 0, side: 1 })).toEqual([
       { laid: 0, from: 0, to: 1 },
     ]);

@@ -2,8 +2,8 @@ import type { BedGrid } from '../bed/grid';
 import { outlineSize, sideOf, type PointMm } from '../bed/outline';
 import { heightAt, sectionProfile, type BedProfile } from '../bed/profile';
 import type { EdgeName, Outline } from '../bed/schema';
-import type { LaidTile } from './table';
-import { DX, DY, drawnSide, opposite, SIDES } from './tableRules';
+import { drawnSide, opposite, TABLE_SHAPES, type TableGridKind, type TableShape } from './tableShape';
+import type { LaidTile } from './tableTypes';
 import type { Opening, TableSide } from './tableSchema';
 
 /** Spacing of the samples of a walk. */
@@ -96,7 +96,9 @@ export function wayThrough(
   wet: (tile: number, drawn: TableSide) => boolean,
   start: Opening,
   end: Opening | null,
+  grid: TableGridKind,
 ): WalkStep[] {
+  const shape = TABLE_SHAPES[grid];
   const at = new Map(laid.map((place, i) => [`${place.column},${place.row}`, i]));
   const first = at.get(`${start.column},${start.row}`);
   if (first === undefined) return [];
@@ -107,27 +109,34 @@ export function wayThrough(
   const queue = [first];
   for (let i = 0; i < queue.length; i++) {
     const here = laid[queue[i]!]!;
-    for (const side of SIDES) {
-      const next = at.get(`${here.column + DX[side]},${here.row + DY[side]}`);
-      if (next === undefined || came.has(next) || !wet(here.tile, drawnSide(side, here.quarters))) continue;
-      came.set(next, { side: opposite(side), before: queue[i]! });
+    for (const side of shape.sides) {
+      const { column, row } = shape.beyond(here, side);
+      const next = at.get(`${column},${row}`);
+      if (next === undefined || came.has(next) || !wet(here.tile, drawnSide(shape, side, here.turns))) continue;
+      came.set(next, { side: opposite(shape, side), before: queue[i]! });
       queue.push(next);
     }
   }
   const last = end ? at.get(`${end.column},${end.row}`) : queue.at(-1);
   if (last === undefined || !came.has(last)) return [];
   const steps: WalkStep[] = [];
-  let out: TableSide = end?.side ?? anyWayOut(laid[last]!, wet, came.get(last)!.side);
+  let out: TableSide = end?.side ?? anyWayOut(shape, laid[last]!, wet, came.get(last)!.side);
   for (let tile: number | null = last; tile !== null;) {
     const { side, before }: { side: TableSide; before: number | null } = came.get(tile)!;
-    const { quarters } = laid[tile]!;
-    steps.unshift({ laid: tile, from: drawnSide(side, quarters), to: drawnSide(out, quarters) });
-    out = opposite(side);
+    const { turns } = laid[tile]!;
+    steps.unshift({ laid: tile, from: drawnSide(shape, side, turns), to: drawnSide(shape, out, turns) });
+    out = opposite(shape, side);
     tile = before;
   }
   return steps;
 }
 
 /** Any wet side of a tile but the one that was come in by; that one where there is no other. */
-const anyWayOut = (place: LaidTile, wet: (tile: number, drawn: TableSide) => boolean, cameBy: TableSide): TableSide =>
-  SIDES.find((side) => side !== cameBy && wet(place.tile, drawnSide(side, place.quarters))) ?? opposite(cameBy);
+const anyWayOut = (
+  shape: TableShape,
+  place: LaidTile,
+  wet: (tile: number, drawn: TableSide) => boolean,
+  cameBy: TableSide,
+): TableSide =>
+  shape.sides.find((side) => side !== cameBy && wet(place.tile, drawnSide(shape, side, place.turns))) ??
+  opposite(shape, cameBy);

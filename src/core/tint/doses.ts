@@ -2,12 +2,14 @@ import { isWaterBased, type Colourant } from './schema';
 
 /** A colourant with how much of it goes into 100 g. */
 export interface RecipeDose {
-  colourant: Colourant;
+  colourant: Colourant & { id: string };
   gramsPer100: number;
 }
 
 /** What to put into one cup. */
 export interface CupDose {
+  /** The colourant, by id and by name. */
+  id: string;
   name: string;
   grams: number;
   /** Whole drops; 0 when even one would be too much by half. */
@@ -27,8 +29,38 @@ export function cupDoses(recipe: readonly RecipeDose[], mixGrams: number): CupDo
     const grams = (gramsPer100 * mixGrams) / 100;
     const exact = grams / colourant.dropGrams;
     const drops = Math.round(exact);
-    return { name: colourant.name, grams, drops, error: exact > 0 ? drops / exact - 1 : 0 };
+    return { id: colourant.id, name: colourant.name, grams, drops, error: exact > 0 ? drops / exact - 1 : 0 };
   });
+}
+
+/** How one dose is measured out at the bench. */
+export type DoseAdvice =
+  | { by: 'drops'; drops: number }
+  | { by: 'weight'; grams: number }
+  /** Whole drops stirred into some of the product first, and so much of that taken. */
+  | { by: 'premix'; drops: number; intoGrams: number; takeGrams: number }
+  | { by: 'nothing' };
+
+/** A weight is read to within `DROP_TOLERANCE` when it is this many steps of the scale. */
+const STEPS_TO_WEIGH = 1 / (2 * DROP_TOLERANCE);
+/** What a premix is stirred into, where the cup holds as much. */
+const PREMIX_GRAMS = 10;
+
+/**
+ * How a dose is measured: by whole drops where they come within `DROP_TOLERANCE` of the recipe; by weight where the scale shows
+ * it as closely (half a step over the dose); else by a premix: whole drops stirred into at most 10 g of the product, of which the
+ * right share is taken. Nothing where even that cannot be weighed. `cupGrams` is what of the product the premix may be taken from.
+ */
+export function measureDose(dose: CupDose, dropGrams: number, scaleStepGrams: number, cupGrams: number): DoseAdvice {
+  if (!(dose.grams > 0)) return { by: 'nothing' };
+  if (Math.abs(dose.error) <= DROP_TOLERANCE) return { by: 'drops', drops: dose.drops };
+  if (dose.grams >= scaleStepGrams * STEPS_TO_WEIGH - 1e-9) return { by: 'weight', grams: dose.grams };
+  const drops = Math.ceil(dose.grams / dropGrams);
+  const intoGrams = Math.min(PREMIX_GRAMS, cupGrams);
+  const takeGrams = (intoGrams * dose.grams) / (drops * dropGrams);
+  return takeGrams >= scaleStepGrams * STEPS_TO_WEIGH
+    ? { by: 'premix', drops, intoGrams, takeGrams }
+    : { by: 'nothing' };
 }
 
 /**

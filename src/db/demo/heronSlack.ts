@@ -1,18 +1,20 @@
 import { minuteOfDay, toWallTime, wallMinutes, weekdayOf, type WallTime } from '@/core/cure/wallTime';
-import { planBatch } from '@/core/plan';
-import { batchRequest } from '@/core/records/buildRequest';
-import type { Batch, PieceRecord, PourRecord, WaterSet } from '@/core/records/schema';
-import type { DeskView } from '@/core/records/views';
+import type { BenchWindow } from '@/core/cure/benchWindows';
+import { planAmounts, type Amounts, type PlanRequest } from '@/core/plan';
+import { batchPieces, drawnDesigns, setRequest } from '@/core/records/buildRequest';
+import type { Batch, PieceRecord, PourRecord, Stored, WaterSet } from '@/core/records/schema';
+import type { SetDocuments } from '@/core/records/views';
+import { appendEntry, keepPlan } from '../batches';
 import type { Database } from '../dataFile';
-import { shippedId, SETTINGS_ID } from '../defaults';
+import { DEFAULT_SETTINGS, SETTINGS_ID } from '../defaults';
+import { getDocument, listDocuments } from '../documents';
 import { edit, type EditWriter } from '../journal';
-import { getRecord, listRecords } from '../records';
 import { CREEK_MOUTH, HERON_SLACK_DESIGNS } from './heronSlackDesigns';
 import { HERON_SLACK_TABLES } from './heronSlackTables';
 
 export const HERON_SLACK_ID = 'heron-slack';
 const DAY = 1440;
-const evening = (weekday: number): WaterSet['benchWindows'][number] => ({
+const evening = (weekday: number): BenchWindow => ({
   weekday,
   fromMinute: 19 * 60,
   toMinute: 21 * 60 + 30,
@@ -21,19 +23,22 @@ const evening = (weekday: number): WaterSet['benchWindows'][number] => ({
 /** Midnight of the Saturday at or before a time. */
 const lastSaturday = (minutes: number): number => minutes - minuteOfDay(minutes) - ((weekdayOf(minutes) + 2) % 7) * DAY;
 
+/** When the sample's maker is at the bench: two evenings and the weekend. */
+const BENCH_WINDOWS: readonly BenchWindow[] = [
+  evening(1),
+  evening(3),
+  { weekday: 5, fromMinute: 9 * 60, toMinute: 18 * 60 },
+  { weekday: 6, fromMinute: 10 * 60, toMinute: 17 * 60 },
+];
+
 function heronSlackSet(now: number): WaterSet {
   return {
     name: 'Heron Slack',
     figureScaleMm: 28,
     levelMm: 15,
-    productId: shippedId('Coating epoxy'),
+    productId: 'coating-epoxy',
     recipeId: 'creek-green',
-    benchWindows: [
-      evening(1),
-      evening(3),
-      { weekday: 5, fromMinute: 9 * 60, toMinute: 18 * 60 },
-      { weekday: 6, fromMinute: 10 * 60, toMinute: 17 * 60 },
-    ],
+    benchWindows: null,
     standards: [CREEK_MOUTH],
     shimsMm: [0.25, 0.5, 1],
     tableMm: 1800,
@@ -77,19 +82,10 @@ const STRAYS: readonly (readonly [number, number])[] = [
 ];
 
 /** Lays out a pour as it might really have gone: the plan's cups, each a little off. */
-function strayPour(
-  desk: DeskView,
-  batch: Batch,
-  layerNumber: number,
-  pouredAt: WallTime,
-  temperatureC: number,
-  note: string,
-): PourRecord {
-  const request = batchRequest(desk, batch);
-  const layer = request ? planBatch(request).layers[layerNumber - 1] : undefined;
-  const cups = (layer?.cups ?? []).map((cup, i) => {
+function strayPour(amounts: Amounts, layer: number, { at, temperatureC, note }: Poured): PourRecord {
+  const tenth = (grams: number): number => Math.round(grams * 10) / 10;
+  const cups = (amounts.layers[layer - 1]?.cups ?? []).map((cup, i) => {
     const [strayA, strayB] = STRAYS[i % STRAYS.length]!;
-    const tenth = (grams: number): number => Math.round(grams * 10) / 10;
     return {
       number: cup.number,
       partAGrams: tenth((cup.parts?.partAGrams ?? cup.mixGrams) + strayA),
@@ -97,126 +93,166 @@ function strayPour(
       note: i === 2 ? 'Dripped a little on the second tile' : '',
     };
   });
-  return { layer: layerNumber, pouredAt, temperatureC, cups, note };
+  return { layer, pouredAt: toWallTime(at), temperatureC, cups, note };
 }
 
-/** Loads the sample set Heron Slack: pieces, and a finished, a half done and a planned batch, dated around `now`. */
-export function loadHeronSlack(db: Database, now: WallTime): void {
-  edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now));
+/** A layer of the sample that was poured. */
+interface Poured {
+  at: number;
+  temperatureC: number;
+  note: string;
 }
 
-/** The same as part of another edit. */
-export function writeHeronSlack(writer: EditWriter, now: WallTime): void {
-  const minutes = wallMinutes(now);
-  const set = heronSlackSet(minutes);
-  writer.add('set', HERON_SLACK_ID, set);
-  for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
-  writer.add(
-    'piece',
-    'hs-4-1',
-    { designId: 'hs-4', copy: 1, measured: { atLevelMm: 15, readings: CREEK_POOL_READINGS, fillMl: null } },
-    HERON_SLACK_ID,
-  );
-  writer.add(
-    'piece',
-    'sh-a-2',
-    { designId: 'sh-a', copy: 2, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: SHORE_EDGES.a2 },
-    HERON_SLACK_ID,
-  );
-  writer.add(
-    'piece',
-    'sh-b-1',
-    { designId: 'sh-b', copy: 1, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: SHORE_EDGES.b1 },
-    HERON_SLACK_ID,
-  );
-  const desk = deskOf(writer, set, now);
+interface SampleBatch {
+  id: string;
+  batch: Batch;
+  poured: readonly Poured[];
+}
+
+/** A finished, a half done and a planned batch, dated around now. */
+function sampleBatches(minutes: number): SampleBatch[] {
   const saturday = lastSaturday(minutes);
   const firstSaturday = saturday - 7 * DAY;
-
-  const tiles: Batch = {
-    name: 'Creek tiles',
-    items: items([
-      ['hs-1', 4],
-      ['hs-2', 3],
-    ]),
-    pourAt: toWallTime(firstSaturday + 9.5 * 60),
-    pours: [],
-    planned: null,
-  };
-  writer.add(
-    'batch',
-    'hs-batch-1',
-    poured(desk, tiles, [
-      [1, firstSaturday + 9.5 * 60 + 10, 19.5, 'Bench levelled with two card shims under the west side.'],
-      [2, firstSaturday + 16.25 * 60, 20, 'Three bubbles by the stones, gone after one pass of warm air.'],
-    ]),
-    HERON_SLACK_ID,
-  );
-  const shore: Batch = {
-    name: 'Shore boards',
-    items: items([
-      ['sh-a', 2],
-      ['sh-b', 2],
-    ]),
-    pourAt: toWallTime(saturday + 10 * 60),
-    pours: [],
-    planned: null,
-  };
-  writer.add(
-    'batch',
-    'hs-batch-2',
-    poured(desk, shore, [
-      [1, saturday + 10 * 60 + 20, 18.5, 'Second dam behind the south edge held. Nothing leaked after an hour.'],
-    ]),
-    HERON_SLACK_ID,
-  );
-  const rest: Batch = {
-    name: 'Bases and the last tiles',
-    items: items([
-      ['hs-3', 1],
-      ['hs-4', 1],
-      ['hs-5', 1],
-      ['b-32', 12],
-      ['b-50', 8],
-      ['b-60', 4],
-    ]),
-    pourAt: toWallTime(saturday + 7 * DAY + 9.5 * 60),
-    pours: [],
-    planned: null,
-  };
-  writer.add('batch', 'hs-batch-3', rest, HERON_SLACK_ID);
-}
-
-const items = (list: readonly (readonly [string, number])[]): Batch['items'] =>
-  list.map(([designId, copies]) => ({ designId, copies }));
-
-/** A batch after some of its layers were poured: the plan kept, the weighings entered. */
-function poured(desk: DeskView, batch: Batch, layers: readonly (readonly [number, number, number, string])[]): Batch {
-  const planned = batchRequest(desk, batch);
-  return {
-    ...batch,
-    planned,
-    pours: layers.map(([layer, at, temperatureC, note]) =>
-      strayPour(desk, batch, layer, toWallTime(at), temperatureC, note),
-    ),
-  };
-}
-
-function deskOf({ db }: EditWriter, set: WaterSet, now: WallTime): DeskView {
-  const settings = getRecord(db, 'settings', SETTINGS_ID);
-  if (!settings) throw new Error('The shelf must be stocked before the sample is loaded');
-  return {
-    set: { id: HERON_SLACK_ID, version: 1, data: set },
-    designs: listRecords(db, 'design', HERON_SLACK_ID),
-    pieces: listRecords(db, 'piece', HERON_SLACK_ID),
-    batches: [],
-    shelf: {
-      settings,
-      products: listRecords(db, 'product'),
-      colourants: listRecords(db, 'colourant'),
-      recipes: listRecords(db, 'recipe'),
+  const batch = (name: string, at: number, list: readonly (readonly [string, number])[]): Batch => ({
+    name,
+    items: list.map(([designId, copies]) => ({ designId, copies })),
+    pourAt: toWallTime(at),
+    benchWindows: null,
+  });
+  return [
+    {
+      id: 'hs-batch-1',
+      batch: batch('Creek tiles', firstSaturday + 9.5 * 60, [
+        ['hs-1', 4],
+        ['hs-2', 3],
+      ]),
+      poured: [
+        {
+          at: firstSaturday + 9.5 * 60 + 10,
+          temperatureC: 19.5,
+          note: 'Bench levelled with two card shims under the west side.',
+        },
+        {
+          at: firstSaturday + 16.25 * 60,
+          temperatureC: 20,
+          note: 'Three bubbles by the stones, gone after one pass of warm air.',
+        },
+      ],
     },
-    history: { undo: null, redo: null },
-    now,
-  };
+    {
+      id: 'hs-batch-2',
+      batch: batch('Shore boards', saturday + 10 * 60, [
+        ['sh-a', 2],
+        ['sh-b', 2],
+      ]),
+      poured: [
+        {
+          at: saturday + 10 * 60 + 20,
+          temperatureC: 18.5,
+          note: 'Second dam behind the south edge held. Nothing leaked after an hour.',
+        },
+      ],
+    },
+    {
+      id: 'hs-batch-3',
+      batch: batch('Bases and the last tiles', saturday + 7 * DAY + 9.5 * 60, [
+        ['hs-3', 1],
+        ['hs-4', 1],
+        ['hs-5', 1],
+        ['b-32', 12],
+        ['b-50', 8],
+        ['b-60', 4],
+      ]),
+      poured: [],
+    },
+  ];
 }
+
+/** Copies of the sample that have been measured. */
+const MEASURED: readonly { id: string; data: PieceRecord }[] = [
+  {
+    id: 'hs-4-1',
+    data: { designId: 'hs-4', copy: 1, measured: { atLevelMm: 15, readings: CREEK_POOL_READINGS, fillMl: null } },
+  },
+  {
+    id: 'sh-a-2',
+    data: {
+      designId: 'sh-a',
+      copy: 2,
+      measured: { atLevelMm: 15, readings: [], fillMl: null },
+      edges: SHORE_EDGES.a2,
+    },
+  },
+  {
+    id: 'sh-b-1',
+    data: {
+      designId: 'sh-b',
+      copy: 1,
+      measured: { atLevelMm: 15, readings: [], fillMl: null },
+      edges: SHORE_EDGES.b1,
+    },
+  },
+];
+
+/** What the sample would have planned for its poured batches, by id. The same documents, so the same plans, wherever it is loaded. */
+export function heronSlackRequests(shelf: SetDocuments['shelf'], now: WallTime): Map<string, PlanRequest> {
+  const documents = documentsOf(shelf, now);
+  return new Map(
+    sampleBatches(wallMinutes(now)).flatMap(({ id, batch, poured }) => {
+      const pieces = batchPieces(batch, drawnDesigns(documents), documents.pieces);
+      const request = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges: [] });
+      return request && poured.length > 0 ? [[id, request] as const] : [];
+    }),
+  );
+}
+
+const stored = <T>(id: string, data: T): Stored<T> => ({ id, version: 1, data });
+
+const documentsOf = (shelf: SetDocuments['shelf'], now: WallTime): SetDocuments => ({
+  set: stored(HERON_SLACK_ID, heronSlackSet(wallMinutes(now))),
+  designs: HERON_SLACK_DESIGNS.map(({ id, ...design }) => stored(id, design)),
+  pieces: MEASURED.map(({ id, data }) => stored(id, data)),
+  shelf,
+});
+
+/** Loads the sample set Heron Slack into a new data file, planning it on the spot. */
+export function loadHeronSlack(db: Database, now: WallTime): void {
+  const plans = new Map(
+    [...heronSlackRequests(shelfOf(db), now)].map(([id, request]) => [id, { request, amounts: planAmounts(request) }]),
+  );
+  edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now, plans));
+}
+
+/** The same as part of another edit, with plans that were worked out elsewhere. */
+export function writeHeronSlack(
+  writer: EditWriter,
+  now: WallTime,
+  plans: ReadonlyMap<string, { request: PlanRequest; amounts: Amounts }>,
+): void {
+  const minutes = wallMinutes(now);
+  const settings = getDocument(writer.db, 'settings', SETTINGS_ID);
+  if (settings?.data.benchWindows.length === 0)
+    writer.put('settings', SETTINGS_ID, { ...settings.data, benchWindows: [...BENCH_WINDOWS] }, null);
+  writer.add('set', HERON_SLACK_ID, heronSlackSet(minutes));
+  for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
+  for (const { id, data } of MEASURED) writer.add('piece', id, data, HERON_SLACK_ID);
+  for (const { id, batch, poured } of sampleBatches(minutes)) {
+    writer.add('batch', id, batch, HERON_SLACK_ID);
+    const plan = plans.get(id);
+    if (!plan) continue;
+    keepPlan(writer.db, id, plan, now);
+    poured.forEach((layer, i) =>
+      appendEntry(writer.db, id, strayPour(plan.amounts, i + 1, layer), {
+        struck: false,
+        enteredAt: toWallTime(layer.at),
+      }),
+    );
+  }
+}
+
+const shelfOf = (db: Database): SetDocuments['shelf'] => ({
+  settings: getDocument(db, 'settings', SETTINGS_ID) ?? stored(SETTINGS_ID, DEFAULT_SETTINGS),
+  products: listDocuments(db, 'product').records,
+  colourants: listDocuments(db, 'colourant').records,
+  recipes: listDocuments(db, 'recipe').records,
+});

@@ -1,32 +1,39 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableContainer from '@mui/material/TableContainer';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import { useMemo, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
-import { explainBatch, type BatchFigure } from '@/core/plan';
-import type { Mend, Problem } from '@/core/checks/problem';
+import { explainBatch, planTimes, withTimes, type BatchFigure, type LayerPlan } from '@/core/plan';
 import { formatMinutes, measureText } from '@/core/units/formatMeasure';
+import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { CureLine } from '@/ui/timeline/CureLine';
-import { applyMend } from '../desk/applyMend';
+import { BatchList } from '../desk/BatchList';
+import { BatchPieces } from '../desk/BatchPieces';
 import { useDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
-import { useBatch } from '../desk/useBatch';
-import { usePlan } from '../desk/usePlan';
-import { BatchList } from '../pour/BatchList';
-import { BatchPieces } from '../pour/BatchPieces';
+import { useBatch, type ServedBatch } from '../desk/useBatch';
 import styles from './CureStage.module.css';
 
 /** Cure: when each layer is poured, can take the next, and when the batch is done. */
-export function CureStage() {
-  const { desk, door } = useDesk();
+export function CureStage({ served }: { served: ServedBatch | null }) {
+  const { door, mend } = useDesk();
   const units = useUnits();
-  const { batch, request: written, plan: writtenPlan, choose } = useBatch();
+  const { batch, request: written, plan: writtenPlan, choose } = useBatch(served);
   const [draft, setDraft] = useState<string | null>(null);
   const request = useMemo(() => written && (draft ? { ...written, pourAt: draft } : written), [written, draft]);
-  const { plan: livePlan } = usePlan(request, writtenPlan, batch?.id);
-  const plan = livePlan ?? writtenPlan;
+  // Only the times move with the pour: its beds and cups stay as they are.
+  const plan = useMemo(
+    () => (draft && writtenPlan && request ? withTimes(writtenPlan, planTimes(writtenPlan, request)) : writtenPlan),
+    [draft, writtenPlan, request],
+  );
   const pourAt = (time: string, done: boolean): void => {
     setDraft(time);
     if (!done) return;
@@ -52,12 +59,10 @@ export function CureStage() {
         '\u00a0',
       )
     : [];
-  const mend = (what: Mend, problem: Problem): void =>
-    void door.run((view) => applyMend(view, what, problem, batch?.id), what.label);
   return (
     <div className={styles.stage}>
       <div className={styles.side}>
-        <BatchList chosen={batch} layers={plan?.layers.length ?? null} choose={choose} />
+        <BatchList chosen={batch} choose={choose} />
         {batch && <BatchPieces key={batch.id} batch={batch} />}
       </div>
       {(!batch || !request) && (
@@ -66,6 +71,7 @@ export function CureStage() {
           everything is done.
         </p>
       )}
+      {batch && request && !plan && <Held label="Working out the times" />}
       {batch && request && plan && (
         <>
           <section aria-label="Cure line" className={styles.picture}>
@@ -76,42 +82,8 @@ export function CureStage() {
                 <i className={styles.recoatKey} /> next layer bonds by itself
               </span>
             </h2>
-            <CureLine
-              layers={plan.layers}
-              windows={request.bench.windows}
-              onPourAt={batch.data.planned ? undefined : pourAt}
-            />
-            <div className={styles.scroll} tabIndex={0} role="group" aria-label="Times of the layers">
-              <table className={styles.times}>
-                <thead>
-                  <tr>
-                    <th scope="col">Layer</th>
-                    <th scope="col">Poured</th>
-                    <th scope="col">Recoat window</th>
-                    <th scope="col">Dams off</th>
-                    <th scope="col">Full cure</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {plan.layers.map(({ number, cure }) => (
-                    <tr key={number}>
-                      <th scope="row">{number}</th>
-                      <td>
-                        {shortTime(cure.pouredAt)}
-                        {cure.poured ? '' : ' (planned)'}
-                      </td>
-                      <td>
-                        {cure.recoatClosesAt
-                          ? `${shortTime(cure.recoatOpensAt)} to ${shortTime(cure.recoatClosesAt)}`
-                          : `from ${shortTime(cure.recoatOpensAt)}`}
-                      </td>
-                      <td>{shortTime(cure.demouldAt)}</td>
-                      <td>{shortTime(cure.fullCureAt)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
+            <CureLine layers={plan.layers} bench={request.bench} onPourAt={batch.poured ? undefined : pourAt} />
+            <LayerTimes layers={plan.layers} />
           </section>
           <section aria-label="Numbers" className={styles.numbers}>
             <h2 className={styles.heading}>What follows</h2>
@@ -144,10 +116,10 @@ export function CureStage() {
             </Readings>
             <Problems
               problems={plan.problems.filter(({ code }) => stageOfProblem(code) === 'cure')}
-              onMend={mend}
+              onMend={(what, problem) => mend(what, problem, batch.id)}
               empty={
-                desk.set.data.benchWindows.length === 0
-                  ? 'No bench windows are set: any hour counts as bench time. Press e to set them.'
+                request.bench.windows.length === 0
+                  ? 'No bench windows are set: any hour counts as bench time. Set them in the workshop, on the shelf.'
                   : 'Every pour falls into a bench window and its recoat window.'
               }
             />
@@ -155,5 +127,41 @@ export function CureStage() {
         </>
       )}
     </div>
+  );
+}
+
+function LayerTimes({ layers }: { layers: readonly LayerPlan[] }) {
+  return (
+    <TableContainer tabIndex={0} role="group" aria-label="Times of the layers" className={styles.times}>
+      <Table size="small">
+        <TableHead>
+          <TableRow>
+            {['Layer', 'Poured', 'Recoat window', 'Dams off', 'Full cure'].map((head) => (
+              <TableCell key={head}>{head}</TableCell>
+            ))}
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {layers.map(({ number, cure }) => (
+            <TableRow key={number}>
+              <TableCell component="th" scope="row">
+                {number}
+              </TableCell>
+              <TableCell>
+                {shortTime(cure.pouredAt)}
+                {cure.poured ? '' : ' (planned)'}
+              </TableCell>
+              <TableCell>
+                {cure.recoatClosesAt
+                  ? `${shortTime(cure.recoatOpensAt)} to ${shortTime(cure.recoatClosesAt)}`
+                  : `from ${shortTime(cure.recoatOpensAt)}`}
+              </TableCell>
+              <TableCell>{shortTime(cure.demouldAt)}</TableCell>
+              <TableCell>{shortTime(cure.fullCureAt)}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </TableContainer>
   );
 }

@@ -1,18 +1,21 @@
 'use client';
 
 import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react';
+import { withoutJoints } from '@/core/bed/joints';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Mend, Problem } from '@/core/checks/problem';
-import type { Plan, PlanRequest } from '@/core/plan';
-import { withoutJoints } from '@/core/bed/joints';
-import { drawnDesigns, wholeSetRequest } from '@/core/records/buildRequest';
-import { setScope } from '@/core/records/command';
+import type { StripPiece } from '@/core/picture/strip';
+import type { Amounts, PlanRequest } from '@/core/plan';
+import { drawnDesigns, setRecipe, wholeSetRequest } from '@/core/records/buildRequest';
 import { waterSetSchema, type Stored } from '@/core/records/schema';
 import type { DeskView } from '@/core/records/views';
+import type { RecipeDose } from '@/core/tint/doses';
+import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
-import { useEditDoor, type EditDoor } from '../door/editDoor';
+import { deskWith } from '../door/applyChanges';
+import { useEditDoor, type EditDoor, type MakeCommand } from '../door/editDoor';
 import { applyMend } from './applyMend';
-import { usePlan } from './usePlan';
+import { useAmounts, type Arriving } from './useAmounts';
 
 /** What is being dragged and not written yet. */
 interface Draft {
@@ -32,23 +35,27 @@ interface Desk {
    * so that quick edits one after another do not undo each other.
    */
   shapeDesign: (id: string, change: (data: PieceDesign) => PieceDesign, label: string, done?: boolean) => void;
+  /** Changes the set's own document, at once. */
+  changeSet: (change: (set: DeskView['set']['data']) => DeskView['set']['data'], label: string) => void;
   moveLevel: (levelMm: number, done: boolean) => void;
-  /** Carries out what a warning offers. */
-  mend: (mend: Mend, problem: Problem) => void;
+  /** Carries out what a warning offers; of which batch, where it is about one. */
+  mend: (mend: Mend, problem: Problem, batchId?: string) => void;
 }
 
 /** The set as it is on screen, what is dragged included. Changes with every movement: for pictures only. */
 interface LiveDesk {
   designs: DeskView['designs'];
   levelMm: number;
-  recipe: PlanRequest['recipe'] | undefined;
+  doses: readonly RecipeDose[];
   dragging: boolean;
+  /** The strip that came with the page, while nothing that it shows has changed. */
+  served: StripPiece[] | null;
 }
 
-/** The plan of the whole set, a moment behind the picture while something is dragged. */
+/** The amounts of the whole set, a moment behind the picture while something is dragged. */
 interface DeskPlan {
   request: PlanRequest | null;
-  plan: Plan | null;
+  plan: Amounts | null;
   planning: boolean;
 }
 
@@ -56,18 +63,17 @@ const DeskContext = createContext<Desk | null>(null);
 const LiveContext = createContext<LiveDesk | null>(null);
 const PlanContext = createContext<DeskPlan | null>(null);
 
-/** One set on the desk: its view, its plan, and every way to change them. */
-export function DeskProvider({
-  initial,
-  initialPlan,
-  children,
-}: {
+interface DeskProviderProps {
   initial: DeskView;
-  initialPlan: Plan | null;
+  /** What the server worked out of the whole set. */
+  plan: Arriving<Amounts>;
+  strip: StripPiece[] | null;
   children: ReactNode;
-}) {
-  const setId = initial.set.id;
-  const door = useEditDoor(initial, { view: 'desk', setId }, setScope(setId));
+}
+
+/** One set on the desk: its view, its plan, and every way to change them. */
+export function DeskProvider({ initial, plan, strip, children }: DeskProviderProps) {
+  const door = useEditDoor(initial, { view: 'desk', setId: initial.set.id }, deskWith);
   const [draft, setDraft] = useState<Draft>({});
   const [selectedId, setSelectedId] = useState<string | null>(null);
   const desk = door.view;
@@ -79,80 +85,95 @@ export function DeskProvider({
     setDraft(next);
     void write?.().then(() => setDraft((current) => (current === next ? {} : current)));
   }, []);
-  const shapeDesign = useCallback(
-    (id: string, change: (data: PieceDesign) => PieceDesign, label: string, done = true) => {
-      propose(
-        { design: { id, change } },
-        done ? () => run(({ designs }) => putDesign(designs, id, change, label), label) : null,
-      );
+  const shapeDesign = useCallback<Desk['shapeDesign']>(
+    (id, change, label, done = true) => {
+      propose({ design: { id, change } }, done ? () => run(putDesign(id, change, label), label) : null);
     },
     [propose, run],
   );
-  const moveLevel = useCallback(
-    (levelMm: number, done: boolean) => {
+  const changeSet = useCallback<Desk['changeSet']>(
+    (change, label) =>
+      void run(
+        ({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: change(set.data), label }),
+        label,
+      ),
+    [run],
+  );
+  const moveLevel = useCallback<Desk['moveLevel']>(
+    (levelMm, done) => {
       if (!waterSetSchema.shape.levelMm.safeParse(levelMm).success) return;
-      propose(
-        { levelMm },
-        done
-          ? () =>
-              run(
-                ({ set }) => ({
-                  do: 'put',
-                  kind: 'set',
-                  id: set.id,
-                  version: set.version,
-                  data: { ...set.data, levelMm },
-                  label: 'Move the level',
-                }),
-                'Level moved',
-              )
-          : null,
-      );
+      const write: MakeCommand<DeskView> = ({ set: { id, version, data } }) => ({
+        ...{ do: 'put', kind: 'set', id, version },
+        data: { ...data, levelMm },
+        label: 'Move the level',
+      });
+      propose({ levelMm }, done ? () => run(write, 'Level moved') : null);
     },
     [propose, run],
   );
-  const mend = useCallback(
-    (what: Mend, problem: Problem) => void run((view) => applyMend(view, what, problem), what.label),
+  const mend = useCallback<Desk['mend']>(
+    (what, problem, batchId) => void run((view) => applyMend(view, what, problem, batchId), what.label),
     [run],
   );
 
   const value = useMemo<Desk>(
-    () => ({ desk, door, openId, select: setSelectedId, shapeDesign, moveLevel, mend }),
-    [desk, door, openId, shapeDesign, moveLevel, mend],
+    () => ({ desk, door, openId, select: setSelectedId, shapeDesign, changeSet, moveLevel, mend }),
+    [desk, door, openId, shapeDesign, changeSet, moveLevel, mend],
   );
+  const { units, calendar } = desk.shelf.settings.data;
   return (
     <DeskContext value={value}>
-      <UnitsProvider units={desk.shelf.settings.data.units}>
-        <LiveProvider draft={draft} view={desk} initialPlan={initialPlan}>
-          {children}
-        </LiveProvider>
+      <UnitsProvider units={units}>
+        <CalendarProvider calendar={calendar}>
+          <LiveProvider draft={draft} view={desk} plan={plan} strip={strip}>
+            {children}
+          </LiveProvider>
+        </CalendarProvider>
       </UnitsProvider>
     </DeskContext>
   );
 }
 
+/** The parts of a view that a set is drawn and planned from; the rest may change without anything being drawn anew. */
+function useDocuments(view: DeskView): DeskView {
+  const { set, designs, pieces, shelf } = view;
+  // Only these make it another view; the batches and the history in it are those of when they last changed.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  return useMemo(() => view, [set, designs, pieces, shelf]);
+}
+
 /** Lays the draft over the view, for pictures at once and for the plan through the worker. */
 function LiveProvider({
   draft,
-  view,
-  initialPlan,
+  view: newest,
+  plan: servedPlan,
+  strip,
   children,
 }: {
   draft: Draft;
   view: DeskView;
-  initialPlan: Plan | null;
+  plan: Arriving<Amounts>;
+  strip: StripPiece[] | null;
   children: ReactNode;
 }) {
+  const view = useDocuments(newest);
+  const [first] = useState(view);
   const drafted = useMemo(() => withDraft(view, draft), [view, draft]);
   const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
-  // The recipe of the view itself: the same object all through a drag.
-  const recipe = useMemo(() => wholeSetRequest(view)?.recipe, [view]);
-  const { plan, planning } = usePlan(request, initialPlan);
+  // Of the view itself: the same doses all through a drag.
+  const doses = useMemo(() => setRecipe(view).doses, [view]);
+  const { amounts, planning } = useAmounts(request, servedPlan);
   const live = useMemo<LiveDesk>(
-    () => ({ designs: drawnDesigns(drafted), levelMm: drafted.set.data.levelMm, recipe, dragging: drafted !== view }),
-    [drafted, view, recipe],
+    () => ({
+      designs: drawnDesigns(drafted),
+      levelMm: drafted.set.data.levelMm,
+      doses,
+      dragging: drafted !== view,
+      served: drafted === first ? strip : null,
+    }),
+    [drafted, view, doses, first, strip],
   );
-  const planned = useMemo<DeskPlan>(() => ({ request, plan, planning }), [request, plan, planning]);
+  const planned = useMemo<DeskPlan>(() => ({ request, plan: amounts, planning }), [request, amounts, planning]);
   // While something is dragged the figures keep to the last plan that is whole; a new request alone is no news to them.
   const [settled, setSettled] = useState(planned);
   if (settled.plan !== planned.plan || (!live.dragging && settled !== planned)) setSettled(planned);
@@ -188,14 +209,11 @@ function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
   };
 }
 
-function putDesign(
-  designs: readonly Stored<PieceDesign>[],
-  id: string,
-  change: (data: PieceDesign) => PieceDesign,
-  label: string,
-): ReturnType<Parameters<EditDoor<DeskView>['run']>[0]> {
-  const stored = designs.find((candidate) => candidate.id === id);
-  return stored
-    ? { do: 'put', kind: 'design', id, version: stored.version, data: withoutJoints(change(stored.data)), label }
-    : null;
-}
+const putDesign =
+  (id: string, change: (data: PieceDesign) => PieceDesign, label: string): MakeCommand<DeskView> =>
+  ({ designs }: { designs: readonly Stored<PieceDesign>[] }) => {
+    const stored = designs.find((candidate) => candidate.id === id);
+    return stored
+      ? { do: 'put', kind: 'design', id, version: stored.version, data: withoutJoints(change(stored.data)), label }
+      : null;
+  };

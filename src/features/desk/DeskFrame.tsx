@@ -1,20 +1,29 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { dayAndMonth } from '@/core/cure/dayNames';
+import { flagged, STRIP_CUTS, stripPieces, type StripCutChoice } from '@/core/picture/strip';
+import { countPieces } from '@/core/records/countPieces';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { Toggles } from '@/ui/controls/Toggles';
+import { Held } from '@/ui/held/Held';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
+import { useKept } from '@/ui/keptDraft';
+import { useAwake } from '@/ui/useAwake';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import { DoorNotices } from '../door/DoorNotices';
+import { UnreadableNotice } from '../door/UnreadableNotice';
 import { EditSetDialog } from '../sets/EditSetDialog';
 import { TopBar } from '../TopBar';
 import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { Finder } from './Finder';
+import { keptPicture } from './pictures';
 import { stageOfProblem, STAGES } from './stages';
-import { stripPieces } from './useBed';
 import styles from './DeskFrame.module.css';
 
 /** What stands on every screen of a set: its head, the waterline, and the stages hung from the table edge. */
@@ -22,7 +31,6 @@ export function DeskFrame({ children }: { children: ReactNode }) {
   const { desk, door } = useDesk();
   const { plan } = useDeskPlan();
   const router = useRouter();
-  const pathname = usePathname();
   const [opened, setOpened] = useState<'keys' | 'set' | 'find' | null>(null);
   const base = `/sets/${desk.set.id}`;
   const shortcuts: Shortcut[] = [
@@ -37,6 +45,11 @@ export function DeskFrame({ children }: { children: ReactNode }) {
   const { figureScaleMm, job, name } = desk.set.data;
   const { room, units } = desk.shelf.settings.data;
   const deepestColour = plan?.pieces[0]?.colour.deepest;
+  const facts = [
+    `${figureScaleMm} mm`,
+    countPieces(desk.designs.map(({ data }) => data)),
+    job?.due ? `for ${dayAndMonth(job.due)}` : '',
+  ];
   return (
     <div className={styles.desk} style={deepestColour ? { ['--tint' as string]: deepestColour } : undefined}>
       <TopBar
@@ -46,49 +59,14 @@ export function DeskFrame({ children }: { children: ReactNode }) {
         room={`${formatMeasure(room.temperatureC, 'temperature', units)} · ${Math.round(room.humidity * 100)}\u00a0%`}
       >
         <h1 className={styles.name}>{name}</h1>
-        <button type="button" className={styles.facts} onClick={() => setOpened('set')}>
-          {[
-            `${figureScaleMm} mm`,
-            countPieces(desk.designs.map(({ data }) => data)),
-            job?.due ? `for ${dayAndMonth(job.due)}` : '',
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-          <span className={styles.change}>change</span>
-        </button>
+        <span className={styles.facts}>{facts.filter(Boolean).join(' · ')}</span>
+        <Button variant="text" size="small" aria-label="Change the set" onClick={() => setOpened('set')}>
+          change
+        </Button>
       </TopBar>
       <DeskStrip />
-      <nav className={styles.stages} aria-label="Stages of the work">
-        {STAGES.map(({ path, name: stage }) => {
-          // Times belong to a batch, not to the set; the Cure stage says what is wrong with them.
-          const trouble =
-            path === 'cure'
-              ? 0
-              : (plan?.problems.filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path)
-                  .length ?? 0);
-          const here = pathname.startsWith(`${base}/${path}`);
-          return (
-            <Link
-              key={path}
-              href={`${base}/${path}`}
-              className={styles.stage}
-              aria-current={here ? 'page' : undefined}
-              prefetch
-            >
-              {stage}
-              {trouble > 0 && (
-                <span className={styles.count}>
-                  {trouble}
-                  <span className="visually-hidden"> {trouble === 1 ? 'warning' : 'warnings'}</span>
-                </span>
-              )}
-            </Link>
-          );
-        })}
-        <Link href={`/shelf?from=${desk.set.id}`} className={styles.shelf}>
-          Shelf
-        </Link>
-      </nav>
+      <Stages base={base} />
+      <UnreadableNotice unreadable={desk.unreadable} />
       <main className={styles.ground}>{children}</main>
       <DoorNotices door={door} />
       <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
@@ -98,25 +76,73 @@ export function DeskFrame({ children }: { children: ReactNode }) {
   );
 }
 
+/** The way to each stage, with how many warnings wait there. */
+function Stages({ base }: { base: string }) {
+  const { desk } = useDesk();
+  const { plan } = useDeskPlan();
+  const pathname = usePathname();
+  const troubles = (path: string): number =>
+    (plan?.problems ?? []).filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path).length;
+  return (
+    <nav className={styles.stages} aria-label="Stages of the work">
+      {STAGES.map(({ path, name }) => {
+        const trouble = troubles(path);
+        return (
+          <Link
+            key={path}
+            href={`${base}/${path}`}
+            className={styles.stage}
+            aria-current={pathname.startsWith(`${base}/${path}`) ? 'page' : undefined}
+          >
+            {name}
+            {trouble > 0 && (
+              <span className={styles.count}>
+                {trouble}
+                <span className="visually-hidden"> {trouble === 1 ? 'warning' : 'warnings'}</span>
+              </span>
+            )}
+          </Link>
+        );
+      })}
+      <Link href={`/shelf?from=${desk.set.id}`} className={styles.shelf}>
+        Shelf
+      </Link>
+    </nav>
+  );
+}
+
+const CUT_WORDS: Record<StripCutChoice, string> = {
+  edge: 'at an edge',
+  middle: 'across the middle',
+  deepest: 'at the deepest',
+  own: 'along section lines',
+};
+const CUTS = STRIP_CUTS.map((value) => ({ value, label: CUT_WORDS[value] }));
+const cutSchema = z.enum(STRIP_CUTS);
+
 /** The set's waterline; every piece on it leads to its shape. */
 function DeskStrip() {
   const { desk, openId, select, moveLevel } = useDesk();
-  const { designs, levelMm, recipe } = useLiveDesk();
+  const { designs, levelMm, doses, served } = useLiveDesk();
   const { plan } = useDeskPlan();
   const router = useRouter();
   const pathname = usePathname();
+  const awake = useAwake();
   const [everyPiece, setEveryPiece] = useState(false);
+  const [cut, setCut] = useKept<StripCutChoice>('aguada.strip-cut', 'edge', cutSchema);
   const { tilt } = desk.shelf.settings.data;
-  const pieces = useMemo(
-    () => stripPieces(designs, levelMm, recipe, plan, tilt),
-    [designs, levelMm, recipe, plan, tilt],
-  );
+  const bare = useMemo(() => {
+    if (served && cut === 'edge') return served;
+    // Only a browser builds beds where it draws them: the server has sent what it had.
+    return awake ? stripPieces(designs, levelMm, doses, keptPicture, { cut }) : null;
+  }, [served, cut, awake, designs, levelMm, doses]);
+  const pieces = useMemo(() => bare && flagged(bare, plan, levelMm, tilt), [bare, plan, levelMm, tilt]);
   const shape = `/sets/${desk.set.id}/shape`;
   const pickPiece = (id: string): void => {
     select(id);
     if (!pathname.startsWith(shape)) router.push(shape);
   };
-  if (pieces.length === 0)
+  if (designs.length === 0)
     return (
       <p className={styles.bare}>
         The table is bare. Add the first piece below: it will stand here, cut open at eye level.
@@ -124,42 +150,30 @@ function DeskStrip() {
     );
   return (
     <div className={styles.waterline}>
-      <WaterlineStrip
-        label="The set at eye level"
-        pieces={pieces}
-        levelMm={levelMm}
-        everyPiece={everyPiece}
-        selectedId={openId}
-        onSelect={pickPiece}
-        onLevel={moveLevel}
-        caption={
-          <>
-            <span className={styles.damKey}>dam</span>
-            <button
-              type="button"
-              className={styles.toggle}
-              aria-pressed={everyPiece}
-              onClick={() => setEveryPiece(!everyPiece)}
-            >
-              {everyPiece ? 'show one of each' : 'show every piece'}
-            </button>
-          </>
-        }
-      />
+      {pieces ? (
+        <WaterlineStrip
+          label="The set at eye level"
+          pieces={pieces}
+          levelMm={levelMm}
+          everyPiece={everyPiece}
+          selectedId={openId}
+          onSelect={pickPiece}
+          onLevel={moveLevel}
+          caption={
+            <>
+              <span className={styles.damKey}>dam</span>
+              <Toggles label="Where pieces are cut open" value={cut} choices={CUTS} onChoose={setCut} />
+              <Button variant="text" size="small" aria-pressed={everyPiece} onClick={() => setEveryPiece(!everyPiece)}>
+                {everyPiece ? 'show one of each' : 'show every piece'}
+              </Button>
+            </>
+          }
+        />
+      ) : (
+        <div className={styles.heldStrip}>
+          <Held label="The pieces are being cut open" rows={3} height={58} />
+        </div>
+      )}
     </div>
   );
-}
-
-const WORDS = { tile: ['tile', 'tiles'], board: ['board', 'boards'], base: ['base', 'bases'] } as const;
-
-/** `10 tiles, 4 boards, 24 bases`. */
-export function countPieces(designs: readonly { kind: 'tile' | 'board' | 'base'; copies: number }[]): string {
-  return (['tile', 'board', 'base'] as const)
-    .map((kind) => ({
-      kind,
-      count: designs.filter((design) => design.kind === kind).reduce((sum, { copies }) => sum + copies, 0),
-    }))
-    .filter(({ count }) => count > 0)
-    .map(({ kind, count }) => `${count} ${WORDS[kind][count === 1 ? 0 : 1]}`)
-    .join(', ');
 }

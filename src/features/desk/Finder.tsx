@@ -7,9 +7,17 @@ import { useRouter } from 'next/navigation';
 import { useDesk } from './DeskContext';
 
 interface Found {
+  key: string;
   group: string;
   label: string;
   go: () => void;
+}
+
+/** Gives the focus to something that is about to appear. */
+function focusSoon(selector: string, tries = 40): void {
+  const element = document.querySelector<HTMLElement>(selector);
+  if (element) element.focus();
+  else if (tries > 0) setTimeout(() => focusSoon(selector, tries - 1), 50);
 }
 
 /** Finds a piece, batch, product or recipe by a few letters and goes there. */
@@ -23,13 +31,30 @@ export function Finder({ onClose }: { onClose: () => void }) {
       router.push(path);
   const options: Found[] = [
     ...desk.designs.map(({ id, data }) => ({
+      key: id,
       group: 'Pieces',
       label: `${data.tag} ${data.name}`,
-      go: () => (select(id), router.push(`${base}/shape`)),
+      go: () => {
+        select(id);
+        router.push(`${base}/shape`);
+        // The piece that was found takes the focus, once its list is there.
+        focusSoon(`[data-id="${CSS.escape(id)}"]`);
+      },
     })),
-    ...desk.batches.map(({ id, data }) => ({ group: 'Batches', label: data.name, go: to(`${base}/pour?batch=${id}`) })),
-    ...desk.shelf.recipes.map(({ data }) => ({ group: 'Recipes', label: data.name, go: to(`${base}/tint`) })),
+    ...desk.batches.map(({ id, data }) => ({
+      key: id,
+      group: 'Batches',
+      label: data.name,
+      go: to(`${base}/pour?batch=${id}`),
+    })),
+    ...desk.shelf.recipes.map(({ id, data }) => ({
+      key: id,
+      group: 'Recipes',
+      label: data.name,
+      go: to(`${base}/tint`),
+    })),
     ...desk.shelf.products.map(({ id, data }) => ({
+      key: id,
       group: 'Products',
       label: data.name,
       go: to(`/shelf?from=${desk.set.id}&product=${id}`),
@@ -45,6 +70,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
     >
       <Autocomplete
         options={options}
+        getOptionKey={({ key }) => key}
         groupBy={({ group }) => group}
         autoHighlight
         openOnFocus

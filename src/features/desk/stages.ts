@@ -1,3 +1,5 @@
+import { PROBLEM_STAGES, type ProblemCode } from '@/core/checks/problemCodes';
+
 /** The stages of the work that are built, in its order. */
 export const STAGES = [
   { path: 'shape', name: 'Shape', key: '1' },
@@ -10,9 +12,4 @@ export const STAGES = [
 export type StagePath = (typeof STAGES)[number]['path'];
 
 /** At which stage a problem is mended. */
-export function stageOfProblem(code: string): StagePath {
-  if (['too-much-colourant', 'too-much-water', 'drops-too-coarse'].includes(code)) return 'tint';
-  if (['pot-life-limits', 'scale-too-coarse', 'too-many-layers'].includes(code)) return 'pour';
-  if (['cold-room', 'outside-bench-window', 'recoat-missed', 'no-bench-window'].includes(code)) return 'cure';
-  return 'shape';
-}
+export const stageOfProblem = (code: ProblemCode): StagePath => PROBLEM_STAGES[code];

@@ -1,30 +1,70 @@
 'use client';
 
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useMemo } from 'react';
-import type { Plan, PlanRequest } from '@/core/plan';
+import { useEffect, useMemo } from 'react';
+import { planTimes, withTimes, type Amounts, type Plan, type PlanRequest } from '@/core/plan';
 import { batchRequest } from '@/core/records/buildRequest';
-import type { Batch, Stored } from '@/core/records/schema';
+import type { BatchDetail, BatchRow } from '@/core/records/views';
 import { useDesk } from './DeskContext';
-import { usePlan } from './usePlan';
+import { useAmounts, type Arriving } from './useAmounts';
+
+/** What a stage gets from the server of the batch that it shows. */
+export interface ServedBatch {
+  row: BatchRow;
+  detail: BatchDetail;
+  /** Null when the plan was kept (it is in the detail), or when there is nothing to plan. */
+  amounts: Arriving<Amounts>;
+}
 
 /** The batch on the screen, its request and its plan; which one it is stands in the address. */
-export function useBatch(): {
-  batch: Stored<Batch> | null;
+export interface OpenBatch {
+  batch: BatchRow | null;
+  detail: BatchDetail | null;
   request: PlanRequest | null;
   plan: Plan | null;
   planning: boolean;
   choose: (id: string) => void;
-} {
-  const { desk } = useDesk();
+}
+
+export function useBatch(served: ServedBatch | null): OpenBatch {
+  const { desk, door } = useDesk();
   const router = useRouter();
   const wanted = useSearchParams().get('batch');
+  const { show } = door;
   const batch =
     desk.batches.find(({ id }) => id === wanted) ??
-    desk.batches.find(({ data }) => data.pours.length === 0) ??
+    desk.batches.find(({ id }) => id === served?.row.id) ??
+    (served && wanted === served.row.id ? served.row : null) ??
     desk.batches[0] ??
     null;
-  const request = useMemo(() => batch && batchRequest(desk, batch.data), [desk, batch]);
-  const { plan, planning } = usePlan(request, null, batch?.id);
-  return { batch, request, plan, planning, choose: (id) => router.replace(`?batch=${id}`, { scroll: false }) };
+  const ours = served !== null && batch?.id === served.row.id ? served : null;
+  // What is open on the desk is newer than what came with the page, once it is of the same batch.
+  const detail = desk.opened?.batchId === batch?.id ? desk.opened : (ours?.detail ?? null);
+  useEffect(() => {
+    if (ours) show((view) => (view.opened?.batchId === ours.row.id ? view : { ...view, opened: ours.detail }));
+  }, [ours, show]);
+  // A plan that has just been kept is read once.
+  const lacksPlan = batch !== null && detail !== null && detail.pours.length > 0 && detail.kept === null;
+  const batchId = batch?.id;
+  useEffect(() => {
+    if (!lacksPlan || !batchId) return;
+    void readDetail(batchId).then(
+      (read) => read && show((view) => (view.opened?.batchId === batchId ? { ...view, opened: read } : view)),
+    );
+  }, [lacksPlan, batchId, show]);
+  const request = useMemo(() => batch && batchRequest(desk, batch.data, detail), [desk, batch, detail]);
+  const kept = detail?.kept?.amounts ?? null;
+  const { amounts, planning } = useAmounts(kept ? null : request, ours?.amounts ?? null, batch?.id);
+  const figures = kept ?? amounts;
+  const plan = useMemo(
+    () => (request && figures ? withTimes(figures, planTimes(figures, request)) : null),
+    [request, figures],
+  );
+  const choose = (id: string): void => router.replace(`?batch=${id}`, { scroll: false });
+  return { batch, detail, request, plan, planning: kept === null && planning, choose };
+}
+
+async function readDetail(batchId: string): Promise<BatchDetail | null> {
+  const response = await fetch(`/api/batches/${encodeURIComponent(batchId)}`);
+  return response.ok ? ((await response.json()) as BatchDetail) : null;
 }

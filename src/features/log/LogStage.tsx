@@ -5,33 +5,33 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { Command } from '@/core/records/command';
 import type { PourRecord } from '@/core/records/schema';
+import { Held } from '@/ui/held/Held';
+import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
-import { useBatch } from '../desk/useBatch';
-import { BatchList } from '../pour/BatchList';
+import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { LoggedLayer } from './LoggedLayer';
 import { PourEntry } from './PourEntry';
 import styles from './LogStage.module.css';
 
 /** Log: what really happened, layer by layer, against what was planned. */
-export function LogStage() {
+export function LogStage({ served }: { served: ServedBatch | null }) {
   const { desk, door } = useDesk();
   const wanted = Number(useSearchParams().get('layer')) || null;
-  const { batch, request, plan, choose } = useBatch();
+  const { batch, detail, request, plan, choose } = useBatch(served);
+  const pours = detail?.pours ?? [];
   const [open, setOpen] = useState<{ batchId: string; layer: number | null } | null>(null);
   const entering = batch && open?.batchId === batch.id ? open.layer : wanted;
   const enter = (layer: number | null): void => setOpen(batch && { batchId: batch.id, layer });
   const save = (pour: PourRecord): ReturnType<typeof door.run> =>
-    door.run(({ batches }) => pourCommand(batches, batch?.id, pour), `Layer ${pour.layer} is in the log`);
+    door.run(({ batches }) => pourCommand(batches, batch?.id, pour.layer, pour), `Layer ${pour.layer} is in the log`);
+  const strike = (layer: number): void =>
+    void door.run(({ batches }) => pourCommand(batches, batch?.id, layer, null), `Layer ${layer} was not poured`);
   const next = plan?.layers.find(({ cure }) => !cure.poured);
   const entry = plan?.layers.find(({ number }) => number === entering);
   const mayEnter = entry && (entry.cure.poured || entry === next);
   return (
     <div className={styles.stage}>
-      <BatchList
-        chosen={batch}
-        layers={plan?.layers.length ?? null}
-        choose={(id) => (setOpen({ batchId: id, layer: null }), choose(id))}
-      />
+      <BatchList chosen={batch} choose={(id) => (setOpen({ batchId: id, layer: null }), choose(id))} />
       <div className={styles.log}>
         {!batch && (
           <p className={styles.teach}>
@@ -39,17 +39,18 @@ export function LogStage() {
             showed.
           </p>
         )}
+        {batch && request && !plan && <Held label="Working out the layers" />}
         {batch && request && plan && (
           <>
             <h2 className={styles.title}>{batch.data.name}</h2>
-            {batch.data.pours.length === 0 && !mayEnter && (
+            {pours.length === 0 && !mayEnter && (
               <p className={styles.teach}>
                 Nothing is poured yet. When the first layer is, enter what was weighed into each cup; the log sets it
                 against the plan.
               </p>
             )}
             {plan.layers.map((layer) => {
-              const pour = batch.data.pours.find((record) => record.layer === layer.number);
+              const pour = pours.find((record) => record.layer === layer.number);
               if (mayEnter && layer === entry) {
                 return (
                   <PourEntry
@@ -72,6 +73,7 @@ export function LogStage() {
                     pour={pour}
                     request={request}
                     onCorrect={() => enter(layer.number)}
+                    onStrike={layer.number === pours.at(-1)?.layer ? () => strike(layer.number) : undefined}
                   />
                 )
               );
@@ -91,8 +93,9 @@ export function LogStage() {
 function pourCommand(
   batches: readonly { id: string; version: number }[],
   batchId: string | undefined,
-  pour: PourRecord,
+  layer: number,
+  pour: PourRecord | null,
 ): Command | null {
   const stored = batches.find(({ id }) => id === batchId);
-  return stored ? { do: 'pour', batchId: stored.id, version: stored.version, pour } : null;
+  return stored ? { do: 'pour', batchId: stored.id, version: stored.version, layer, pour } : null;
 }

@@ -1,13 +1,20 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableContainer from '@mui/material/TableContainer';
+import TableFooter from '@mui/material/TableFooter';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import { shortTime } from '@/core/cure/dayNames';
 import type { LayerPlan, PlanRequest } from '@/core/plan';
 import { compareLayer } from '@/core/records/compare';
 import type { PourRecord } from '@/core/records/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { copyNames, groupPours } from '../pour/summarise';
+import { pourWords } from '../desk/summarise';
 import { RatioMark } from './RatioMark';
 import styles from './LogStage.module.css';
 
@@ -16,10 +23,12 @@ interface LoggedLayerProps {
   pour: PourRecord;
   request: PlanRequest;
   onCorrect: () => void;
+  /** Says that it was not poured after all; of the last layer only. */
+  onStrike: (() => void) | undefined;
 }
 
 /** One layer, planned against real: a bar for each cup, its ratio, and the notes. */
-export function LoggedLayer({ layer, pour, request, onCorrect }: LoggedLayerProps) {
+export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: LoggedLayerProps) {
   const units = useUnits();
   const grams = (value: number): string => formatMeasure(value, 'mass', units);
   const signed = (value: number): string => `${value > 0 ? '+' : ''}${grams(value)}`;
@@ -35,65 +44,64 @@ export function LoggedLayer({ layer, pour, request, onCorrect }: LoggedLayerProp
         <Button variant="text" size="small" onClick={onCorrect}>
           Correct
         </Button>
+        {onStrike && (
+          <Button variant="text" size="small" color="error" onClick={onStrike}>
+            Was not poured
+          </Button>
+        )}
       </h3>
-      <div className={styles.scroll} tabIndex={0} role="group" aria-label={`Cups of layer ${layer.number}`}>
-        <table className={styles.compare}>
-          <thead>
-            <tr>
-              <th scope="col">Cup</th>
-              <th scope="col">Planned and real</th>
-              <th scope="col" className={styles.number}>
-                Planned
-              </th>
-              <th scope="col" className={styles.number}>
-                Real
-              </th>
-              <th scope="col" className={styles.number}>
-                Differs
-              </th>
-              <th scope="col">Ratio</th>
-            </tr>
-          </thead>
-          <tbody>
+      <TableContainer tabIndex={0} role="group" aria-label={`Cups of layer ${layer.number}`}>
+        <Table size="small" className={styles.compare}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Cup</TableCell>
+              <TableCell>Planned and real</TableCell>
+              <TableCell align="right">Planned</TableCell>
+              <TableCell align="right">Real</TableCell>
+              <TableCell align="right">Differs</TableCell>
+              <TableCell>Ratio</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {compared.cups.map((cup) => (
-              <tr key={cup.number}>
-                <th scope="row">{cup.number}</th>
-                <td className={styles.barCell}>
+              <TableRow key={cup.number}>
+                <TableCell component="th" scope="row">
+                  {cup.number}
+                </TableCell>
+                <TableCell className={styles.barCell}>
                   <svg viewBox="0 0 100 14" preserveAspectRatio="none" className={styles.bar} aria-hidden>
                     <rect x="0" y="3" height="8" width={(cup.realGrams / most) * 98} className={styles.real} />
                     <path d={`M${(cup.plannedGrams / most) * 98} 0V14`} className={styles.planned} />
                   </svg>
                   <small>
-                    {groupPours(layer.cups.find(({ number }) => number === cup.number)?.pours ?? [])
-                      .map(({ tag, copies }) => `${tag} ${copyNames(copies)}`)
-                      .join(', ')}
+                    {pourWords(layer.cups.find(({ number }) => number === cup.number)?.pours ?? [])}
                     {cup.note && <em> {cup.note}</em>}
                   </small>
-                </td>
-                <td className={styles.number}>{grams(cup.plannedGrams)}</td>
-                <td className={styles.number}>
+                </TableCell>
+                <TableCell align="right">{grams(cup.plannedGrams)}</TableCell>
+                <TableCell align="right">
                   <b>{grams(cup.realGrams)}</b>
-                </td>
-                <td className={styles.number}>{signed(cup.differenceGrams)}</td>
-                <td>{cup.ratio ? <RatioMark reading={cup.ratio} units={units} past /> : 'one part'}</td>
-              </tr>
+                </TableCell>
+                <TableCell align="right">{signed(cup.differenceGrams)}</TableCell>
+                <TableCell>{cup.ratio ? <RatioMark reading={cup.ratio} units={units} /> : 'one part'}</TableCell>
+              </TableRow>
             ))}
-          </tbody>
-          <tfoot>
-            <tr>
-              <th scope="row" colSpan={2}>
+          </TableBody>
+          <TableFooter>
+            <TableRow>
+              <TableCell component="th" scope="row" colSpan={2}>
                 All cups
-              </th>
-              <td className={styles.number}>{grams(compared.plannedGrams)}</td>
-              <td className={styles.number}>
+              </TableCell>
+              <TableCell align="right">{grams(compared.plannedGrams)}</TableCell>
+              <TableCell align="right">
                 <b>{grams(compared.realGrams)}</b>
-              </td>
-              <td className={styles.number}>{signed(compared.differenceGrams)}</td>
-              <td />
-            </tr>
-          </tfoot>
-        </table>
-      </div>
+              </TableCell>
+              <TableCell align="right">{signed(compared.differenceGrams)}</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableFooter>
+        </Table>
+      </TableContainer>
       {pour.note && <p className={styles.note}>{pour.note}</p>}
     </section>
   );

@@ -1,18 +1,23 @@
 'use client';
 
+import { zodResolver } from '@hookform/resolvers/zod';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { Controller, useForm, useWatch, type Control, type FieldPath } from 'react-hook-form';
 import { ratioReading } from '@/core/mixing/ratio';
-import type { LayerPlan, PlanRequest } from '@/core/plan';
-import { complaintsByField } from '@/core/records/replaceAt';
-import { pourRecordSchema, type PourRecord } from '@/core/records/schema';
-import { editText, formatMeasure, preferredUnit, type UnitPreferences } from '@/core/units/formatMeasure';
+import type { Parts } from '@/core/mixing/product';
+import type { CupPlan, LayerPlan, PlanRequest } from '@/core/plan';
+import type { PourRecord } from '@/core/records/schema';
+import { editText, preferredUnit } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
-import { useKeptDraft } from '@/ui/keptDraft';
+import { DateTimeField } from '@/ui/controls/MomentField';
+import { useKeptForm } from '@/ui/keptDraft';
+import { selectAll } from '@/ui/measure/fieldKeys';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { pourWords } from '../desk/summarise';
 import type { Outcome } from '../door/editDoor';
-import { copyNames, groupPours } from '../pour/summarise';
+import { firstDraft, pourDraftSchema, pourFromDraft, type PourDraft } from './pourDraft';
 import { RatioMark } from './RatioMark';
 import styles from './LogStage.module.css';
 
@@ -27,169 +32,71 @@ interface PourEntryProps {
   onClose: () => void;
 }
 
-/** The form as text, so that a half-typed figure survives a closed tab. */
-interface EntryDraft {
-  pouredAt: string;
-  temperature: string;
-  note: string;
-  cups: { a: string; b: string; note: string }[];
-}
-
-function acceptDraft(cups: number) {
-  return (value: unknown): EntryDraft | null =>
-    typeof value === 'object' &&
-    value !== null &&
-    'cups' in value &&
-    Array.isArray(value.cups) &&
-    value.cups.length === cups
-      ? (value as EntryDraft)
-      : null;
-}
+type DraftControl = Control<PourDraft, unknown, PourRecord>;
 
 /** Enters what was really weighed into each cup of a layer, with the ratio read out while typing. */
 export function PourEntry({ draftKey, layer, request, before, now, onSave, onClose }: PourEntryProps) {
   const units = useUnits();
   const { parts } = request.product;
-  const initial = firstDraft(layer, request, before, now, units);
-  const { draft, setDraft, forget } = useKeptDraft(draftKey, initial, acceptDraft(layer.cups.length));
-  const [errors, setErrors] = useState<Record<string, string>>({});
-  const [saving, setSaving] = useState(false);
-  const setCup = (index: number, change: Partial<EntryDraft['cups'][number]>): void =>
-    setDraft({ ...draft, cups: draft.cups.map((cup, i) => (i === index ? { ...cup, ...change } : cup)) });
-  const grams = (text: string): number | null => {
-    const parsed = parseMeasure(text, 'mass', preferredUnit('mass', units));
-    return parsed.ok ? parsed.value : null;
-  };
-  const save = async (): Promise<void> => {
-    const read = readDraft(draft, layer, parts !== null, units);
-    setErrors(read.errors);
-    if (!read.pour) {
-      document.querySelector<HTMLElement>(`[name="${Object.keys(read.errors)[0]}"]`)?.focus();
-      return;
-    }
-    setSaving(true);
-    const outcome = await onSave(read.pour);
-    setSaving(false);
+  const resolver = useMemo(() => zodResolver(pourFromDraft(layer, parts !== null, units)), [layer, parts, units]);
+  const [draftShape] = useState(() => pourDraftSchema.refine(({ cups }) => cups.length === layer.cups.length));
+  const form = useForm<PourDraft, unknown, PourRecord>({
+    resolver,
+    defaultValues: firstDraft(layer, request, before, now, units),
+  });
+  const { control, handleSubmit, setError, formState } = form;
+  const forget = useKeptForm(draftKey, form, draftShape);
+  const save = handleSubmit(async (pour) => {
+    const outcome = await onSave(pour);
     if (outcome.ok) {
       forget();
       onClose();
-    } else setErrors(Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])));
-  };
-  const field = (
-    name: string,
-    label: string,
-    value: string,
-    onChange: (text: string) => void,
-    placeholder?: string,
-  ): React.ReactNode => (
-    <TextField
-      label={label}
-      name={name}
-      value={value}
-      placeholder={placeholder}
-      onChange={(event) => onChange(event.target.value)}
-      error={Boolean(errors[name])}
-      helperText={errors[name]}
-      autoComplete="off"
-      slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'decimal', className: styles.bigInput } }}
-    />
-  );
-  const mass = preferredUnit('mass', units).symbol;
+    } else setError('root', { message: outcome.trouble.fields[0]?.message ?? outcome.trouble.message });
+  });
   return (
     <form
       className={styles.entry}
       aria-label={`Layer ${layer.number} as poured`}
       noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
+      onSubmit={(event) => void save(event)}
     >
       <h3>Layer {layer.number}, as it was poured</h3>
       <div className={styles.entryHead}>
-        <TextField
-          label="Poured at"
+        <Controller
+          control={control}
           name="pouredAt"
-          type="datetime-local"
-          value={draft.pouredAt}
-          slotProps={{ htmlInput: { className: styles.bigInput } }}
-          onChange={(event) => setDraft({ ...draft, pouredAt: event.target.value })}
-          error={Boolean(errors['pouredAt'])}
-          helperText={errors['pouredAt']}
+          render={({ field, fieldState }) => (
+            <DateTimeField
+              label="Poured at"
+              name="pouredAt"
+              value={field.value}
+              onCommit={field.onChange}
+              error={fieldState.error?.message}
+            />
+          )}
         />
-        {field(
-          'temperatureC',
-          `Room, ${preferredUnit('temperature', units).symbol}`,
-          draft.temperature,
-          (temperature) => setDraft({ ...draft, temperature }),
-        )}
+        <Typed control={control} name="temperature" label={`Room, ${preferredUnit('temperature', units).symbol}`} big />
       </div>
-      {layer.cups.map((cup, i) => {
-        const typed = draft.cups[i]!;
-        const [a, b] = [grams(typed.a), grams(typed.b)];
-        return (
-          <fieldset key={cup.number} className={styles.cupEntry}>
-            <legend>
-              Cup {cup.number}
-              <span>
-                {groupPours(cup.pours)
-                  .map(({ tag, copies }) => `${tag} ${copyNames(copies)}`)
-                  .join(', ')}
-              </span>
-            </legend>
-            <div className={styles.cupFields}>
-              {field(
-                `cups.${i}.partAGrams`,
-                parts ? `Part A, ${mass}` : `Product, ${mass}`,
-                typed.a,
-                (text) => setCup(i, { a: text }),
-                `planned ${editText(cup.parts?.partAGrams ?? cup.mixGrams, 'mass', units, 1)}`,
-              )}
-              {parts &&
-                cup.parts &&
-                field(
-                  `cups.${i}.partBGrams`,
-                  `Part B, ${mass}`,
-                  typed.b,
-                  (text) => setCup(i, { b: text }),
-                  `planned ${editText(cup.parts.partBGrams, 'mass', units, 1)}`,
-                )}
-              {parts && a !== null && b !== null && a > 0 && b > 0 && (
-                <div className={styles.ratio}>
-                  <RatioMark reading={ratioReading(a, b, parts)} units={units} />
-                </div>
-              )}
-              <TextField
-                label="Note"
-                name={`cups.${i}.note`}
-                value={typed.note}
-                onChange={(event) => setCup(i, { note: event.target.value })}
-                autoComplete="off"
-              />
-            </div>
-          </fieldset>
-        );
-      })}
-      <TextField
-        label="Note on the whole layer"
+      {layer.cups.map((cup, i) => (
+        <CupEntry key={cup.number} cup={cup} index={i} parts={parts} control={control} />
+      ))}
+      <Typed
+        control={control}
         name="note"
-        value={draft.note}
+        label="Note on the whole layer"
+        hint="Bubbles, leaks, what to do differently"
         multiline
-        minRows={2}
-        onChange={(event) => setDraft({ ...draft, note: event.target.value })}
-        error={Boolean(errors['note'])}
-        helperText={errors['note'] ?? 'Bubbles, leaks, what to do differently'}
       />
-      {errors['layer'] && (
+      {formState.errors.root && (
         <p role="alert" className={styles.formError}>
-          {errors['layer']}
+          {formState.errors.root.message}
         </p>
       )}
       <div className={styles.entryActions}>
         <Button type="button" onClick={onClose}>
           Not now
         </Button>
-        <Button type="submit" variant="contained" disabled={saving}>
+        <Button type="submit" variant="contained" disabled={formState.isSubmitting}>
           Put it in the log
         </Button>
       </div>
@@ -197,63 +104,97 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
   );
 }
 
-function firstDraft(
-  layer: LayerPlan,
-  request: PlanRequest,
-  before: PourRecord | undefined,
-  now: string,
-  units: UnitPreferences,
-): EntryDraft {
-  const text = (value: number | null | undefined): string =>
-    value === null || value === undefined ? '' : editText(value, 'mass', units);
-  return {
-    pouredAt: before?.pouredAt ?? now,
-    temperature: editText(before?.temperatureC ?? request.room.temperatureC, 'temperature', units),
-    note: before?.note ?? '',
-    cups: layer.cups.map(({ number }) => {
-      const weighed = before?.cups.find((cup) => cup.number === number);
-      return { a: text(weighed?.partAGrams), b: text(weighed?.partBGrams), note: weighed?.note ?? '' };
-    }),
-  };
+interface TypedProps {
+  control: DraftControl;
+  name: FieldPath<PourDraft>;
+  label: string;
+  hint?: string;
+  placeholder?: string;
+  multiline?: boolean;
+  /** Read from across the bench. */
+  big?: boolean;
 }
 
-/** Turns the typed form into a pour, or says at each field what is wrong. */
-function readDraft(
-  draft: EntryDraft,
-  layer: LayerPlan,
-  twoParts: boolean,
-  units: UnitPreferences,
-): { pour: PourRecord | null; errors: Record<string, string> } {
-  const errors: Record<string, string> = {};
-  const read = (name: string, text: string, quantity: 'mass' | 'temperature'): number => {
-    const parsed = parseMeasure(text, quantity, preferredUnit(quantity, units));
-    if (!parsed.ok)
-      errors[name] =
-        text.trim() === '' && quantity === 'mass'
-          ? `Type what the scale showed; planned was ${formatMeasure(plannedOf(layer, name), 'mass', units)}.`
-          : parsed.message;
+/** A field whose text is read when the form is sent. */
+function Typed({ control, name, label, hint, placeholder, multiline = false, big = false }: TypedProps) {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field: { ref, value, ...field }, fieldState: { error } }) => (
+        <TextField
+          {...field}
+          value={value}
+          inputRef={ref}
+          label={label}
+          placeholder={placeholder}
+          multiline={multiline}
+          {...(multiline && { minRows: 2 })}
+          error={Boolean(error)}
+          helperText={error?.message ?? hint}
+          autoComplete="off"
+          onFocus={(event) => big && selectAll(event.target)}
+          slotProps={{
+            inputLabel: { shrink: true },
+            formHelperText: { role: error ? 'alert' : undefined },
+            ...(big && { htmlInput: { inputMode: 'decimal', className: styles.bigInput } }),
+          }}
+        />
+      )}
+    />
+  );
+}
+
+function CupEntry({
+  cup,
+  index,
+  parts,
+  control,
+}: {
+  cup: CupPlan;
+  index: number;
+  parts: Parts | null;
+  control: DraftControl;
+}) {
+  const units = useUnits();
+  const unit = preferredUnit('mass', units);
+  const typed = useWatch({ control, name: `cups.${index}` });
+  const grams = (text: string): number => {
+    const parsed = parseMeasure(text, 'mass', unit);
     return parsed.ok ? parsed.value : 0;
   };
-  const candidate = {
-    layer: layer.number,
-    pouredAt: draft.pouredAt,
-    temperatureC: read('temperatureC', draft.temperature, 'temperature'),
-    note: draft.note,
-    cups: draft.cups.map((cup, i) => ({
-      number: layer.cups[i]!.number,
-      partAGrams: read(`cups.${i}.partAGrams`, cup.a, 'mass'),
-      partBGrams: twoParts ? read(`cups.${i}.partBGrams`, cup.b, 'mass') : null,
-      note: cup.note,
-    })),
-  };
-  const parsed = pourRecordSchema.safeParse(candidate);
-  const all = parsed.success ? errors : { ...complaintsByField(parsed.error), ...errors };
-  return { pour: parsed.success && Object.keys(all).length === 0 ? parsed.data : null, errors: all };
-}
-
-function plannedOf(layer: LayerPlan, name: string): number {
-  const cup = layer.cups[Number(name.split('.')[1])];
-  if (!cup) return 0;
-  if (!cup.parts) return cup.mixGrams;
-  return name.endsWith('partAGrams') ? cup.parts.partAGrams : cup.parts.partBGrams;
+  const [a, b] = [grams(typed.a), grams(typed.b)];
+  const planned = (value: number): string => `planned ${editText(value, 'mass', units, 1)}`;
+  return (
+    <fieldset className={styles.cupEntry}>
+      <legend>
+        Cup {cup.number}
+        <span>{pourWords(cup.pours)}</span>
+      </legend>
+      <div className={styles.cupFields}>
+        <Typed
+          control={control}
+          name={`cups.${index}.a`}
+          label={parts ? `Part A, ${unit.symbol}` : `Product, ${unit.symbol}`}
+          placeholder={planned(cup.parts?.partAGrams ?? cup.mixGrams)}
+          big
+        />
+        {parts && cup.parts && (
+          <Typed
+            control={control}
+            name={`cups.${index}.b`}
+            label={`Part B, ${unit.symbol}`}
+            placeholder={planned(cup.parts.partBGrams)}
+            big
+          />
+        )}
+        {parts && a > 0 && b > 0 && (
+          <div className={styles.ratio}>
+            <RatioMark reading={ratioReading(a, b, parts)} units={units} live />
+          </div>
+        )}
+        <Typed control={control} name={`cups.${index}.note`} label="Note" />
+      </div>
+    </fieldset>
+  );
 }

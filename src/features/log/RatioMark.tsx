@@ -8,15 +8,16 @@ const WORDS: Record<RatioReading['grade'], string> = { good: 'ratio good', off: 
 export function RatioMark({
   reading,
   units,
-  past = false,
+  live = false,
 }: {
   reading: RatioReading;
   units: UnitPreferences;
-  past?: boolean;
+  /** Spoken as it changes, while the figures are typed. */
+  live?: boolean;
 }) {
   const percent = `${reading.error > 0 ? '+' : reading.error < 0 ? '−' : ''}${Math.abs(reading.error * 100).toFixed(1)} % A`;
   return (
-    <p className={styles.mark} data-grade={reading.grade} role={past ? undefined : 'status'}>
+    <p className={styles.mark} data-grade={reading.grade} role={live ? 'status' : undefined}>
       <svg
         width="16"
         height="16"
@@ -34,7 +35,7 @@ export function RatioMark({
       </svg>
       <span>
         {WORDS[reading.grade]}, {percent}.
-        {reading.add && !past && (
+        {reading.add && (
           <b>{` Add ${formatMeasure(reading.add.grams, 'mass', units)} of part ${reading.add.part}; the cup then holds ${formatMeasure(reading.add.newTotalGrams, 'mass', units)}.`}</b>
         )}
       </span>

@@ -1,16 +1,26 @@
 'use client';
 
 import { useMemo } from 'react';
-import { drawnDesigns, wholeSetRequest } from '@/core/records/buildRequest';
+import { outlineSize } from '@/core/bed/outline';
+import { copyName, type PieceRef } from '@/core/bed/pieceRef';
+import type { PieceDesign } from '@/core/bed/schema';
+import { drawnDesigns, setRecipe } from '@/core/records/buildRequest';
 import type { DeskView } from '@/core/records/views';
 import { samePlace } from '@/core/seams/tableRules';
 import type { KeptTable } from '@/core/seams/tableSchema';
-import { BedThumb } from '../tint/BedThumb';
+import type { TableGridKind } from '@/core/seams/tableShape';
 import { PrintFrame } from '@/ui/print/PrintFrame';
+import { useAwake } from '@/ui/useAwake';
+import { BedThumb } from '../desk/BedThumb';
+import { TablePlan, TurnedTile } from './TablePlan';
 import sheet from './Sheet.module.css';
 import styles from './LayoutSheet.module.css';
 
-const TURNS = ['', '↺ ¼', '↺ ½', '↺ ¾'];
+/** How a tile is turned, short enough for a corner of it. */
+function turnSign(grid: TableGridKind, turns: number): string {
+  if (turns === 0) return '';
+  return `↺ ${grid === 'hexagon' ? `${turns}/6` : ['', '¼', '½', '¾'][turns]}`;
+}
 
 /** A kept layout on paper: which tile lies where, turned how far, and how many of each to bring. */
 export function LayoutSheet({
@@ -22,58 +32,51 @@ export function LayoutSheet({
   table: KeptTable;
   laid: NonNullable<KeptTable['laid']>;
 }) {
-  const { columns, rows, openings, blocked } = table.wish;
+  const { grid, columns, rows, openings, blocked } = table.wish;
   const designs = useMemo(() => drawnDesigns(desk), [desk]);
-  const doses = useMemo(() => wholeSetRequest(desk)?.recipe.doses ?? [], [desk]);
-  const counts = [...new Set(laid.map(({ piece }) => piece))]
+  const doses = useMemo(() => setRecipe(desk).doses, [desk]);
+  const awake = useAwake();
+  const designOf = (id: string): PieceDesign | undefined => designs.find((design) => design.id === id)?.data;
+  const nameOf = ({ designId, copy }: PieceRef): string => copyName(designOf(designId)?.tag ?? 'gone', copy);
+  const counts = [...new Set(laid.map(({ piece }) => nameOf(piece)))]
     .sort()
-    .map((piece) => ({ piece, count: laid.filter((place) => place.piece === piece).length }));
-  const span = (count: number): number[] => Array.from({ length: count }, (_, i) => i);
+    .map((name) => ({ name, count: laid.filter(({ piece }) => nameOf(piece) === name).length }));
+  const first = laid.map(({ piece }) => designOf(piece.designId)).find(Boolean);
+  const sizeMm = first ? outlineSize(first.outline) : { widthMm: 100, lengthMm: 100 };
   return (
     <PrintFrame label="Sheet" back={`/sets/${desk.set.id}/match?show=table`} backTo="Back to the tables">
       {() => (
         <main className={sheet.sheet}>
           <h1>{`${desk.set.data.name}: ${table.name}`}</h1>
-          <p>{`${columns} × ${rows} places, ${laid.length} tiles. North is up; a quarter turn is anticlockwise from the way the tile is drawn.`}</p>
-          <div className={styles.grid} style={{ gridTemplateColumns: `repeat(${columns}, 1fr)` }}>
-            {span(rows)
-              .reverse()
-              .flatMap((row) =>
-                span(columns).map((column) => {
-                  const place = laid.find(samePlace({ column, row }));
-                  const design =
-                    place && designs.find(({ data }) => data.tag === place.piece.replace(/ #\d+$/, ''))?.data;
-                  const ways = openings.flatMap((opening, i) =>
-                    opening.column === column && opening.row === row
-                      ? [{ side: opening.side, word: i === 0 ? 'in' : 'out' }]
-                      : [],
-                  );
-                  return (
-                    <div
-                      key={`${column},${row}`}
-                      className={styles.place}
-                      data-blocked={blocked.some(samePlace({ column, row })) || undefined}
-                    >
-                      {place && design && (
-                        <span className={styles.laid} style={{ transform: `rotate(${-90 * place.quarters}deg)` }}>
-                          <BedThumb design={design} levelMm={desk.set.data.levelMm} recipe={doses} />
-                        </span>
-                      )}
-                      {place && <b>{`${place.piece} ${TURNS[place.quarters]}`}</b>}
-                      {ways.map(({ side, word }) => (
-                        <i key={side} data-side={side}>
-                          {word}
-                        </i>
-                      ))}
-                    </div>
-                  );
-                }),
-              )}
-          </div>
+          <p>{`${columns} × ${rows} places, ${laid.length} tiles. North is up; turns are anticlockwise from the way the tile is drawn.`}</p>
+          <TablePlan
+            grid={grid}
+            columns={columns}
+            rows={rows}
+            sizeMm={sizeMm}
+            edge={(opening) => {
+              const at = openings.findIndex((other) => samePlace(other)(opening) && other.side === opening.side);
+              return at < 0 ? null : <i className={styles.way}>{at === 0 ? 'in' : 'out'}</i>;
+            }}
+            place={(at) => {
+              const place = laid.find(samePlace(at));
+              const design = place && designOf(place.piece.designId);
+              return (
+                <div className={styles.place} data-blocked={blocked.some(samePlace(at)) || undefined}>
+                  {place && design && awake && (
+                    <TurnedTile grid={grid} sizeMm={sizeMm} turns={place.turns}>
+                      <BedThumb design={design} levelMm={desk.set.data.levelMm} doses={doses} filling />
+                    </TurnedTile>
+                  )}
+                  {place && <b>{`${nameOf(place.piece)} ${turnSign(grid, place.turns)}`}</b>}
+                </div>
+              );
+            }}
+          />
           <h2>To bring</h2>
           <ul className={sheet.counts}>
-            {counts.map(({ piece, count }) => (
-              <li key={piece}>{`☐ ${count} × ${piece}`}</li>
+            {counts.map(({ name, count }) => (
+              <li key={name}>{`☐ ${count} × ${name}`}</li>
             ))}
           </ul>
         </main>

@@ -1,20 +1,21 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { EdgeName } from '@/core/bed/schema';
 import { seamBetween } from '@/core/seams/matchRow';
 import type { MatchSet } from '@/core/seams/matchSet';
 import { GRADES, type SeamLimits } from '@/core/seams/schema';
-import type { LaidTile } from '@/core/seams/table';
-import { placeName } from '@/core/seams/tableRules';
-import { TABLE_SIDES, type TableSide, type TableWish } from '@/core/seams/tableSchema';
+import type { TableSide, TableWish } from '@/core/seams/tableSchema';
+import { TABLE_SHAPES } from '@/core/seams/tableShape';
 import { layoutJoints, type TableStock } from '@/core/seams/tableTiles';
+import type { LaidTile } from '@/core/seams/tableTypes';
 import { tileCut, wayThrough } from '@/core/seams/walk';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
 import { useLiveDesk } from '../desk/DeskContext';
-import { pictureBed } from '../desk/useBed';
+import { pictureBed } from '../desk/pictures';
 import { SeamPanel } from './SeamPanel';
+import { edgeWords } from './TableGrid';
 import { walkJoint } from './seamWords';
 import match from './MatchStage.module.css';
 import styles from './TableView.module.css';
@@ -31,20 +32,22 @@ interface LayoutWalkProps {
 export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalkProps) {
   const { designs, levelMm } = useLiveDesk();
   const units = useUnits();
-  const joints = useMemo(() => layoutJoints(laid, stock), [laid, stock]);
+  const { grid } = wish;
+  const { names, sides } = TABLE_SHAPES[grid];
+  const joints = useMemo(() => layoutJoints(laid, stock, grid), [laid, stock, grid]);
   const seams = useMemo(() => joints.map(({ a, b }) => seamBetween(set.edges, a, b, limits)), [joints, set, limits]);
   const ends = wish.openings.slice(1);
   const [end, setEnd] = useState(0);
   const [at, setAt] = useState(0);
   const steps = useMemo(() => {
     const [start = { ...(laid[0] ?? { column: 0, row: 0 }), side: 0 as const }, ...others] = wish.openings;
-    return wayThrough(laid, (tile, side) => stock.tiles[tile]!.wet[side], start, others[end] ?? null);
-  }, [laid, stock, wish, end]);
+    return wayThrough(laid, (tile, side) => stock.tiles[tile]!.wet[side] ?? false, start, others[end] ?? null, grid);
+  }, [laid, stock, wish, end, grid]);
   const edgeOf = (place: number, side: TableSide): MatchSet['edges'][number] =>
-    set.edges[stock.edges[laid[place]!.tile * 4 + side]!]!;
+    set.edges[stock.edges[laid[place]!.tile * sides.length + side]!]!;
   const pieces = steps.map(({ laid: place, from, to }, i): WalkPiece => {
     const { tile } = laid[place]!;
-    const design = designs.find(({ id }) => id === stock.designIds[tile])?.data;
+    const design = designs.find(({ id }) => id === stock.tiles[tile]!.designId)?.data;
     const [first, last] = [edgeOf(place, from), edgeOf(place, to)];
     return {
       key: `${i}`,
@@ -54,13 +57,8 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
       liftMm: [0, 0],
       levelMm: [first.levelMm[1], last.levelMm[1]],
       cut: design
-        ? tileCut(
-            pictureBed(design, false).grid,
-            design.outline,
-            TABLE_SIDES[from] as EdgeName,
-            TABLE_SIDES[to] as EdgeName,
-          )
-        : { lengthMm: stock.sizeMm, stepMm: stock.sizeMm, heightMm: new Float32Array(2) },
+        ? tileCut(pictureBed(design, false).grid, design.outline, names[from]!, names[to]!)
+        : { lengthMm: stock.sizeMm.widthMm, stepMm: stock.sizeMm.widthMm, heightMm: new Float32Array(2) },
     };
   });
   const walked = steps.slice(1).map((step, i) => {
@@ -80,17 +78,16 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
       <p className={styles.quiet}>
         {`${seams.length} seams in this layout: ${counts}. `}
         {ends.length > 1 && (
-          <label>
-            Walk to{' '}
-            <select value={end} onChange={(event) => (setEnd(Number(event.target.value)), setAt(0))}>
-              {ends.map((opening, i) => (
-                <option
-                  key={`${opening.column}${opening.row}${opening.side}`}
-                  value={i}
-                >{`the ${TABLE_SIDES[opening.side]} edge, ${placeName(opening)}`}</option>
-              ))}
-            </select>
-          </label>
+          <span className="labelled">
+            <span>Walk to</span>
+            <ChoiceField
+              bare
+              label="Walk to"
+              value={String(end)}
+              choices={ends.map((opening, i) => ({ value: String(i), label: `the ${edgeWords(wish, opening)}` }))}
+              onCommit={(value) => (setEnd(Number(value)), setAt(0))}
+            />
+          </span>
         )}
       </p>
       {pieces.length > 0 && (

@@ -1,12 +1,14 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import type { MakeResult } from '@/core/seams/makeList';
 import { checkWish } from '@/core/seams/table';
 import type { KeptTable } from '@/core/seams/tableSchema';
 import type { TableStock } from '@/core/seams/tableTiles';
 import { makeInWorker } from '@/workers/matching';
+import { makeName } from './tableWish';
 import match from './MatchStage.module.css';
 import styles from './TableView.module.css';
 
@@ -48,10 +50,10 @@ export function MakeListPanel({ tables, stock }: { tables: readonly KeptTable[];
       </p>
       {state.at === 'working' ? (
         <p className={match.progress}>
-          <progress value={state.share} max={1} aria-label="Working out what to make" />
-          <button type="button" onClick={stop}>
+          <LinearProgress variant="determinate" value={state.share * 100} aria-label="Working out what to make" />
+          <Button size="small" onClick={stop}>
             Stop
-          </button>
+          </Button>
         </p>
       ) : (
         <Button variant="outlined" size="small" disabled={problems.length > 0} onClick={work}>
@@ -90,7 +92,7 @@ function Made({ result, tables, stock }: { result: MakeResult; tables: readonly 
             ? 'Nothing: what is at hand will do.'
             : `Make ${make} ${make === 1 ? 'piece' : 'pieces'}: ${pieces
                 .filter((piece) => piece.make > 0)
-                .map((piece) => `${piece.make} × ${stock.tiles[piece.tile]!.tag}`)
+                .map((piece) => `${piece.make} × ${makeName(stock, piece.tile)}`)
                 .join(', ')}.`}
         </strong>{' '}
         {make === 0 ? '' : exact ? 'Fewer will not do.' : `Perhaps not the fewest; none has fewer than ${bound}.`}

@@ -1,13 +1,16 @@
 'use client';
 
-import Link from 'next/link';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { MatchSet } from '@/core/seams/matchSet';
+import { TabRow } from '@/ui/controls/TabRow';
 import { useDesk } from '../desk/DeskContext';
+import type { Arriving } from '../desk/useAmounts';
 import { MeasureView } from './MeasureView';
 import { RowView } from './RowView';
-import { MEANT_OVERLAP, SeamsView } from './SeamsView';
+import { SeamsView } from './SeamsView';
 import { StandardsView } from './StandardsView';
 import { TableView } from './TableView';
 import { useMatch, type Matching } from './useMatch';
@@ -24,9 +27,9 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['show'];
 
 /** Match: which edges meet, how well, in which arrangement, and what closes them. */
-export function MatchStage() {
+export function MatchStage({ served }: { served: Arriving<MatchSet> }) {
   const { desk } = useDesk();
-  const matching = useMatch();
+  const matching = useMatch(served);
   const { match } = matching;
   const asked = useSearchParams().get('show');
   if (desk.designs.length === 0)
@@ -47,19 +50,20 @@ export function MatchStage() {
   return (
     <div className={styles.match} aria-busy={matching.share !== null}>
       <div className={styles.top}>
-        <nav aria-label="Parts of Match" className={styles.views}>
-          {views.map(({ show, name }) => (
-            <Link
-              key={show}
-              href={`/sets/${desk.set.id}/match${show === 'seams' ? '' : `?show=${show}`}`}
-              aria-current={show === view ? 'page' : undefined}
-              scroll={false}
-            >
-              {name}
-              <Count view={show} match={match} />
-            </Link>
-          ))}
-        </nav>
+        <TabRow
+          label="Parts of Match"
+          value={view}
+          tabs={views.map(({ show, name }) => ({
+            value: show,
+            href: `/sets/${desk.set.id}/match${show === 'seams' ? '' : `?show=${show}`}`,
+            label: (
+              <span>
+                {name}
+                <Count view={show} match={match} />
+              </span>
+            ),
+          }))}
+        />
         <MatchProgress matching={matching} />
       </div>
       <Part view={view} matching={matching} />
@@ -69,13 +73,8 @@ export function MatchStage() {
 
 /** How many seams that are meant to meet show, and how many edges depart from their standard. */
 function Count({ view, match }: { view: View; match: MatchSet | null }) {
-  const count = !match
-    ? 0
-    : view === 'seams'
-      ? match.seams.filter(({ grade, wetOverlap }) => grade === 'shows' && wetOverlap >= MEANT_OVERLAP).length
-      : view === 'standards'
-        ? match.edges.filter(({ departs }) => departs).length
-        : 0;
+  const count =
+    match && view === 'seams' ? match.counts.meantShows : match && view === 'standards' ? match.counts.departs : 0;
   if (count === 0) return null;
   return (
     <span className={styles.count}>
@@ -101,19 +100,20 @@ function MatchProgress({ matching: { match, share, stop, stopped, again } }: { m
     return (
       <p className={styles.progress}>
         Stopped; what you see may be older.{' '}
-        <button type="button" onClick={again}>
+        <Button size="small" onClick={again}>
           Match again
-        </button>
+        </Button>
       </p>
     );
   }
   if (share === null) return null;
   return (
     <p className={styles.progress}>
-      <progress value={share} max={1} aria-label="Matching" /> {match ? 'Matching anew…' : 'Matching…'}{' '}
-      <button type="button" onClick={stop}>
+      <LinearProgress variant="determinate" value={share * 100} aria-label="Matching" />
+      {match ? 'Matching anew…' : 'Matching…'}{' '}
+      <Button size="small" onClick={stop}>
         Stop
-      </button>
+      </Button>
     </p>
   );
 }

@@ -2,13 +2,14 @@
 
 import Button from '@mui/material/Button';
 import { useMemo, useState } from 'react';
+import { copyName } from '@/core/bed/pieceRef';
 import type { MatchRow } from '@/core/seams/matchRow';
-import type { MatchSet } from '@/core/seams/matchSet';
 import type { CornerHeights } from '@/core/seams/schema';
 import { shimRow, type CornerShims } from '@/core/seams/shims';
 import { asDrawn } from '@/core/seams/standing';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
+import { Tick } from '@/ui/controls/Tick';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from '../desk/DeskContext';
@@ -17,13 +18,13 @@ import styles from './MatchStage.module.css';
 import own from './RowView.module.css';
 
 /** The maker's strips, and how to lay them under the row so that its worst step is least. */
-export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
-  const { desk, door } = useDesk();
+export function RowShims({ row }: { row: MatchRow }) {
+  const { desk, door, changeSet } = useDesk();
   const units = useUnits();
   const [perCorner, setPerCorner] = useState(false);
   const strips = useMemo(() => desk.set.data.shimsMm ?? [], [desk.set.data.shimsMm]);
   const plan = useMemo(() => shimRow(row.ends, strips, { perCorner }), [row, strips, perCorner]);
-  // Strips come in quarters of a millimetre: their thickness is not to be rounded.
+  // Strips come in turns of a millimetre: their thickness is not to be rounded.
   const mm = (value: number): string =>
     `${editText(value, 'length', units)}\u00a0${preferredUnit('length', units).symbol}`;
   const parse = (text: string): ReturnType<typeof parseMeasure>[] =>
@@ -39,33 +40,26 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
     return values.length > 8 ? 'At most 8 thicknesses' : null;
   };
   const save = (text: string): void =>
-    void door.run(
-      ({ set }) => ({
-        do: 'put',
-        kind: 'set',
-        id: set.id,
-        version: set.version,
-        data: { ...set.data, shimsMm: parse(text).map((value) => (value.ok ? value.value : 0)) },
-        label: 'Change the shim strips',
-      }),
-      'Shim strips changed',
+    changeSet(
+      (set) => ({ ...set, shimsMm: parse(text).map((value) => (value.ok ? value.value : 0)) }),
+      'Change the shim strips',
     );
   const laid = row.result.places
     .map(({ board, turned }, i) => {
-      const { west, name } = row.boards[board]!;
+      const { name, designId, copy } = row.boards[board]!;
       const { frontLeft, backLeft, frontRight, backRight } = plan.shims[i]!;
       const corners = asDrawn([frontLeft.raiseMm, backLeft.raiseMm, frontRight.raiseMm, backRight.raiseMm], turned);
       return {
         name,
-        designId: match.edges[west]!.designId,
-        copy: Number(/#(\d+)$/.exec(name)?.[1] ?? 1),
+        designId,
+        copy,
         corners,
         strips: plan.shims[i]!,
       };
     })
     .filter(({ corners }) => corners.some((height) => height > 0));
   const standing = desk.pieces.filter(
-    ({ data }) => data.shimsMm && row.boards.some(({ west }) => match.edges[west]!.designId === data.designId),
+    ({ data }) => data.shimsMm && row.boards.some(({ designId }) => designId === data.designId),
   );
   const isLaid =
     standing.length === laid.length &&
@@ -115,10 +109,7 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
         validate={complaint}
         onCommit={save}
       />
-      <label className={own.check}>
-        <input type="checkbox" checked={perCorner} onChange={(event) => setPerCorner(event.target.checked)} /> under
-        each corner apart
-      </label>
+      <Tick label="under each corner apart" checked={perCorner} onChange={setPerCorner} />
       {strips.length === 0 && (
         <p className={styles.small}>
           Type the thicknesses of card and strip that you have; Aguada finds where to lay them.
@@ -160,13 +151,13 @@ export function RowShims({ match, row }: { match: MatchSet; row: MatchRow }) {
               {standing.map(({ id, data }) => (
                 <li
                   key={id}
-                >{`${tag(data.designId)} #${data.copy} stands on ${shimWords(data.shimsMm as CornerHeights, mm)}.`}</li>
+                >{`${copyName(tag(data.designId), data.copy)} stands on ${shimWords(data.shimsMm as CornerHeights, mm)}.`}</li>
               ))}
             </ul>
           )}
-          <button type="button" className={own.quiet} onClick={takeOut}>
+          <Button size="small" variant="text" onClick={takeOut}>
             Take all shims out
-          </button>
+          </Button>
         </>
       )}
     </section>

@@ -1,18 +1,22 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import { useMemo, useState } from 'react';
+import { pieceKey, samePiece, type PieceRef } from '@/core/bed/pieceRef';
 import type { MatchRow } from '@/core/seams/matchRow';
 import type { MatchSet } from '@/core/seams/matchSet';
 import type { StandingJoint } from '@/core/seams/mends';
 import { NO_WISH, type RowWish } from '@/core/seams/schema';
 import { boardCut } from '@/core/seams/walk';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { MenuButton } from '@/ui/controls/MenuButton';
 import { GradeMark } from '@/ui/mark/GradeMark';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WaterlineWalk, type WalkPiece } from '@/ui/waterline/WaterlineWalk';
 import { useDesk } from '../desk/DeskContext';
-import { pictureBed } from '../desk/useBed';
+import { pictureBed } from '../desk/pictures';
 import { RowShims } from './RowShims';
 import { SeamPanel } from './SeamPanel';
 import { seamWords, walkJoint } from './seamWords';
@@ -20,8 +24,6 @@ import { useRowWish } from './useRowWish';
 import type { Matching } from './useMatch';
 import styles from './MatchStage.module.css';
 import own from './RowView.module.css';
-
-const copyOf = (name: string): number => Number(/#(\d+)$/.exec(name)?.[1] ?? 1);
 
 /** The set's boards side by side: a walk along the best row, the rules it keeps to, the shims that close what is left. */
 export function RowView({ matching: { match, request } }: { matching: Matching }) {
@@ -36,7 +38,7 @@ export function RowView({ matching: { match, request } }: { matching: Matching }
   if (!row) return <NoRow match={match} wish={wish} onClear={() => put(NO_WISH, 'Take out all rules of the row')} />;
   const here = Math.min(at, row.seams.length - 1);
   const seam = row.seams[here]!;
-  const names = row.result.places.map(({ board }) => row.boards[board]!.name);
+  const boards = row.result.places.map(({ board }) => row.boards[board]!);
   return (
     <>
       <Walk match={match} row={row} request={request} at={here} onAt={setAt} />
@@ -48,10 +50,10 @@ export function RowView({ matching: { match, request } }: { matching: Matching }
             seam={seam}
             limits={request.limits}
             joints={joints}
-            copies={[copyOf(names[here]!), copyOf(names[here + 1]!)]}
+            copies={[boards[here]!.copy, boards[here + 1]!.copy]}
           />
         </section>
-        <RowShims match={match} row={row} />
+        <RowShims row={row} />
       </div>
     </>
   );
@@ -73,9 +75,9 @@ function NoRow({ match, wish, onClear }: { match: MatchSet; wish: RowWish; onCle
         </p>
       ))}
       {(wish.pins.length > 0 || wish.apart.length > 0) && (
-        <button type="button" className={own.quiet} onClick={onClear}>
+        <Button size="small" onClick={onClear}>
           Take out all pins and rules
-        </button>
+        </Button>
       )}
     </section>
   );
@@ -99,7 +101,7 @@ function Walk({ match, row, request, at, onAt }: WalkProps) {
           MatchSet['edges'][number],
           MatchSet['edges'][number],
         ];
-        const piece = request.pieces.find(({ tag }) => tag === left.piece);
+        const piece = request.pieces.find((candidate) => samePiece(candidate, left));
         const design = piece?.design;
         const [southWest, southEast, northEast, northWest] = piece?.shimsMm ?? [0, 0, 0, 0];
         const [westLift, eastLift] = [(southWest + northWest) / 2, (southEast + northEast) / 2];
@@ -144,23 +146,26 @@ interface OrderProps {
 
 /** The order of the boards, with what pins them, what keeps them apart, and which one spoils most. */
 function Order({ match, row, at, onAt, wish, put }: OrderProps) {
-  const { desk, door } = useDesk();
+  const { desk, changeSet } = useDesk();
   const units = useUnits();
   const table = desk.set.data.tableMm;
   const mm = (value: number, decimals?: number): string => formatMeasure(value, 'length', units, decimals);
   const { places, exact, bound, passing, all } = row.result;
   const name = (board: number): string => row.boards[board]!.name;
-  const pinned = (board: number): boolean => wish.pins.some(({ piece }) => piece === name(board));
-  const pin = (board: number, place: number): void =>
+  const refOf = (board: number): PieceRef => row.boards[board]!;
+  const pinned = (board: number): boolean => wish.pins.some(({ piece }) => samePiece(piece, refOf(board)));
+  const pin = (board: number, place: number): void => {
+    const { designId, copy } = refOf(board);
     put(
       {
         ...wish,
         pins: pinned(board)
-          ? wish.pins.filter(({ piece }) => piece !== name(board))
-          : [...wish.pins, { piece: name(board), place }],
+          ? wish.pins.filter(({ piece }) => !samePiece(piece, refOf(board)))
+          : [...wish.pins, { piece: { designId, copy }, place }],
       },
       pinned(board) ? `Unpin ${name(board)}` : `Pin ${name(board)} to place ${place + 1}`,
     );
+  };
   return (
     <section aria-label="Row of boards" className={own.order}>
       <h2 className={styles.heading}>The best order</h2>
@@ -175,15 +180,20 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
         {places.map((place, i) => (
           <li key={place.board}>
             {i > 0 && (
-              <button type="button" className={styles.joint} aria-pressed={at === i - 1} onClick={() => onAt(i - 1)}>
+              <Button variant="text" className={styles.joint} aria-pressed={at === i - 1} onClick={() => onAt(i - 1)}>
                 <GradeMark grade={row.seams[i - 1]!.grade} />
                 <span>{seamWords(match, row.seams[i - 1]!, units)}</span>
-              </button>
+              </Button>
             )}
             <div className={styles.board}>
               <strong>{name(place.board)}</strong>
               {place.turned && <span>turned round</span>}
-              <button type="button" aria-pressed={pinned(place.board)} onClick={() => pin(place.board, i)}>
+              <Button
+                size="small"
+                variant="text"
+                aria-pressed={pinned(place.board)}
+                onClick={() => pin(place.board, i)}
+              >
                 {pinned(place.board)
                   ? 'unpin'
                   : i === 0
@@ -191,7 +201,7 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
                     : i === places.length - 1
                       ? 'keep at the right end'
                       : 'pin here'}
-              </button>
+              </Button>
             </div>
           </li>
         ))}
@@ -206,14 +216,7 @@ function Order({ match, row, at, onAt, wish, put }: OrderProps) {
         hint={table ? undefined : 'not stated'}
         validate={(value) => (value < 0 || value > 20_000 ? 'Between 0 and 20 m' : null)}
         onCommit={(value) =>
-          void door.run(({ set }) => ({
-            do: 'put',
-            kind: 'set',
-            id: set.id,
-            version: set.version,
-            data: { ...set.data, tableMm: value === 0 ? undefined : value },
-            label: 'Change the table',
-          }))
+          changeSet((set) => ({ ...set, tableMm: value === 0 ? undefined : value }), 'Change the table')
         }
       />
     </section>
@@ -240,60 +243,55 @@ function SpoilerWords({ row, mm }: { row: MatchRow; mm: (value: number) => strin
 /** Pairs of boards that may not be neighbours. */
 function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: RowWish, label: string) => void }) {
   const [first, setFirst] = useState('');
-  const names = row.boards.map(({ name }) => name);
+  const keyed = row.boards.map((board) => ({ board, value: pieceKey(board), label: board.name }));
+  const boardOf = (key: string): MatchRow['boards'][number] | undefined =>
+    keyed.find(({ value }) => value === key)?.board;
+  const nameOf = (ref: PieceRef): string => boardOf(pieceKey(ref))?.name ?? 'a board that is gone';
+  const areApart = (a: PieceRef, b: PieceRef): boolean =>
+    wish.apart.some(([x, y]) => (samePiece(x, a) && samePiece(y, b)) || (samePiece(x, b) && samePiece(y, a)));
+  const keep = (a: string, b: string): void => {
+    const [one, other] = [boardOf(a), boardOf(b)];
+    setFirst('');
+    if (!one || !other) return;
+    const ref = ({ designId, copy }: PieceRef): PieceRef => ({ designId, copy });
+    put({ ...wish, apart: [...wish.apart, [ref(one), ref(other)]] }, `Keep ${one.name} and ${other.name} apart`);
+  };
+  const chosen = boardOf(first);
+  const others = keyed.filter(({ board }) => chosen && board !== chosen && !areApart(board, chosen));
   return (
     <div className={own.apart}>
       {wish.apart.map(([a, b]) => (
-        <p key={`${a}${b}`}>
-          {`${a} and ${b} are kept apart. `}
-          <button
-            type="button"
-            className={own.quiet}
+        <p key={`${pieceKey(a)} ${pieceKey(b)}`}>
+          {`${nameOf(a)} and ${nameOf(b)} are kept apart. `}
+          <Button
+            size="small"
+            variant="text"
             onClick={() =>
               put(
-                { ...wish, apart: wish.apart.filter((pair) => pair[0] !== a || pair[1] !== b) },
-                `Let ${a} and ${b} be neighbours`,
+                { ...wish, apart: wish.apart.filter((pair) => !samePiece(pair[0], a) || !samePiece(pair[1], b)) },
+                `Let ${nameOf(a)} and ${nameOf(b)} be neighbours`,
               )
             }
           >
             let them
-          </button>
+          </Button>
         </p>
       ))}
-      <p>
-        <label>
-          Keep apart{' '}
-          <select aria-label="Keep a board apart" value={first} onChange={(event) => setFirst(event.target.value)}>
-            <option value="">a board…</option>
-            {names.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
-        </label>{' '}
-        <label>
-          and{' '}
-          <select
-            aria-label="Keep it apart from"
-            value=""
-            disabled={first === ''}
-            onChange={(event) => (
-              put(
-                { ...wish, apart: [...wish.apart, [first, event.target.value]] },
-                `Keep ${first} and ${event.target.value} apart`,
-              ),
-              setFirst('')
-            )}
-          >
-            <option value="">another…</option>
-            {names
-              .filter(
-                (name) => name !== first && !wish.apart.some((pair) => pair.includes(first) && pair.includes(name)),
-              )
-              .map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-          </select>
-        </label>
+      <p className="labelled">
+        <span>Keep apart</span>
+        <ChoiceField
+          bare
+          label="Keep a board apart"
+          value={first}
+          choices={[{ value: '', label: 'a board…' }, ...keyed.map(({ value, label }) => ({ value, label }))]}
+          onCommit={setFirst}
+        />
+        <MenuButton
+          label="from"
+          name="Keep it apart from"
+          disabled={!chosen}
+          choices={others.map(({ value, label }) => ({ key: value, label, onPick: () => keep(first, value) }))}
+        />
       </p>
     </div>
   );

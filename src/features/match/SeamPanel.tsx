@@ -1,11 +1,13 @@
 'use client';
 
+import { copyName, pieceKey } from '@/core/bed/pieceRef';
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import type { StandingJoint } from '@/core/seams/mends';
 import type { SeamLimits } from '@/core/seams/schema';
 import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { SeamPicture } from '@/ui/waterline/SeamPicture';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { useDesk } from '../desk/DeskContext';
 import { EdgeMeasures } from './EdgeMeasures';
 import { SeamFigures } from './SeamFigures';
 import { seamName, seamWords } from './seamWords';
@@ -25,13 +27,15 @@ interface SeamPanelProps {
 /** One seam at eye level: the two edges face to face, its figures, what closes it, and what was measured. */
 export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProps) {
   const units = useUnits();
+  const { desk } = useDesk();
+  const tagOf = (id: string): string => desk.designs.find((design) => design.id === id)?.data.tag ?? '';
   const words = seamWords(match, seam, units);
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   return (
     <>
       <h2 className={styles.heading}>
         {copies
-          ? [a, b].map(({ piece, edge }, i) => `${piece.replace(/ #\d+$/, '')} #${copies[i]} ${edge}`).join(' and ')
+          ? [a, b].map((edge, i) => `${copyName(tagOf(edge.designId), copies[i]!)} ${edge.edge}`).join(' and ')
           : seamName(match, seam)}
       </h2>
       <p className={styles.verdict}>
@@ -41,9 +45,9 @@ export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProp
       <SeamPicture a={a} b={b} seam={seam} words={words} />
       <SeamFigures seam={seam} match={match} limits={limits} />
       <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />
-      <EdgeMeasures key={`${a.piece}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />
+      <EdgeMeasures key={`${pieceKey(a)}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />
       {seam.b !== seam.a && (
-        <EdgeMeasures key={`${b.piece}${b.edge}${copies?.[1] ?? ''}.`} edge={b} first={copies?.[1]} />
+        <EdgeMeasures key={`${pieceKey(b)}${b.edge}${copies?.[1] ?? ''}.`} edge={b} first={copies?.[1]} />
       )}
     </>
   );

@@ -1,10 +1,13 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { pieceKey } from '@/core/bed/pieceRef';
 import { seamBetween } from '@/core/seams/matchRow';
 import { GRADES, type Grade, type SeamLimits } from '@/core/seams/schema';
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
+import { isMeant, type MatchEdge, type MatchSeam, type MatchSet } from '@/core/seams/matchSet';
+import { PickList } from '@/ui/controls/PickList';
 import { GradeMark } from '@/ui/mark/GradeMark';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { SeamMatrix } from './SeamMatrix';
 import { SeamPanel } from './SeamPanel';
@@ -15,15 +18,10 @@ import styles from './MatchStage.module.css';
 /** More rows than this are no list to read. */
 const MOST_ROWS = 60;
 
-/** Edges of which most of the water meets water are meant to meet; the others would only by mistake. */
-export const MEANT_OVERLAP = 0.5;
-
-/** A seam by its edges: stays the same when the set is matched anew. */
-const keyOf = ({ edges }: MatchSet, { a, b }: MatchSeam): string =>
-  [a, b]
-    .map((index) => `${edges[index]!.piece} ${edges[index]!.edge}`)
-    .sort()
-    .join(' | ');
+/** An edge by its piece: stays the same when the set is matched anew. */
+const edgeKey = (edge: MatchEdge): string => `${pieceKey(edge)} ${edge.edge}`;
+const pairKey = (a: string, b: string): string => [a, b].sort().join('|');
+const keyOf = ({ edges }: MatchSet, { a, b }: MatchSeam): string => pairKey(edgeKey(edges[a]!), edgeKey(edges[b]!));
 
 interface SeamsViewProps {
   matching: Matching;
@@ -35,10 +33,7 @@ interface SeamsViewProps {
 export function SeamsView({ matching: { match, request }, chosen, onChoose }: SeamsViewProps) {
   const seams = match?.seams ?? [];
   const seam =
-    (match && chosen ? heldTogether(match, chosen, request.limits) : null) ??
-    seams.find(({ wetOverlap }) => wetOverlap >= MEANT_OVERLAP) ??
-    seams[0] ??
-    null;
+    (match && chosen ? heldTogether(match, chosen, request.limits) : null) ?? seams.find(isMeant) ?? seams[0] ?? null;
   const choose = (next: MatchSeam): void => onChoose(keyOf(match!, next));
   return (
     <div className={styles.stage}>
@@ -60,7 +55,7 @@ export function SeamsView({ matching: { match, request }, chosen, onChoose }: Se
 function heldTogether(match: MatchSet, key: string, limits: SeamLimits): MatchSeam | null {
   const seam = match.seams.find((candidate) => keyOf(match, candidate) === key);
   if (seam) return seam;
-  const [a, b] = key.split(' | ').map((name) => match.edges.findIndex((edge) => edgeName(edge) === name));
+  const [a, b] = key.split('|').map((name) => match.edges.findIndex((edge) => edgeKey(edge) === name));
   if (a === undefined || b === undefined || a < 0 || b < 0) return null;
   return seamBetween(match.edges, a, b, limits);
 }
@@ -77,19 +72,26 @@ function AnyTwo({
   seam: MatchSeam | null;
   onChoose: (key: string) => void;
 }) {
-  const names = match.edges.map(edgeName);
-  const [a, b] = seam ? [names[seam.a]!, names[seam.b]!] : [names[0]!, names[0]!];
-  const choice = (label: string, value: string, choose: (name: string) => void): React.ReactNode => (
-    <select aria-label={label} value={value} onChange={(event) => choose(event.target.value)}>
-      {names.map((name) => (
-        <option key={name}>{name}</option>
-      ))}
-    </select>
-  );
+  const choices = match.edges.map((edge) => ({ value: edgeKey(edge), label: edgeName(edge) }));
+  const [a, b] = seam ? [choices[seam.a]!.value, choices[seam.b]!.value] : [choices[0]!.value, choices[0]!.value];
   return (
-    <p className={styles.anyTwo}>
-      Hold {choice('Hold this edge', a, (name) => onChoose([name, b].sort().join(' | ')))} against{' '}
-      {choice('against this one', b, (name) => onChoose([a, name].sort().join(' | ')))}
+    <p className={`labelled ${styles.anyTwo}`}>
+      <span>Hold</span>
+      <ChoiceField
+        bare
+        label="Hold this edge"
+        value={a}
+        choices={choices}
+        onCommit={(edge) => onChoose(pairKey(edge, b))}
+      />
+      <span>against</span>
+      <ChoiceField
+        bare
+        label="against this one"
+        value={b}
+        choices={choices}
+        onCommit={(edge) => onChoose(pairKey(a, edge))}
+      />
     </p>
   );
 }
@@ -114,48 +116,45 @@ const SHOWN: readonly { value: Shown; label: string }[] = [
 function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
   const units = useUnits();
   const [only, setOnly] = useState<Shown>('meant');
-  const counts = useMemo(
-    () =>
-      Object.fromEntries(GRADES.map((grade) => [grade, seams.filter((seam) => seam.grade === grade).length])) as Record<
-        Grade,
-        number
-      >,
-    [seams],
-  );
-  const meant = useMemo(() => seams.filter(({ wetOverlap }) => wetOverlap >= MEANT_OVERLAP), [seams]);
+  const countOf = (shown: Exclude<Shown, 'all'>): number =>
+    !match ? 0 : shown === 'meant' ? match.counts.meant : match.counts.grades[shown];
+  const meant = useMemo(() => seams.filter(isMeant), [seams]);
   const listed = only === 'meant' ? meant : seams.filter((seam) => only === 'all' || seam.grade === only);
   return (
     <section aria-label="Seams" className={styles.seams}>
       <h2 className={styles.heading}>Seams, worst first</h2>
-      <label className={styles.filter}>
-        Show{' '}
-        <select value={only} onChange={(event) => setOnly(event.target.value as Shown)}>
-          {SHOWN.map(({ value, label }) => (
-            <option key={value} value={value}>
-              {value === 'all' ? label : `${value === 'meant' ? meant.length : counts[value]} ${label}`}
-            </option>
-          ))}
-        </select>
-      </label>
-      <ul>
-        {match &&
-          listed.slice(0, MOST_ROWS).map((seam) => (
-            <li key={keyOf(match, seam)}>
-              <button
-                type="button"
-                className={styles.seam}
-                aria-pressed={seam === chosen}
-                onClick={() => onChoose(seam)}
-              >
+      <p className={`labelled ${styles.filter}`}>
+        <span>Show</span>
+        <ChoiceField
+          bare
+          label="Which seams to show"
+          value={only}
+          choices={SHOWN.map(({ value, label }) => ({
+            value,
+            label: value === 'all' ? label : `${countOf(value)} ${label}`,
+          }))}
+          onCommit={setOnly}
+        />
+      </p>
+      {match && (
+        <PickList
+          label="Seams"
+          chosenId={chosen && keyOf(match, chosen)}
+          onChoose={(key) => onChoose(listed.find((seam) => keyOf(match, seam) === key)!)}
+          items={listed.slice(0, MOST_ROWS).map((seam) => ({
+            id: keyOf(match, seam),
+            content: (
+              <span className={styles.seam}>
                 <GradeMark grade={seam.grade} />
                 <span>
                   {seamName(match, seam)}
                   <small>{seamWords(match, seam, units)}</small>
                 </span>
-              </button>
-            </li>
-          ))}
-      </ul>
+              </span>
+            ),
+          }))}
+        />
+      )}
       {listed.length > MOST_ROWS && <p className={styles.more}>{`and ${listed.length - MOST_ROWS} better ones`}</p>}
     </section>
   );

@@ -1,11 +1,13 @@
 'use client';
 
 import { samePlace } from '@/core/seams/tableRules';
-import type { LaidTile } from '@/core/seams/table';
-import { TABLE_SIDES, type TablePlace, type TableSide, type TableWish } from '@/core/seams/tableSchema';
+import type { Opening, TablePlace, TableWish } from '@/core/seams/tableSchema';
+import { TABLE_SHAPES, turnedWords } from '@/core/seams/tableShape';
 import type { TableStock } from '@/core/seams/tableTiles';
+import type { LaidTile } from '@/core/seams/tableTypes';
+import { BedThumb } from '../desk/BedThumb';
 import { useLiveDesk } from '../desk/DeskContext';
-import { BedThumb } from '../tint/BedThumb';
+import { TablePlan, TurnedTile } from './TablePlan';
 import { brushed, toggledOpening, type Brush } from './tableWish';
 import styles from './TableView.module.css';
 
@@ -17,9 +19,9 @@ interface TableGridProps {
   onWish: (make: (wish: TableWish) => TableWish, label: string, holds?: boolean) => void;
 }
 
-/** The table from above, north at the top, with its four edges to press. */
+/** The table from above, north at the top: its places and its edges to press. */
 export function TableGrid({ wish, stock, laid, brush, onWish }: TableGridProps) {
-  const { columns, rows } = wish;
+  const { grid, columns, rows } = wish;
   const press = (place: TablePlace): void => {
     if (brush === 'keep') {
       const tile = laid.find(samePlace(place));
@@ -30,7 +32,7 @@ export function TableGrid({ wish, stock, laid, brush, onWish }: TableGridProps) 
           ...newest,
           fixed: free
             ? newest.fixed.filter((other) => !samePlace(place)(other))
-            : [...newest.fixed, { ...place, piece: stock.tiles[tile!.tile]!.tag, quarters: tile!.quarters }],
+            : [...newest.fixed, { ...place, piece: pieceOf(stock, tile!), turns: tile!.turns }],
         }),
         free ? 'Let a tile go' : 'Keep a tile where it lies',
         true,
@@ -39,58 +41,55 @@ export function TableGrid({ wish, stock, laid, brush, onWish }: TableGridProps) 
     }
     onWish((newest) => brushed(newest, place, brush), 'Change what the table wants');
   };
-  const toggle = (place: TablePlace, side: TableSide): void => {
-    onWish((newest) => toggledOpening(newest, place, side), 'Change where water leaves the table');
-  };
-  const edge = (column: number, row: number, side: TableSide): React.ReactNode => {
+  const edge = ({ column, row, side }: Opening): React.ReactNode => {
     const number = wish.openings.findIndex(
       (opening) => opening.column === column && opening.row === row && opening.side === side,
     );
-    const along = side === 0 || side === 2 ? `column ${column + 1}` : `row ${row + 1}`;
     return (
       <button
-        key={`${side}${column}${row}`}
         type="button"
         className={styles.edge}
-        data-side={TABLE_SIDES[side]}
         aria-pressed={number >= 0}
-        aria-label={`Water at the ${TABLE_SIDES[side]} edge, ${along}${number === 0 ? ', comes in' : ''}`}
-        onClick={() => toggle({ column, row }, side)}
+        aria-label={`Water at the ${edgeWords(wish, { column, row, side })}${number === 0 ? ', comes in' : ''}`}
+        onClick={() =>
+          onWish((newest) => toggledOpening(newest, { column, row }, side), 'Change where water leaves the table')
+        }
       >
         {number < 0 ? '' : number === 0 ? 'in' : 'out'}
       </button>
     );
   };
-  const span = (count: number): number[] => Array.from({ length: count }, (_, i) => i);
   return (
-    <div
-      className={styles.grid}
-      style={{ gridTemplateColumns: `30px repeat(${columns}, minmax(0, 1fr)) 30px`, maxWidth: columns * 150 + 60 }}
-    >
-      <span />
-      {span(columns).map((column) => edge(column, rows - 1, 2))}
-      <span />
-      {span(rows)
-        .reverse()
-        .flatMap((row) => [
-          edge(0, row, 3),
-          ...span(columns).map((column) => (
-            <Place
-              key={`${column},${row}`}
-              wish={wish}
-              stock={stock}
-              place={{ column, row }}
-              tile={laid.find(samePlace({ column, row }))}
-              onPress={() => press({ column, row })}
-            />
-          )),
-          edge(columns - 1, row, 1),
-        ])}
-      <span />
-      {span(columns).map((column) => edge(column, 0, 0))}
-      <span />
-    </div>
+    <TablePlan
+      grid={grid}
+      columns={columns}
+      rows={rows}
+      sizeMm={stock.sizeMm}
+      edge={edge}
+      place={(place) => (
+        <Place
+          wish={wish}
+          stock={stock}
+          place={place}
+          tile={laid.find(samePlace(place))}
+          onPress={() => press(place)}
+        />
+      )}
+    />
   );
+}
+
+/** A laid tile as what it is. */
+export const pieceOf = ({ tiles }: TableStock, { tile }: LaidTile): TableWish['fixed'][number]['piece'] => {
+  const { designId, copy } = tiles[tile]!;
+  return { designId, copy };
+};
+
+/** An edge of the table in words: `west edge, row 2`. */
+export function edgeWords({ grid }: Pick<TableWish, 'grid'>, { column, row, side }: Opening): string {
+  const { names } = TABLE_SHAPES[grid];
+  if (names.length > 4) return `${names[side]} side of column ${column + 1}, row ${row + 1}`;
+  return `${names[side]} edge, ${side % 2 === 0 ? `column ${column + 1}` : `row ${row + 1}`}`;
 }
 
 const STATES = [
@@ -99,7 +98,6 @@ const STATES = [
   ['ponds', 'pond', 'a pond is wanted'],
   ['pass', 'pass', 'water must reach it'],
 ] as const;
-const TURNS = ['', ', turned a quarter', ', turned by half', ', turned three quarters'];
 
 interface PlaceProps {
   wish: TableWish;
@@ -110,28 +108,29 @@ interface PlaceProps {
 }
 
 function Place({ wish, stock, place, tile, onPress }: PlaceProps) {
-  const { designs, levelMm, recipe } = useLiveDesk();
+  const { designs, levelMm, doses } = useLiveDesk();
   const [, state, words] = STATES.find(([list]) => wish[list].some(samePlace(place))) ?? [null, undefined, 'free'];
   const kept = wish.fixed.some(samePlace(place));
-  const design = tile && designs.find(({ id }) => id === stock.designIds[tile.tile])?.data;
-  const tag = tile && stock.tiles[tile.tile]!.tag;
+  const kind = tile && stock.tiles[tile.tile]!;
+  const design = kind && designs.find(({ id }) => id === kind.designId)?.data;
+  const turned = tile ? turnedWords(wish.grid, tile.turns) : '';
   return (
     <button
       type="button"
       className={styles.place}
       data-state={state}
       data-kept={kept || undefined}
-      aria-label={`Column ${place.column + 1}, row ${place.row + 1}: ${tag ? `${tag}${TURNS[tile.quarters]}; ` : ''}${words}${kept ? ', kept' : ''}`}
+      aria-label={`Column ${place.column + 1}, row ${place.row + 1}: ${kind ? `${kind.tag}${turned && `, ${turned}`}; ` : ''}${words}${kept ? ', kept' : ''}`}
       onClick={onPress}
     >
-      {design && (
-        <span className={styles.laid} style={{ transform: `rotate(${-90 * tile.quarters}deg)` }}>
-          <BedThumb design={design} levelMm={levelMm} recipe={recipe?.doses ?? []} />
-        </span>
+      {tile && design && (
+        <TurnedTile grid={wish.grid} sizeMm={stock.sizeMm} turns={tile.turns}>
+          <BedThumb design={design} levelMm={levelMm} doses={doses} filling />
+        </TurnedTile>
       )}
       {state === 'fork' && <Sign path="M20 36V22M20 22L9 8M20 22L31 8" />}
       {state === 'pond' && <Sign path="M7 20c0-8 6-11 13-11s13 3 13 11-6 11-13 11S7 28 7 20Z" />}
-      {tag && <span className={styles.tag}>{kept ? `${tag}, kept` : tag}</span>}
+      {kind && <span className={styles.tag}>{kept ? `${kind.tag}, kept` : kind.tag}</span>}
     </button>
   );
 }

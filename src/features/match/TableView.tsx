@@ -1,12 +1,22 @@
 'use client';
 
+import ChevronLeft from '@mui/icons-material/ChevronLeft';
+import ChevronRight from '@mui/icons-material/ChevronRight';
 import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import IconButton from '@mui/material/IconButton';
+import Radio from '@mui/material/Radio';
+import RadioGroup from '@mui/material/RadioGroup';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { MatchSet } from '@/core/seams/matchSet';
-import { checkWish, type LaidTile, type TableResult } from '@/core/seams/table';
+import { checkWish } from '@/core/seams/table';
 import type { KeptTable } from '@/core/seams/tableSchema';
+import { placesOn, tableExtent, type TableGridKind } from '@/core/seams/tableShape';
 import { tableStock, type TableStock } from '@/core/seams/tableTiles';
+import type { LaidTile, TableResult } from '@/core/seams/tableTypes';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { Tick } from '@/ui/controls/Tick';
+import { Toggles } from '@/ui/controls/Toggles';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
@@ -14,60 +24,63 @@ import { layInWorker } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
 import { LayoutWalk } from './LayoutWalk';
 import { MakeListPanel } from './MakeListPanel';
-import { TableGrid } from './TableGrid';
-import { laidOf, MOST_EXTRAS, plain, resized, resultWords, type Brush } from './tableWish';
+import { pieceOf, TableGrid } from './TableGrid';
+import { laidOf, MOST_ACROSS, MOST_EXTRAS, onTable, plain, resultWords, sizeOf, type Brush } from './tableWish';
 import { TileStock } from './TileStock';
 import type { Matching } from './useMatch';
 import { newTable, useTables, type Tables } from './useTables';
 import match from './MatchStage.module.css';
 import styles from './TableView.module.css';
 
-const MOST_ACROSS = 20;
-
 /** Tiles on tables: where water comes in and goes out, what it must reach; layouts from the stock; what to make for all of them. */
 export function TableView({ matching: { match: set, request } }: { matching: Matching }) {
-  const stock = useMemo(() => set && tableStock(request.pieces, set), [set, request]);
-  const tables = useTables();
+  const stock = useMemo(() => set && !set.partial && tableStock(request.pieces, set), [set, request]);
+  if (!set || stock === false) return <p className={match.teach}>Matching the tiles…</p>;
+  if (!stock)
+    return (
+      <p className={match.teach}>
+        A table is laid with tiles of one size: squares, rectangles or hexagons. This set has none yet; add some on the
+        Shape stage.
+      </p>
+    );
+  return <TableList stock={stock} match={set} limits={request.limits} />;
+}
+
+function TableList({ stock, match: set, limits }: Pick<OneTableProps, 'stock' | 'match' | 'limits'>) {
+  const tables = useTables(stock.grids[0]!);
   const [openId, setOpenId] = useState<string | null>(null);
   // Layouts that were found stay while other tables are looked at.
   const [founds, setFounds] = useState<Readonly<Record<string, Found>>>({});
   const table = tables.tables.find(({ id }) => id === openId) ?? tables.tables[0]!;
-  if (!set) return <p className={match.teach}>Matching the tiles…</p>;
-  if (!stock)
-    return (
-      <p className={match.teach}>
-        A table is laid with square tiles of one size. This set has none yet; add some on the Shape stage.
-      </p>
-    );
   const addTable = (): void => {
     let number = tables.tables.length + 1;
     while (tables.tables.some(({ id }) => id === `table-${number}`)) number++;
-    const next = newTable(`table-${number}`, `Table ${number}`);
+    const next = newTable(`table-${number}`, `Table ${number}`, stock.grids[0]!);
     tables.add(next);
     setOpenId(next.id);
   };
   return (
     <div className={styles.tables}>
-      <nav aria-label="Tables" className={styles.list}>
-        {tables.tables.map(({ id, name, laid }) => (
-          <button key={id} type="button" aria-pressed={id === table.id} onClick={() => setOpenId(id)}>
-            {name}
-            {laid && <small> laid</small>}
-          </button>
-        ))}
+      <div className={styles.list}>
+        <Toggles
+          label="Tables"
+          value={table.id}
+          choices={tables.tables.map(({ id, name, laid }) => ({ value: id, label: laid ? `${name}, laid` : name }))}
+          onChoose={setOpenId}
+        />
         {tables.tables.length < 12 && (
-          <button type="button" className={styles.add} onClick={addTable}>
-            + another table
-          </button>
+          <Button size="small" variant="text" onClick={addTable}>
+            Another table
+          </Button>
         )}
-      </nav>
+      </div>
       <OneTable
         key={table.id}
         table={table}
         tables={tables}
         stock={stock}
         match={set}
-        limits={request.limits}
+        limits={limits}
         found={founds[table.id] ?? NONE_FOUND}
         setFound={(found) => setFounds((all) => ({ ...all, [table.id]: found }))}
       />
@@ -102,8 +115,6 @@ type Search = { at: 'idle' } | { at: 'searching'; steps: number } | { at: 'done'
 
 function OneTable({ table, tables, stock, match: set, limits, found, setFound }: OneTableProps) {
   const { desk } = useDesk();
-  const units = useUnits();
-  const mm = (value: number): string => formatMeasure(value, 'length', units, 0);
   const { wish } = table;
   const [brush, setBrush] = useState<Brush>('pass');
   const [search, setSearch] = useState<Search>({ at: 'idle' });
@@ -158,33 +169,16 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
       table.id,
       (newest) => ({
         ...newest,
-        laid: laid.map(({ column, row, tile, quarters }) => ({ column, row, quarters, piece: stock.tiles[tile]!.tag })),
+        laid: laid.map((place) => ({
+          column: place.column,
+          row: place.row,
+          turns: place.turns,
+          piece: pieceOf(stock, place),
+        })),
       }),
       `Keep a layout of ${table.name}`,
     );
   const isKept = kept !== null && JSON.stringify(plain(kept)) === JSON.stringify(plain(laid));
-  const size = (key: 'columns' | 'rows', label: string): React.ReactNode => (
-    <MeasureField
-      label={label}
-      quantity="length"
-      step={stock.sizeMm}
-      value={wish[key] * stock.sizeMm}
-      hint={`${wish[key]} ${wish[key] === 1 ? 'place' : 'places'} of ${mm(stock.sizeMm)}`}
-      validate={(value) =>
-        value >= stock.sizeMm - 0.5 && value <= MOST_ACROSS * stock.sizeMm + stock.sizeMm
-          ? null
-          : `Between ${mm(stock.sizeMm)} and ${mm(MOST_ACROSS * stock.sizeMm)}`
-      }
-      onCommit={(value) =>
-        change(
-          table.id,
-          (newest) =>
-            resized({ ...newest, [key]: Math.min(MOST_ACROSS, Math.max(1, Math.floor((value + 0.5) / stock.sizeMm))) }),
-          `Change the size of ${table.name}`,
-        )
-      }
-    />
-  );
   return (
     <section aria-label="Table" className={styles.table}>
       <div className={styles.side}>
@@ -194,26 +188,24 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           validate={(name) => (name.trim() === '' || name.length > 40 ? 'Between 1 and 40 characters' : null)}
           onCommit={(name) => tables.change(table.id, (newest) => ({ ...newest, name }), `Rename ${table.name}`)}
         />
-        <div className={styles.sizes}>
-          {size('columns', 'Table across')}
-          {size('rows', 'Table up')}
-        </div>
+        <TableSizes
+          table={table}
+          stock={stock}
+          onTable={(make, label) => {
+            forget();
+            tables.change(table.id, make, label);
+          }}
+        />
         <Brushes brush={brush} onBrush={setBrush} laid={laid.length > 0} />
         {(['anyFork', 'anyPond'] as const).map((key) => (
-          <label key={key} className={styles.check}>
-            <input
-              type="checkbox"
-              checked={wish[key]}
-              onChange={(event) =>
-                change(
-                  table.id,
-                  (newest) => ({ ...newest, [key]: event.target.checked }),
-                  `Change what ${table.name} wants`,
-                )
-              }
-            />
-            {key === 'anyFork' ? ' a fork somewhere' : ' a pond somewhere'}
-          </label>
+          <Tick
+            key={key}
+            label={key === 'anyFork' ? 'a fork somewhere' : 'a pond somewhere'}
+            checked={wish[key]}
+            onChange={(on) =>
+              change(table.id, (newest) => ({ ...newest, [key]: on }), `Change what ${table.name} wants`)
+            }
+          />
         ))}
         {problems.map((problem) => (
           <p key={problem} role="alert" className={styles.problem}>
@@ -235,23 +227,21 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           )}
           {found.layouts.length > 1 && (
             <span className={styles.browse}>
-              <button
-                type="button"
+              <IconButton
                 disabled={found.at === 0}
                 onClick={() => setFound({ ...found, at: found.at - 1 })}
                 aria-label="The layout before"
               >
-                ‹
-              </button>
+                <ChevronLeft />
+              </IconButton>
               {`${found.at + 1} of ${found.layouts.length}`}
-              <button
-                type="button"
+              <IconButton
                 disabled={found.at === found.layouts.length - 1}
                 onClick={() => setFound({ ...found, at: found.at + 1 })}
                 aria-label="The next layout"
               >
-                ›
-              </button>
+                <ChevronRight />
+              </IconButton>
             </span>
           )}
         </div>
@@ -276,13 +266,14 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           </p>
         )}
         {tables.tables.length > 1 && (
-          <button
-            type="button"
-            className={styles.remove}
+          <Button
+            size="small"
+            variant="text"
+            color="error"
             onClick={() => tables.change(table.id, () => null, `Remove ${table.name}`)}
           >
             {`Remove ${table.name}`}
-          </button>
+          </Button>
         )}
       </div>
       <TableGrid
@@ -306,6 +297,106 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
   );
 }
 
+interface TableSizesProps {
+  table: KeptTable;
+  stock: TableStock;
+  onTable: (make: (table: KeptTable) => KeptTable, label: string) => void;
+}
+
+const GRID_WORDS: Partial<Record<TableGridKind, string>> = {
+  rectangle: 'width across',
+  'rectangle across': 'length across',
+};
+
+/** How large the table is, how many tiles it takes which way round, and what strip is left over. */
+function TableSizes({ table, stock, onTable: put }: TableSizesProps) {
+  const units = useUnits();
+  const mm = (value: number): string => formatMeasure(value, 'length', units, units.length === 'mm' ? 0 : undefined);
+  const [lost, setLost] = useState<string | null>(null);
+  const { wish } = table;
+  const { grids, sizeMm: tile } = stock;
+  const size = sizeOf(table, stock);
+  const change = (make: (table: KeptTable) => KeptTable, label: string): void => {
+    const gone = wish.openings.length - make(table).wish.openings.length;
+    setLost(gone > 0 ? `${gone === 1 ? 'An opening' : `${gone} openings`} had no place left and went.` : null);
+    put(make, label);
+  };
+  const measure = (key: 'acrossMm' | 'upMm', label: string): React.ReactNode => {
+    const least = tableExtent(wish.grid, tile, 1, 1)[key];
+    const most = tableExtent(wish.grid, tile, MOST_ACROSS, MOST_ACROSS)[key] + least;
+    return (
+      <MeasureField
+        label={label}
+        quantity="length"
+        step={least}
+        value={size[key]}
+        validate={(value) => (value >= least - 0.5 && value <= most ? null : `Between ${mm(least)} and ${mm(most)}`)}
+        onCommit={(value) =>
+          change(
+            (newest) => onTable(newest, stock, { ...sizeOf(newest, stock), [key]: value }),
+            `Change the size of ${table.name}`,
+          )
+        }
+      />
+    );
+  };
+  return (
+    <>
+      <div className={styles.sizes}>
+        {measure('acrossMm', 'Table across')}
+        {measure('upMm', 'Table up')}
+      </div>
+      {grids.length > 1 && (
+        <Toggles
+          label="Which way round tiles lie"
+          value={wish.grid}
+          choices={grids.map((grid) => ({ value: grid, label: GRID_WORDS[grid] ?? grid }))}
+          onChoose={(grid) =>
+            change((newest) => onTable(newest, stock, sizeOf(newest, stock), grid), `Turn the tiles of ${table.name}`)
+          }
+        />
+      )}
+      {!grids.includes(wish.grid) && (
+        <p className={styles.problem}>
+          This table was made for other tiles.{' '}
+          <Button
+            size="small"
+            onClick={() =>
+              change(
+                (newest) => onTable(newest, stock, sizeOf(newest, stock), grids[0]),
+                `Fit ${table.name} to the tiles`,
+              )
+            }
+          >
+            Fit it to these
+          </Button>
+        </p>
+      )}
+      {grids.map((grid) => {
+        const { columns, rows, leftAcrossMm, leftUpMm } = placesOn(grid, tile, size);
+        return (
+          <p key={grid} className={styles.quiet}>
+            {`${GRID_WORDS[grid] ? `With ${GRID_WORDS[grid]}: ` : ''}${columns} × ${rows} places, ${columns * rows} in all; ${leftWords(leftAcrossMm, leftUpMm, mm)}.`}
+          </p>
+        );
+      })}
+      {lost && (
+        <p role="status" className={styles.problem}>
+          {lost}
+        </p>
+      )}
+    </>
+  );
+}
+
+function leftWords(across: number, up: number, mm: (value: number) => string): string {
+  const parts = [
+    ...(across >= 0.5 ? [`a strip of ${mm(across)} left at the side`] : []),
+    ...(up >= 0.5 ? [`one of ${mm(up)} left up the table`] : []),
+  ];
+  return parts.length > 0 ? parts.join(', ') : 'nothing is left over';
+}
+
 const BRUSHES: readonly { value: Brush; label: string }[] = [
   { value: 'pass', label: 'water must reach' },
   { value: 'fork', label: 'a fork here' },
@@ -319,19 +410,17 @@ function Brushes({ brush, onBrush, laid }: { brush: Brush; onBrush: (brush: Brus
   return (
     <fieldset className={styles.brushes}>
       <legend>Press a place for</legend>
-      {BRUSHES.map(({ value, label }) => (
-        <label key={value}>
-          <input
-            type="radio"
-            name="brush"
+      <RadioGroup value={brush} onChange={(event) => onBrush(event.target.value as Brush)}>
+        {BRUSHES.map(({ value, label }) => (
+          <FormControlLabel
+            key={value}
             value={value}
-            checked={brush === value}
+            label={label}
             disabled={value === 'keep' && !laid}
-            onChange={() => onBrush(value)}
+            control={<Radio size="small" />}
           />
-          {` ${label}`}
-        </label>
-      ))}
+        ))}
+      </RadioGroup>
       <p className={styles.quiet}>Press the table’s edge for water: the first is where it comes in.</p>
     </fieldset>
   );

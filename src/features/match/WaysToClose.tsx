@@ -1,6 +1,8 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import { useMemo } from 'react';
+import { copyName, samePiece } from '@/core/bed/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
 import { mendSeam, type SeamMend, type StandingJoint } from '@/core/seams/mends';
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
@@ -40,7 +42,7 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
     return piece?.data.shimsMm
       ? [
           {
-            name: `${edge.piece.replace(/ #\d+$/, '')} #${piece.data.copy}`,
+            name: copyName(desk.designs.find(({ id }) => id === edge.designId)?.data.tag ?? '', piece.data.copy),
             designId: edge.designId,
             copy: piece.data.copy,
             shimsMm: piece.data.shimsMm,
@@ -51,7 +53,7 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
   if (mends.length === 0 && shimmed.length === 0) return null;
   /** The copy a mend is for: the one that was measured, the one that stands here, or the only one. */
   const copyOf = (mend: SeamMend): { designId: string; copy: number } | null => {
-    const first = a.piece === mend.piece && a.edge === mend.edge;
+    const first = samePiece(a, mend) && a.edge === mend.edge;
     const edge = first ? a : b;
     const copy =
       edge.copy ??
@@ -82,8 +84,11 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
       }),
       `Shims out from under ${name}`,
     );
-  const gramsOf = ({ piece, byMm }: SeamMend): number | null => {
-    const surface = plan?.pieces.find(({ tag }) => tag === piece || piece.startsWith(`${tag} #`))?.water.surfaceCm2;
+  const gramsOf = ({ designId, copy, byMm }: SeamMend): number | null => {
+    const surface = (
+      plan?.pieces.find((piece) => samePiece(piece, { designId, copy })) ??
+      plan?.pieces.find((piece) => piece.designId === designId)
+    )?.water.surfaceCm2;
     return surface && request
       ? topUp(surface, byMm[0], pouredDensity(request.product), request.product.shrinkage).grams
       : null;
@@ -107,11 +112,11 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
               </p>
               <Beside mend={mend} mm={mm} />
               {(mend.kind === 'shim' || mend.kind === 'shim corners') && who && (
-                <button type="button" onClick={() => lay(mend, who)}>
+                <Button size="small" onClick={() => lay(mend, who)}>
                   {mend.kind === 'shim'
                     ? `Lay the shim under ${mend.piece}`
                     : `Lay it under two corners of ${mend.piece}`}
-                </button>
+                </Button>
               )}
             </li>
           );
@@ -119,9 +124,9 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
         {shimmed.map((piece) => (
           <li key={piece.name}>
             <p>{`${piece.name} stands on shims: ${shimWords(piece.shimsMm, exact)}.`}</p>
-            <button type="button" onClick={() => takeOut(piece)}>
+            <Button size="small" onClick={() => takeOut(piece)}>
               {`Take the shims out from under ${piece.name}`}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

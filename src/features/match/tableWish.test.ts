@@ -24,7 +24,7 @@ describe('a press on a place', () => {
     expect(brushed(wanted, at, 'fork')).toEqual(emptyWish(4, 3));
   });
   test.each(['pass', 'fork', 'pond', 'blocked'] as const)('with %s a place holds one wish at a time', (brush) => {
-    let wish: TableWish = { ...emptyWish(4, 3), fixed: [{ ...at, piece: 'HS-1', quarters: 0 }] };
+    let wish: TableWish = { ...emptyWish(4, 3), fixed: [{ ...at, piece: 'HS-1', turns: 0 }] };
     for (const before of ['pass', 'fork', 'pond', 'blocked'] as const) wish = brushed(wish, at, before);
     const last = brushed(brushed(wish, at, 'blocked'), at, brush);
     const lists = [last.pass, last.forks, last.ponds, last.blocked, last.fixed];
@@ -55,7 +55,7 @@ test('a smaller table forgets what lay outside it, and openings that are no long
     blocked: [{ column: 0, row: 2 }],
     forks: [{ column: 2, row: 1 }],
     ponds: [{ column: 0, row: 0 }],
-    fixed: [{ column: 1, row: 2, piece: 'HS-1', quarters: 0 }],
+    fixed: [{ column: 1, row: 2, piece: 'HS-1', turns: 0 }],
     openings: [
       { column: 3, row: 1, side: 1 },
       { column: 1, row: 1, side: 1 },
@@ -76,17 +76,17 @@ test('a smaller table forgets what lay outside it, and openings that are no long
 
 describe('a kept layout', () => {
   test('is read by the tags of today’s tiles, and is gone with one of them', () => {
-    const laid = [{ column: 0, row: 0, piece: 'HS-3', quarters: 1 }];
-    expect(laidOf(laid, stock)).toEqual([{ column: 0, row: 0, tile: 1, quarters: 1 }]);
-    expect(laidOf([...laid, { column: 1, row: 0, piece: 'HS-9', quarters: 0 }], stock)).toBeNull();
+    const laid = [{ column: 0, row: 0, piece: 'HS-3', turns: 1 }];
+    expect(laidOf(laid, stock)).toEqual([{ column: 0, row: 0, tile: 1, turns: 1 }]);
+    expect(laidOf([...laid, { column: 1, row: 0, piece: 'HS-9', turns: 0 }], stock)).toBeNull();
   });
   test('is the same whatever order its places are in', () => {
     const [a, b] = [
-      { column: 0, row: 0, tile: 1, quarters: 1 },
-      { column: 1, row: 0, tile: 0, quarters: 0 },
+      { column: 0, row: 0, tile: 1, turns: 1 },
+      { column: 1, row: 0, tile: 0, turns: 0 },
     ];
     expect(plain([a, b])).toEqual(plain([b, a]));
-    expect(plain([a, b])).not.toEqual(plain([a, { ...b, quarters: 2 }]));
+    expect(plain([a, b])).not.toEqual(plain([a, { ...b, turns: 2 }]));
   });
 });
 
@@ -94,7 +94,7 @@ describe('what a search came to', () => {
   const found = (extras: { tile: number; count: number }[], fewest = true): TableResult => ({
     kind: 'found',
     fewest,
-    layout: { laid: [{ column: 0, row: 0, tile: 0, quarters: 0 }], extras },
+    layout: { laid: [{ column: 0, row: 0, tile: 0, turns: 0 }], extras },
   });
   test.each<[TableResult, string]>([
     [found([]), '1 tile, all in stock.'],

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useState } from 'react';
-import { matchPieces, wholeSetRequest } from '@/core/records/buildRequest';
+import { setMatchRequest } from '@/core/records/buildRequest';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
-import { NO_WISH, SEAM_LIMITS } from '@/core/seams/schema';
 import { matchInWorker, Stopped, stopMatching } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
+import { arrived, type Arriving } from '../desk/useAmounts';
 
 /** The match of the set on the desk, and how far the newest one is. */
 export interface Matching {
@@ -17,30 +17,41 @@ export interface Matching {
   again: () => void;
 }
 
-/** Every seam of the set on the desk, worked out in a worker; the last answer stays while a newer one is on its way. */
-export function useMatch(): Matching {
+/**
+ * Every seam of the set on the desk. What the server worked out is shown first (of a large set an extract); from then on a worker
+ * does it, and the last answer stays while a newer one is on its way.
+ */
+export function useMatch(served: Arriving<MatchSet>): Matching {
   const { desk } = useDesk();
   const [lane] = useState(() => Symbol('match'));
   const { set, designs, pieces, shelf } = desk;
   const [tries, setTries] = useState(0);
+  const { levelMm, seamLimits, standards, row, recipeId } = set.data;
+  const { recipes, colourants, settings } = shelf;
+  const { tilt } = settings.data;
   const request = useMemo<MatchRequest>(
-    () => ({
-      pieces: matchPieces({ set, designs, pieces }),
-      levelMm: set.data.levelMm,
-      limits: set.data.seamLimits ?? SEAM_LIMITS,
-      standards: set.data.standards ?? [],
-      tilt: shelf.settings.data.tilt,
-      doses: wholeSetRequest(desk)?.recipe.doses ?? [],
-      row: set.data.row ?? NO_WISH,
-    }),
-    [desk, set, designs, pieces, shelf],
+    () => setMatchRequest({ set, designs, pieces, shelf }),
+    // Only what a match is made of: a new name of the set, or a batch, makes no other.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [designs, pieces, levelMm, seamLimits, standards, row, recipeId, recipes, colourants, tilt],
   );
-  const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(null);
+  const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(() => {
+    const first = arrived(served);
+    return first && { request, match: first };
+  });
+  const [first] = useState(request);
   const [progress, setProgress] = useState<{ request: MatchRequest; share: number } | null>(null);
+  const whole = done?.request === request && done.match?.partial === false;
   useEffect(() => {
+    if (whole) return;
     let current = true;
+    const show = (match: MatchSet | null): void => {
+      if (current && match) setDone({ request, match });
+    };
+    if (served && 'later' in served && request === first)
+      served.later.then((match) => current && match && setDone((now) => now ?? { request, match }), reportError);
     matchInWorker(lane, { request, progress: (value) => current && setProgress({ request, share: value }) }).then(
-      (match) => current && match && setDone({ request, match }),
+      show,
       (error: unknown) =>
         error instanceof Stopped
           ? current && setDone((before) => ({ request, match: before?.match ?? null }))
@@ -49,7 +60,7 @@ export function useMatch(): Matching {
     return () => {
       current = false;
     };
-  }, [lane, request, tries]);
+  }, [lane, request, tries, whole, served, first]);
   const [stoppedAt, setStoppedAt] = useState<MatchRequest | null>(null);
   const stop = (): void => {
     setStoppedAt(request);

@@ -1,23 +1,28 @@
 import { useMemo, useRef, useState } from 'react';
 import { emptyWish } from '@/core/seams/table';
 import type { KeptTable, TableWish } from '@/core/seams/tableSchema';
+import type { TableGridKind } from '@/core/seams/tableShape';
 import { useDesk } from '../desk/DeskContext';
 
 /** What a new table starts with: a creek that comes in at the west and goes out at the east. */
-export const newTable = (id: string, name: string): KeptTable => ({
+export const newTable = (id: string, name: string, grid: TableGridKind): KeptTable => ({
   id,
   name,
   laid: null,
   wish: {
-    ...emptyWish(4, 3),
-    openings: [
-      { column: 0, row: 1, side: 3 },
-      { column: 3, row: 1, side: 1 },
-    ],
+    ...emptyWish(4, 3, grid),
+    openings:
+      grid === 'hexagon'
+        ? [
+            { column: 0, row: 1, side: 4 },
+            { column: 3, row: 1, side: 2 },
+          ]
+        : [
+            { column: 0, row: 1, side: 3 },
+            { column: 3, row: 1, side: 1 },
+          ],
   },
 });
-
-const FIRST: readonly KeptTable[] = [newTable('table-1', 'Table 1')];
 
 export interface Tables {
   tables: readonly KeptTable[];
@@ -29,14 +34,15 @@ export interface Tables {
 }
 
 /** The tables of the set on the desk. Before the first change there is one to start with. */
-export function useTables(): Tables {
+export function useTables(grid: TableGridKind): Tables {
   const { desk, door } = useDesk();
+  const first = useMemo<readonly KeptTable[]>(() => [newTable('table-1', 'Table 1', grid)], [grid]);
   const kept = desk.set.data.tables;
   // What was pressed shows at once; the view that comes back takes its place when nothing newer is on its way.
   const [ahead, setAhead] = useState<readonly KeptTable[] | null>(null);
   const newest = useRef(0);
   const { run } = door;
-  const shown = ahead ?? (kept && kept.length > 0 ? kept : FIRST);
+  const shown = ahead ?? (kept && kept.length > 0 ? kept : first);
   return useMemo(() => {
     const put = (make: (tables: readonly KeptTable[]) => KeptTable[], label: string): void => {
       const mine = ++newest.current;
@@ -47,7 +53,7 @@ export function useTables(): Tables {
           kind: 'set',
           id: set.id,
           version: set.version,
-          data: { ...set.data, tables: make(set.data.tables && set.data.tables.length > 0 ? set.data.tables : FIRST) },
+          data: { ...set.data, tables: make(set.data.tables && set.data.tables.length > 0 ? set.data.tables : first) },
           label,
         }),
         label,
@@ -69,5 +75,5 @@ export function useTables(): Tables {
         change(id, (table) => ({ ...table, wish: make(table.wish), laid: holds ? table.laid : null }), label),
       add: (table) => put((tables) => [...tables, table], `Add ${table.name}`),
     };
-  }, [shown, run]);
+  }, [shown, run, first]);
 }

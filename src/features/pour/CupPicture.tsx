@@ -1,14 +1,15 @@
 'use client';
 
-import type { CupPlan } from '@/core/plan';
-import { DROP_TOLERANCE } from '@/core/tint/doses';
+import type { CupPlan, PlanRequest } from '@/core/plan';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { copyNames, groupPours } from './summarise';
+import { copyNames, groupPours } from '../desk/summarise';
+import { doseWords } from './doseWords';
 import styles from './CupPicture.module.css';
 
 interface CupPictureProps {
   cup: CupPlan;
+  request: PlanRequest;
   /** What the drawn cup holds when full. */
   fullGrams: number;
   colour: string;
@@ -20,7 +21,7 @@ const TOP = 74;
 const FOOT = 52;
 
 /** One cup, drawn to how full it gets: part B on part A, and beside it what goes in and where it goes. */
-export function CupPicture({ cup, fullGrams, colour, by }: CupPictureProps) {
+export function CupPicture({ cup, request, fullGrams, colour, by }: CupPictureProps) {
   const units = useUnits();
   const grams = (value: number): string => formatMeasure(value, 'mass', units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
@@ -55,24 +56,17 @@ export function CupPicture({ cup, fullGrams, colour, by }: CupPictureProps) {
         )}
         {cup.doses
           .filter(({ grams: dose }) => dose > 0)
-          .map((dose) => (
-            <p key={dose.name} className={styles.dose}>
-              {dose.name}:{' '}
-              {Math.abs(dose.error) <= DROP_TOLERANCE ? (
-                <>
-                  <b>{`${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`}</b> <i>{`${dose.grams.toFixed(2)} g`}</i>
-                </>
-              ) : (
-                <>
-                  <b className={styles.weigh}>{`weigh ${dose.grams.toFixed(2)} g`}</b>{' '}
-                  <i>{`${dose.drops} ${dose.drops === 1 ? 'drop is' : 'drops are'} ${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %`}</i>
-                </>
-              )}
-            </p>
-          ))}
+          .map((dose) => {
+            const { act, note, care } = doseWords(dose, cup, request);
+            return (
+              <p key={dose.id} className={styles.dose}>
+                {dose.name}: <b className={care ? styles.weigh : undefined}>{act}</b> <i>{note}</i>
+              </p>
+            );
+          })}
         <p className={styles.pours}>
-          {groupPours(cup.pours).map(({ tag, copies, grams: each }, i) => (
-            <span key={`${tag}${i}`}>
+          {groupPours(cup.pours).map(({ designId, tag, copies, grams: each }) => (
+            <span key={`${designId} ${copies[0]}`}>
               {tag} {copyNames(copies)}: {grams(each)}
               {copies.length > 1 ? ' each' : ''}
             </span>

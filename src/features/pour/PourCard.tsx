@@ -1,22 +1,24 @@
 'use client';
 
 import Link from 'next/link';
+import { pieceKey } from '@/core/bed/pieceRef';
 import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
 import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
 import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
-import { DROP_TOLERANCE } from '@/core/tint/doses';
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
-import { copyNames, damWords, groupPours } from './summarise';
+import { copyNames, damWords, groupPours } from '../desk/summarise';
+import { doseWords } from './doseWords';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
-export function PourCard({ setId, batch, request, plan, units, printedAt }: BatchPlanView) {
+export function PourCard({ setId, batch, poured, request, plan, settings, printedAt }: BatchPlanView) {
+  const { units, measureBy } = settings;
   const back = `/sets/${setId}/pour?batch=${batch.id}`;
   if (!request || !plan) return <Unprintable back={back} message="This batch has no pieces yet." />;
-  const stop = batch.data.planned ? undefined : plan.problems.find(({ severity }) => severity === 'stop');
+  const stop = poured ? undefined : plan.problems.find(({ severity }) => severity === 'stop');
   if (stop) return <Unprintable back={back} message={stop.message} />;
   return (
     <PrintFrame
@@ -27,10 +29,24 @@ export function PourCard({ setId, batch, request, plan, units, printedAt }: Batc
     >
       {(paper) => (
         <main className={styles.card} data-paper={paper}>
-          <CardHead name={batch.data.name} request={request} plan={plan} units={units} printedAt={printedAt} />
+          <CardHead
+            name={batch.data.name}
+            request={request}
+            plan={plan}
+            units={units}
+            by={measureBy}
+            printedAt={printedAt}
+          />
           <Dams plan={plan} units={units} />
           {plan.layers.map((layer) => (
-            <Layer key={layer.number} layer={layer} of={plan.layers.length} request={request} units={units} />
+            <Layer
+              key={layer.number}
+              layer={layer}
+              of={plan.layers.length}
+              request={request}
+              units={units}
+              by={measureBy}
+            />
           ))}
           <ul className={styles.cautions} aria-label="Cautions">
             {pourCautions(request.product).map((text) => (
@@ -48,12 +64,14 @@ function CardHead({
   request,
   plan,
   units,
+  by,
   printedAt,
 }: {
   name: string;
   request: PlanRequest;
   plan: Plan;
   units: UnitPreferences;
+  by: 'weight' | 'volume';
   printedAt: string;
 }) {
   const { product, set, recipe, room } = request;
@@ -73,8 +91,11 @@ function CardHead({
       </p>
       {ratio && (
         <p>
-          A : B = {plan.product.ratioByWeight?.toFixed(2)} : 1 by weight = {plan.product.ratioByVolume?.toFixed(2)} : 1
-          by volume
+          Measured by {by}: A : B ={' '}
+          <b>{(by === 'weight' ? plan.product.ratioByWeight : plan.product.ratioByVolume)?.toFixed(2)} : 1</b>
+          {by === 'weight'
+            ? ` by weight (${plan.product.ratioByVolume?.toFixed(2)} : 1 by volume)`
+            : ` by volume (${plan.product.ratioByWeight?.toFixed(2)} : 1 by weight)`}
         </p>
       )}
       <p className={styles.printed}>printed {shortTime(printedAt)}</p>
@@ -83,27 +104,29 @@ function CardHead({
 }
 
 function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
-  const pieces = plan.pieces.filter(({ dams }) => closedRuns(dams).length > 0);
-  if (pieces.length === 0) return null;
+  if (plan.pieces.length === 0) return null;
   return (
     <section className={styles.dams}>
       <h2>Dams, before anything is mixed</h2>
       <ul>
-        {pieces.map(({ tag, copies, dams }) => (
-          <li key={tag}>
-            <Tick /> {copies === 1 ? tag : `${tag} × ${copies}`}: {damWords(dams, units)}
+        {plan.pieces.map(({ designId, copy, tag, copyNumbers, dams }) => (
+          <li key={pieceKey({ designId, copy })}>
+            <Tick /> {copy === null ? `${tag} ${copyNames(copyNumbers)}` : tag}:{' '}
+            {closedRuns(dams).length > 0 ? damWords(dams, units) : 'no dam, its own walls hold the water'}
           </li>
         ))}
       </ul>
-      <p className={styles.cutList}>
-        To cut:{' '}
-        {plan.totals.cutList
-          .map(
-            ({ method, stripMm, topMm, count }) =>
-              `${count} × ${method} ${formatCut(stripMm, units)} × ${formatCut(topMm, units)}`,
-          )
-          .join('; ')}
-      </p>
+      {plan.totals.cutList.length > 0 && (
+        <p className={styles.cutList}>
+          To cut:{' '}
+          {plan.totals.cutList
+            .map(
+              ({ method, stripMm, topMm, count }) =>
+                `${count} × ${method} ${formatCut(stripMm, units)} × ${formatCut(topMm, units)}`,
+            )
+            .join('; ')}
+        </p>
+      )}
       <p>
         <Tick /> Every joint and pinhole under water sealed. <Tick /> Non-stick sheet underneath. <Tick /> Bench level
         both ways.
@@ -117,15 +140,23 @@ function Layer({
   of,
   request,
   units,
+  by,
 }: {
   layer: LayerPlan;
   of: number;
   request: PlanRequest;
   units: UnitPreferences;
+  by: 'weight' | 'volume';
 }) {
   const { cure } = layer;
   const mass = (value: number): string => formatMeasure(value, 'mass', units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
+  const amount = (grams: number, volumeMl: number): React.ReactNode => (
+    <td className={styles.amount}>
+      {by === 'weight' ? mass(grams) : ml(volumeMl)}
+      <small>{by === 'weight' ? ml(volumeMl) : mass(grams)}</small>
+    </td>
+  );
   const doses = request.recipe.doses.filter(({ gramsPer100 }) => gramsPer100 > 0);
   return (
     <section className={styles.layer}>
@@ -146,7 +177,7 @@ function Layer({
               <th scope="col">Product</th>
             )}
             {doses.map(({ colourant }) => (
-              <th scope="col" key={colourant.name}>
+              <th scope="col" key={colourant.id}>
                 {colourant.name}
               </th>
             ))}
@@ -163,34 +194,25 @@ function Layer({
               </th>
               {cup.parts ? (
                 <>
-                  <td className={styles.amount}>
-                    {mass(cup.parts.partAGrams)}
-                    <small>{ml(cup.parts.partAMl)}</small>
-                  </td>
-                  <td className={styles.amount}>
-                    {mass(cup.parts.partBGrams)}
-                    <small>{ml(cup.parts.partBMl)}</small>
-                  </td>
+                  {amount(cup.parts.partAGrams, cup.parts.partAMl)}
+                  {amount(cup.parts.partBGrams, cup.parts.partBMl)}
                 </>
               ) : (
                 <td className={styles.amount}>{mass(cup.mixGrams)}</td>
               )}
               {doses.map(({ colourant }) => {
-                const dose = cup.doses.find(({ name }) => name === colourant.name);
+                const dose = cup.doses.find(({ id }) => id === colourant.id);
+                const words = dose && doseWords(dose, cup, request);
                 return (
-                  <td key={colourant.name}>
-                    {dose && Math.abs(dose.error) > DROP_TOLERANCE ? (
-                      <b>weigh</b>
-                    ) : (
-                      `${dose?.drops ?? 0} ${dose?.drops === 1 ? 'drop' : 'drops'}`
-                    )}
-                    <small>{dose?.grams.toFixed(2)} g</small>
+                  <td key={colourant.id}>
+                    {words?.care ? <b>{words.act}</b> : words?.act}
+                    <small>{words?.note}</small>
                   </td>
                 );
               })}
               <td className={styles.pours}>
-                {groupPours(cup.pours).map(({ tag, copies, grams }, i) => (
-                  <span key={`${tag}${i}`}>
+                {groupPours(cup.pours).map(({ designId, tag, copies, grams }) => (
+                  <span key={`${designId} ${copies[0]}`}>
                     <Tick /> {tag} {copyNames(copies)} <b>{mass(grams)}</b>
                     {copies.length > 1 ? ' each' : ''}
                   </span>

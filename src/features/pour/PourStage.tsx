@@ -2,32 +2,32 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
 import { explainBatch, type BatchFigure, type Plan, type PlanRequest } from '@/core/plan';
-import type { Mend, Problem } from '@/core/checks/problem';
-import type { Batch, Stored } from '@/core/records/schema';
-import { formatMeasure, measureText } from '@/core/units/formatMeasure';
+import type { BatchRow } from '@/core/records/views';
+import type { Settings } from '@/core/records/schema';
+import { formatMeasure, formatMoney, measureText } from '@/core/units/formatMeasure';
+import { Toggles } from '@/ui/controls/Toggles';
+import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import { applyMend } from '../desk/applyMend';
 import { useDesk } from '../desk/DeskContext';
-import { useBatch } from '../desk/useBatch';
-import { BatchList } from './BatchList';
-import { BatchPieces } from './BatchPieces';
+import { BatchList } from '../desk/BatchList';
+import { BatchPieces } from '../desk/BatchPieces';
+import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { CupPicture } from './CupPicture';
 import styles from './PourStage.module.css';
 
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
-export function PourStage() {
+export function PourStage({ served }: { served: ServedBatch | null }) {
   const { desk } = useDesk();
-  const { batch, request, plan, planning, choose } = useBatch();
-  const [by, setBy] = useState<'weight' | 'volume'>('weight');
+  const { batch, request, plan, planning, choose } = useBatch(served);
+  const by = desk.shelf.settings.data.measureBy;
   return (
     <div className={styles.stage}>
       <div className={styles.side}>
-        <BatchList chosen={batch} layers={plan?.layers.length ?? null} choose={choose} />
+        <BatchList chosen={batch} choose={choose} />
         {batch && <BatchPieces key={batch.id} batch={batch} />}
       </div>
       {!batch && (
@@ -41,6 +41,7 @@ export function PourStage() {
       {batch && !request && (
         <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>
       )}
+      {batch && request && !plan && <Held label="Working out the cups" />}
       {batch && request && plan && (
         <>
           <section aria-label="Cups" className={styles.cups} aria-busy={planning}>
@@ -58,6 +59,7 @@ export function PourStage() {
                     <CupPicture
                       key={cup.number}
                       cup={cup}
+                      request={request}
                       by={by}
                       fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)}
                       colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'}
@@ -67,7 +69,7 @@ export function PourStage() {
               </div>
             ))}
           </section>
-          <BatchNumbers batch={batch} request={request} plan={plan} by={by} onBy={setBy} />
+          <BatchNumbers batch={batch} request={request} plan={plan} by={by} />
         </>
       )}
     </div>
@@ -75,24 +77,28 @@ export function PourStage() {
 }
 
 interface BatchNumbersProps {
-  batch: Stored<Batch>;
+  batch: BatchRow;
   request: PlanRequest;
   plan: Plan;
-  by: 'weight' | 'volume';
-  onBy: (by: 'weight' | 'volume') => void;
+  by: Settings['measureBy'];
 }
 
-function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
-  const { desk, door } = useDesk();
+function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
+  const { desk, door, mend } = useDesk();
   const units = useUnits();
   const base = `/sets/${desk.set.id}`;
   const files = `/export/${desk.set.id}/${batch.id}`;
   const explain = (figure: BatchFigure) => () => explainBatch(figure, { request, plan, prefs: units });
   const mass = (value: number): { digits: string; unit: string } => measureText(value, 'mass', units);
   const { parts } = plan.totals;
-  const stopped = plan.problems.some(({ severity }) => severity === 'stop') && !batch.data.planned;
-  const mend = (what: Mend, problem: Problem): void =>
-    void door.run((view) => applyMend(view, what, problem, batch.id), what.label);
+  const stopped = plan.problems.some(({ severity }) => severity === 'stop') && !batch.poured;
+  const measureBy = (school: Settings['measureBy']): void =>
+    void door.run(({ shelf: { settings } }) => {
+      const { id, version, data } = settings;
+      const label = `Measure by ${school}`;
+      return { do: 'put', kind: 'settings', id, version, data: { ...data, measureBy: school }, label };
+    }, `Measuring by ${school}, on screen and on cards`);
+  const budget = desk.set.data.job?.budget ?? null;
   const next = plan.layers.find(({ cure }) => !cure.poured);
   const other = (grams: number, ml: number): string =>
     by === 'weight' ? formatMeasure(ml, 'volume', units) : formatMeasure(grams, 'mass', units);
@@ -135,7 +141,7 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
           .filter(({ grams }) => grams > 0)
           .map((dose) => (
             <Reading
-              key={dose.name}
+              key={dose.id}
               label={dose.name}
               digits={dose.grams.toFixed(2)}
               unit="g"
@@ -156,18 +162,34 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
           note={`${units.currency} ${plan.cost.perPiece.toFixed(2)} a piece`}
           explain={explain('cost')}
         />
+        {budget !== null && (
+          <Reading
+            label="Budget of the job"
+            digits={budget.toFixed(2)}
+            unit={units.currency}
+            note={
+              plan.cost.total > budget
+                ? `this batch alone is ${formatMoney(plan.cost.total - budget, units)} over it`
+                : `${formatMoney(budget - plan.cost.total, units)} left after this batch's water`
+            }
+          />
+        )}
       </Readings>
       {parts && (
-        <div className={styles.school} role="group" aria-label="Measure by">
-          <span>Measure by</span>
-          {(['weight', 'volume'] as const).map((school) => (
-            <button key={school} type="button" aria-pressed={by === school} onClick={() => onBy(school)}>
-              {school}
-            </button>
-          ))}
+        <div className={styles.school}>
+          <Toggles
+            label="Measure by"
+            shown
+            value={by}
+            onChoose={measureBy}
+            choices={[
+              { value: 'weight', label: 'weight' },
+              { value: 'volume', label: 'volume' },
+            ]}
+          />
         </div>
       )}
-      <Problems problems={plan.problems} onMend={mend} />
+      <Problems problems={plan.problems} onMend={(what, problem) => mend(what, problem, batch.id)} />
       <div className={styles.actions}>
         {next && !stopped && (
           <Button variant="contained" component={Link} href={`${base}/log?batch=${batch.id}&layer=${next.number}`}>
@@ -204,7 +226,7 @@ function BatchNumbers({ batch, request, plan, by, onBy }: BatchNumbersProps) {
 }
 
 function removal(
-  batches: readonly Stored<Batch>[],
+  batches: readonly BatchRow[],
   id: string,
 ): { do: 'remove'; kind: 'batch'; id: string; version: number } | null {
   const stored = batches.find((batch) => batch.id === id);

@@ -1,16 +1,17 @@
 'use client';
 
+import { zodResolver } from '@hookform/resolvers/zod';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import { useState, type FormEvent } from 'react';
-import { complaintsByField } from '@/core/records/replaceAt';
+import { useForm, type FieldPath } from 'react-hook-form';
 import { waterSetSchema, type WaterSet } from '@/core/records/schema';
-import type { ShelfView } from '@/core/records/views';
-import { useKeptDraft } from '@/ui/keptDraft';
+import type { Shelf } from '@/core/records/views';
+import { useKeptForm } from '@/ui/keptDraft';
 import type { Outcome } from '../door/editDoor';
+import { setDraftSchema, type SetInput } from './setDraft';
 import { SetForm } from './SetForm';
 import styles from './SetForm.module.css';
 
@@ -20,60 +21,43 @@ interface SetDialogProps {
   /** Under which name the unfinished form is kept in this browser. */
   draftKey: string;
   initial: WaterSet;
-  shelf: Omit<ShelfView, 'history'>;
+  shelf: Shelf;
   onSave: (set: WaterSet) => Promise<Outcome>;
   onClose: () => void;
   /** Stands at the left of the buttons. */
   extra?: React.ReactNode;
 }
 
-/** What the browser kept may be of an older shape; only a whole set is taken up. Fields may still be wrong. */
-const acceptDraft = (value: unknown): WaterSet | null => {
-  const keys = Object.keys(waterSetSchema.shape);
-  return typeof value === 'object' &&
-    value !== null &&
-    keys.every((key) => key in value) &&
-    'benchWindows' in value &&
-    Array.isArray(value.benchWindows)
-    ? (value as WaterSet)
-    : null;
-};
+const resolver = zodResolver(waterSetSchema);
 
 /** The set's fields in a dialog; what is typed survives a closed tab until it is saved or dropped. */
 export function SetDialog({ title, action, draftKey, initial, shelf, onSave, onClose, extra }: SetDialogProps) {
-  const { draft, setDraft, forget } = useKeptDraft(draftKey, initial, acceptDraft);
-  const [errors, setErrors] = useState<Record<string, string>>({});
-  const [saving, setSaving] = useState(false);
-  const save = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
-    const parsed = waterSetSchema.safeParse(draft);
-    if (!parsed.success) {
-      setErrors(complaintsByField(parsed.error));
+  const form = useForm<SetInput, unknown, WaterSet>({ resolver, defaultValues: initial });
+  const { control, setValue, handleSubmit, setError, formState } = form;
+  const forget = useKeptForm(draftKey, form, setDraftSchema);
+  const save = handleSubmit(async (set) => {
+    const outcome = await onSave(set);
+    if (outcome.ok) {
+      forget();
       return;
     }
-    setSaving(true);
-    const outcome = await onSave(parsed.data);
-    setSaving(false);
-    if (outcome.ok) forget();
-    else
-      setErrors({
-        ...Object.fromEntries(outcome.trouble.fields.map(({ field, message }) => [field, message])),
-        ...(outcome.trouble.fields.length === 0 && { form: outcome.trouble.message }),
-      });
-  };
+    const { fields, message } = outcome.trouble;
+    for (const complaint of fields) setError(complaint.field as FieldPath<SetInput>, { message: complaint.message });
+    if (fields.length === 0) setError('root', { message });
+  });
   const drop = (): void => {
     forget();
     onClose();
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="set-title">
-      <form onSubmit={save} noValidate>
+      <form onSubmit={(event) => void save(event)} noValidate>
         <DialogTitle id="set-title">{title}</DialogTitle>
         <DialogContent>
-          <SetForm set={draft} shelf={shelf} errors={errors} onChange={(next) => (setDraft(next), setErrors({}))} />
-          {errors['form'] && (
+          <SetForm control={control} setValue={setValue} shelf={shelf} />
+          {formState.errors.root && (
             <p role="alert" className={styles.refused}>
-              {errors['form']}
+              {formState.errors.root.message}
             </p>
           )}
         </DialogContent>
@@ -81,7 +65,7 @@ export function SetDialog({ title, action, draftKey, initial, shelf, onSave, onC
           {extra}
           <span style={{ flex: 1 }} />
           <Button onClick={drop}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={saving}>
+          <Button type="submit" variant="contained" disabled={formState.isSubmitting}>
             {action}
           </Button>
         </DialogActions>

@@ -2,177 +2,193 @@
 
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { WEEKDAYS } from '@/core/cure/benchWindows';
+import { useWatch, type Control, type UseFormSetValue } from 'react-hook-form';
+import { Controller } from 'react-hook-form';
 import { FIGURE_SCALES_MM } from '@/core/plan/request';
-import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
+import { complaintAt, type Path } from '@/core/records/replaceAt';
 import { waterSetSchema, type WaterSet } from '@/core/records/schema';
-import type { ShelfView } from '@/core/records/views';
+import type { Shelf } from '@/core/records/views';
+import { DateField } from '@/ui/controls/MomentField';
+import { Toggles } from '@/ui/controls/Toggles';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
+import { BenchWindows } from '@/ui/measure/BenchWindows';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { WordField } from '@/ui/measure/WordField';
+import type { SetInput } from './setDraft';
 import styles from './SetForm.module.css';
 
 interface SetFormProps {
-  set: WaterSet;
-  shelf: Omit<ShelfView, 'history'>;
-  /** Complaints by dotted field. */
-  errors: Record<string, string>;
-  onChange: (set: WaterSet) => void;
+  control: Control<SetInput, unknown, WaterSet>;
+  setValue: UseFormSetValue<SetInput>;
+  shelf: Shelf;
 }
 
-const clock = (minutes: number): string =>
-  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-const minutesOf = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5));
+const SCALES = FIGURE_SCALES_MM.map((mm) => ({ value: String(mm), label: `${mm} mm` }));
+const named = (rows: readonly { id: string; data: { name: string } }[]): { value: string; label: string }[] =>
+  rows.map(({ id, data }) => ({ value: id, label: data.name }));
 
 /** The fields of a set: what holds for all its pieces. */
-export function SetForm({ set, shelf, errors, onChange }: SetFormProps) {
-  const put = (path: Path, value: unknown): void => onChange(replaceAt(set, path, value));
+export function SetForm({ control, setValue, shelf }: SetFormProps) {
+  const set = useWatch({ control }) as SetInput;
+  const { settings, products, recipes } = shelf;
   const validate =
     (path: Path) =>
     (value: number): string | null =>
-      complaintAt(waterSetSchema, set, path, value);
+      complaintAt<SetInput>(waterSetSchema as never, set, path, value);
+  const change = <N extends 'benchWindows' | 'job'>(name: N, value: SetInput[N]): void =>
+    (setValue as (name: string, value: unknown, options: object) => void)(name, value, { shouldDirty: true });
+  const focusGroup = (name: string): void =>
+    focusSoon(() => controlIn(document.querySelector(`[data-group="${name}"]`)));
   return (
     <div className={styles.form}>
-      <TextField
-        label="Name"
-        value={set.name}
-        onChange={(event) => put(['name'], event.target.value)}
-        error={Boolean(errors['name'])}
-        helperText={errors['name']}
-        autoComplete="off"
-        autoFocus
+      <Controller
+        control={control}
+        name="name"
+        render={({ field: { ref, ...field }, fieldState: { error } }) => (
+          <TextField
+            {...field}
+            inputRef={ref}
+            label="Name"
+            error={Boolean(error)}
+            helperText={error?.message}
+            slotProps={{ formHelperText: { role: error ? 'alert' : undefined } }}
+            autoComplete="off"
+            autoFocus
+          />
+        )}
       />
       <div className={styles.pair}>
-        <ChoiceField
-          label="Figures"
-          value={String(set.figureScaleMm)}
-          choices={FIGURE_SCALES_MM.map((mm) => ({ value: String(mm), label: `${mm} mm` }))}
-          onCommit={(value) => put(['figureScaleMm'], Number(value))}
-          error={errors['figureScaleMm']}
+        <Controller
+          control={control}
+          name="figureScaleMm"
+          render={({ field, fieldState }) => (
+            <ChoiceField
+              label="Figures"
+              value={String(field.value)}
+              choices={SCALES}
+              onCommit={(value) => field.onChange(Number(value))}
+              error={fieldState.error?.message}
+            />
+          )}
         />
-        <MeasureField
-          label="Level above the underside"
-          quantity="length"
-          value={set.levelMm}
-          step={0.5}
-          onCommit={(value) => put(['levelMm'], value)}
-          validate={validate(['levelMm'])}
-          error={errors['levelMm']}
+        <Controller
+          control={control}
+          name="levelMm"
+          render={({ field, fieldState }) => (
+            <MeasureField
+              label="Level above the underside"
+              quantity="length"
+              value={field.value}
+              step={0.5}
+              onCommit={field.onChange}
+              validate={validate(['levelMm'])}
+              error={fieldState.error?.message}
+            />
+          )}
         />
       </div>
       <div className={styles.pair}>
-        <ChoiceField
-          label="Product"
-          value={set.productId}
-          choices={shelf.products.map(({ id, data }) => ({ value: id, label: data.name }))}
-          onCommit={(value) => put(['productId'], value)}
-          error={errors['productId']}
+        <Controller
+          control={control}
+          name="productId"
+          render={({ field, fieldState }) => (
+            <ChoiceField
+              label="Product"
+              value={field.value}
+              choices={named(products)}
+              onCommit={field.onChange}
+              error={fieldState.error?.message}
+            />
+          )}
         />
-        <ChoiceField
-          label="Recipe"
-          value={set.recipeId}
-          choices={shelf.recipes.map(({ id, data }) => ({ value: id, label: data.name }))}
-          onCommit={(value) => put(['recipeId'], value)}
-          error={errors['recipeId']}
+        <Controller
+          control={control}
+          name="recipeId"
+          render={({ field, fieldState }) => (
+            <ChoiceField
+              label="Recipe"
+              value={field.value}
+              choices={named(recipes)}
+              onCommit={field.onChange}
+              error={fieldState.error?.message}
+            />
+          )}
         />
       </div>
-      <fieldset className={styles.group}>
-        <legend>Bench windows: when you are at the bench</legend>
-        {set.benchWindows.length === 0 && <p className={styles.hint}>None: any hour will do.</p>}
-        {set.benchWindows.map((window, i) => (
-          <div key={i} className={styles.window}>
-            <ChoiceField
-              label="Day"
-              value={String(window.weekday)}
-              choices={WEEKDAYS.map((name, day) => ({ value: String(day), label: name }))}
-              onCommit={(value) => put(['benchWindows', i, 'weekday'], Number(value))}
-            />
-            <TextField
-              label="From"
-              type="time"
-              value={clock(window.fromMinute)}
-              onChange={(event) =>
-                event.target.value && put(['benchWindows', i, 'fromMinute'], minutesOf(event.target.value))
-              }
-            />
-            <TextField
-              label="To"
-              type="time"
-              value={clock(window.toMinute)}
-              onChange={(event) =>
-                event.target.value && put(['benchWindows', i, 'toMinute'], minutesOf(event.target.value))
-              }
-              error={Boolean(errors[`benchWindows.${i}.toMinute`])}
-              helperText={errors[`benchWindows.${i}.toMinute`]}
-            />
-            <Button
-              variant="text"
-              size="small"
-              aria-label={`Remove the window on ${WEEKDAYS[window.weekday]}`}
-              onClick={() =>
-                put(
-                  ['benchWindows'],
-                  set.benchWindows.filter((_, other) => other !== i),
-                )
-              }
-            >
-              Remove
-            </Button>
-          </div>
-        ))}
-        <Button
-          size="small"
-          onClick={() =>
-            put(
-              ['benchWindows'],
-              [
-                ...set.benchWindows,
-                {
-                  weekday: Math.min(6, (set.benchWindows.at(-1)?.weekday ?? -1) + 1),
-                  fromMinute: 19 * 60,
-                  toMinute: 21 * 60,
-                },
-              ],
-            )
-          }
-        >
-          Add a window
-        </Button>
+      <fieldset className={styles.group} data-group="windows">
+        <legend>When you are at the bench for it</legend>
+        <Toggles
+          label="Bench windows"
+          value={set.benchWindows ? 'own' : 'workshop'}
+          choices={[
+            { value: 'workshop', label: 'whenever in the workshop' },
+            { value: 'own', label: 'only at some times' },
+          ]}
+          onChoose={(which) => change('benchWindows', which === 'own' ? [...settings.data.benchWindows] : null)}
+        />
+        {set.benchWindows && (
+          <BenchWindows
+            windows={set.benchWindows}
+            onChange={(windows) => change('benchWindows', windows)}
+            none="None: nothing can be poured for this set."
+          />
+        )}
       </fieldset>
-      <fieldset className={styles.group}>
+      <fieldset className={styles.group} data-group="job">
         <legend>Job: what it is for</legend>
         {set.job ? (
           <>
             <div className={styles.triple}>
-              <WordField
-                label="Customer, or own"
-                value={set.job.customer}
-                onCommit={(value) => put(['job', 'customer'], value)}
-                error={errors['job.customer']}
+              <Controller
+                control={control}
+                name="job.customer"
+                render={({ field, fieldState }) => (
+                  <WordField
+                    label="Customer, or own"
+                    value={field.value}
+                    onCommit={field.onChange}
+                    error={fieldState.error?.message}
+                  />
+                )}
               />
-              <WordField
-                label="Due"
-                type="date"
-                value={set.job.due ?? ''}
-                onCommit={(value) => put(['job', 'due'], value === '' ? null : value)}
-                error={errors['job.due']}
+              <Controller
+                control={control}
+                name="job.due"
+                render={({ field, fieldState }) => (
+                  <DateField
+                    label="Due"
+                    value={field.value ?? ''}
+                    onCommit={(value) => field.onChange(value === '' ? null : value)}
+                    error={fieldState.error?.message}
+                  />
+                )}
               />
-              <MeasureField
-                label={`Budget, ${shelf.settings.data.units.currency}`}
-                quantity="number"
-                value={set.job.budget ?? 0}
-                onCommit={(value) => put(['job', 'budget'], value)}
-                validate={validate(['job', 'budget'])}
-                error={errors['job.budget']}
-                step={5}
+              <Controller
+                control={control}
+                name="job.budget"
+                render={({ field, fieldState }) => (
+                  <MeasureField
+                    label={`Budget, ${settings.data.units.currency}`}
+                    quantity="number"
+                    value={field.value ?? 0}
+                    onCommit={field.onChange}
+                    validate={validate(['job', 'budget'])}
+                    error={fieldState.error?.message}
+                    step={5}
+                  />
+                )}
               />
             </div>
-            <Button variant="text" size="small" onClick={() => put(['job'], null)}>
+            <Button variant="text" size="small" onClick={() => (change('job', null), focusGroup('job'))}>
               No job
             </Button>
           </>
         ) : (
-          <Button size="small" onClick={() => put(['job'], { customer: '', due: null, budget: null })}>
+          <Button
+            size="small"
+            onClick={() => (change('job', { customer: '', due: null, budget: null }), focusGroup('job'))}
+          >
             Add a job
           </Button>
         )}

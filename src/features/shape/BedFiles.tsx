@@ -1,11 +1,12 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { PieceDesign } from '@/core/bed/schema';
 import { planSvg } from '@/core/formats/svg';
 import { saveFile } from '@/ui/saveFile';
 import { exportBed } from '@/workers/scanner';
-import { pictureBed } from '../desk/useBed';
+import { pictureBed } from '../desk/pictures';
 import styles from './ShapeStage.module.css';
 
 /** The bed on screen as files for other tools: a solid, a height map, a drawing at 1:1. */
@@ -23,20 +24,21 @@ export function BedFiles({ design, levelMm }: { design: PieceDesign; levelMm: nu
   return (
     <p className={styles.files}>
       <span>Save the bed:</span>
-      <button type="button" onClick={() => void save('stl')}>
+      <Button size="small" variant="text" onClick={() => void save('stl')}>
         solid, STL
-      </button>
-      <button type="button" onClick={() => void save('png')}>
+      </Button>
+      <Button size="small" variant="text" onClick={() => void save('png')}>
         heights, PNG
-      </button>
-      <button
-        type="button"
+      </Button>
+      <Button
+        size="small"
+        variant="text"
         onClick={() =>
           saveFile(`${design.tag}.svg`, planSvg(design, pictureBed(design, false).grid, levelMm), 'image/svg+xml')
         }
       >
         drawing at 1:1, SVG
-      </button>
+      </Button>
       <span role="status">{busy}</span>
     </p>
   );

@@ -4,6 +4,8 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { LEVEL_BENCH, tiltSchema, type Tilt } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
+import { Fold } from '@/ui/controls/Fold';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useDesk } from '../desk/DeskContext';
@@ -38,19 +40,24 @@ export function BenchLevel() {
     />
   );
   return (
-    <details className={styles.bench} open={!level}>
-      <summary>{level ? 'Bench: level' : 'Bench: out of level'}</summary>
-      <div className={styles.fields}>
+    <Fold summary={level ? 'Bench: level' : 'Bench: out of level'} open={!level}>
+      <div className={styles.fields} data-falls>
         {field('Falls to the east', 'eastMmPerM')}
         {field('Falls to the north', 'northMmPerM')}
       </div>
       <TwoReadings onFall={put} />
       {!level && (
-        <Button size="small" onClick={() => put(LEVEL_BENCH)}>
+        <Button
+          size="small"
+          onClick={() => {
+            put(LEVEL_BENCH);
+            focusSoon(() => controlIn(document.querySelector('[data-falls]')));
+          }}
+        >
           It is level now
         </Button>
       )}
-    </details>
+    </Fold>
   );
 }
 

@@ -6,13 +6,15 @@ import { BODY_MATERIALS, BODY_MATERIAL_KEYS, DEFAULT_MATERIAL } from '@/core/bod
 import { FIRST_MOULD, type Body, type Mould } from '@/core/body/schema';
 import { stackMm } from '@/core/body/packing';
 import type { PieceDesign } from '@/core/bed/schema';
-import { explainPiece, type PieceFigure, type PiecePlan, type Plan, type PlanRequest } from '@/core/plan';
+import { explainPiece, type Amounts, type AmountsRequest, type PieceFigure, type PiecePlan } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
 import { pieceDesignSchema } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
 import { scaleHints } from '@/core/scale/scaleHints';
 import { formatCut, formatMeasure, formatMinutes, measureText } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
+import { Fold } from '@/ui/controls/Fold';
+import { Tick } from '@/ui/controls/Tick';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -23,8 +25,8 @@ import styles from './BenchLevel.module.css';
 interface SectionProps {
   design: Stored<PieceDesign>;
   piece: PiecePlan;
-  request: PlanRequest;
-  plan: Plan;
+  request: AmountsRequest;
+  plan: Amounts;
 }
 
 const MATERIALS = BODY_MATERIAL_KEYS.map((value) => ({ value, label: BODY_MATERIALS[value].name }));
@@ -64,7 +66,7 @@ function usePieceReading({
       label={label}
       {...measureText(value, quantity, units, decimals)}
       note={note}
-      explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })}
+      explain={() => explainPiece(figure, piece, { request, plan, prefs: units })}
     />
   );
 }
@@ -84,8 +86,9 @@ function BodySection({ design, piece, request, plan }: SectionProps) {
   const mass = (grams: number): string => formatMeasure(grams, 'mass', units);
   const copies = design.data.copies;
   return (
-    <details className={styles.bench}>
-      <summary>{`Body: ${BODY_MATERIALS[body.material].name.toLowerCase()}${body.stated ? '' : ', supposed'}, ${mass(body.totalGrams)} finished`}</summary>
+    <Fold
+      summary={`Body: ${BODY_MATERIALS[body.material].name.toLowerCase()}${body.stated ? '' : ', supposed'}, ${mass(body.totalGrams)} finished`}
+    >
       <div className={styles.fields}>
         <ChoiceField
           label="Made of"
@@ -101,14 +104,11 @@ function BodySection({ design, piece, request, plan }: SectionProps) {
           validate={(value) => complaintAt(pieceDesignSchema, design.data, ['body'], { ...stated, extrasGrams: value })}
           onCommit={(extrasGrams) => put({ extrasGrams }, 'Change the extras')}
         />
-        <label className={styles.tick}>
-          <input
-            type="checkbox"
-            checked={stated.sealedBelow}
-            onChange={(event) => put({ sealedBelow: event.target.checked }, 'Change the sealing')}
-          />{' '}
-          Underside sealed too
-        </label>
+        <Tick
+          label="Underside sealed too"
+          checked={stated.sealedBelow}
+          onChange={(sealedBelow) => put({ sealedBelow }, 'Change the sealing')}
+        />
       </div>
       <Readings>
         {reading(
@@ -141,7 +141,7 @@ function BodySection({ design, piece, request, plan }: SectionProps) {
             digits={String(body.box.count)}
             unit={body.box.count === 1 ? 'piece' : 'pieces'}
             note={`${body.box.perLayer} in a layer, ${body.box.layers} ${body.box.layers === 1 ? 'layer' : 'layers'}`}
-            explain={() => explainPiece('box', piece.tag, { request, plan, prefs: units })}
+            explain={() => explainPiece('box', piece, { request, plan, prefs: units })}
           />
         )}
         {reading(
@@ -157,7 +157,7 @@ function BodySection({ design, piece, request, plan }: SectionProps) {
           How many fit your storage box? <Link href="/shelf#workshop">Say its size on the shelf.</Link>
         </p>
       )}
-    </details>
+    </Fold>
   );
 }
 
@@ -199,12 +199,14 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
     />
   );
   return (
-    <details className={styles.bench} open={Boolean(mould)}>
-      <summary>
-        {mould && piece.mould
+    <Fold
+      open={Boolean(mould)}
+      summary={
+        mould && piece.mould
           ? `Mould: ${mould.cavities} ${mould.cavities === 1 ? 'cavity' : 'cavities'}, ${formatMeasure(piece.mould.rubberGrams, 'mass', units)} of rubber`
-          : 'Mould: none'}
-      </summary>
+          : 'Mould: none'
+      }
+    >
       {!mould && (
         <p className={styles.quiet}>
           Cast in rubber and turned out, instead of carved.{' '}
@@ -262,7 +264,7 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
               label="Box, inside"
               digits={`${formatCut(piece.mould.boxWidthMm, units)} × ${formatCut(piece.mould.boxLengthMm, units)}`}
               note={`sheets: ${piece.mould.sheets.map(({ count, lengthMm, heightMm }) => `${count} of ${formatCut(lengthMm, units)} × ${formatCut(heightMm, units)}`).join(', ')}`}
-              explain={() => explainPiece('rubber', piece.tag, { request, plan, prefs: units })}
+              explain={() => explainPiece('rubber', piece, { request, plan, prefs: units })}
             />
           </Readings>
           <p className={styles.quiet}>
@@ -285,20 +287,19 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
           )}
         </Readings>
       )}
-    </details>
+    </Fold>
   );
 }
 
 function ScaleSection({ design, piece, request }: SectionProps) {
   const hints = scaleHints(design.data, piece.water.greatestDepthMm, request.set.figureScaleMm);
   return (
-    <details className={styles.bench}>
-      <summary>{`Beside ${request.set.figureScaleMm} mm figures`}</summary>
+    <Fold summary={`Beside ${request.set.figureScaleMm} mm figures`}>
       <ul className={styles.hints}>
         {hints.map(({ about, words }) => (
           <li key={`${about}${words}`}>{words}</li>
         ))}
       </ul>
-    </details>
+    </Fold>
   );
 }

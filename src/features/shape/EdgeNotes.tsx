@@ -8,7 +8,7 @@ import { formatMeasure } from '@/core/units/formatMeasure';
 import type { Stored } from '@/core/records/schema';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
-import { pictureBed } from '../desk/useBed';
+import { pictureBed } from '../desk/pictures';
 import styles from './EdgeNotes.module.css';
 
 /** Edges of a design whose own features depart from the standard they were given: where and by how much. */

@@ -1,10 +1,14 @@
 'use client';
 
+import ArrowUpward from '@mui/icons-material/ArrowUpward';
+import Delete from '@mui/icons-material/DeleteOutlined';
 import IconButton from '@mui/material/IconButton';
 import { outlineEdges, outlineSize } from '@/core/bed/outline';
 import { FEATURE_NAMES, type Feature, type PieceDesign } from '@/core/bed/schema';
 import { replaceAt } from '@/core/records/replaceAt';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { Tick } from '@/ui/controls/Tick';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -30,7 +34,7 @@ export function FeatureFields({
   const shown = (field: FeatureField): boolean =>
     !('only' in field && field.only) || field.only.is.includes(valueAt([field.only.path]));
   return (
-    <fieldset className={styles.feature}>
+    <fieldset className={styles.feature} data-feature={feature.id}>
       <legend>
         {name}
         {index > 0 && (
@@ -45,24 +49,25 @@ export function FeatureFields({
               )
             }
           >
-            <Icon path="M7 11V3M3.5 6.5 7 3l3.5 3.5" />
+            <ArrowUpward fontSize="inherit" />
           </IconButton>
         )}
         <IconButton
           size="small"
           aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`}
           title={`Remove this ${name.toLowerCase()}`}
-          onClick={() =>
+          onClick={() => {
             change(
               (newest) => ({ ...newest, features: newest.features.filter(({ id }) => id !== feature.id) }),
               `Remove ${name.toLowerCase()} from ${design.tag}`,
-            )
-          }
+            );
+            focusSoon(() => nearest(index));
+          }}
         >
-          <Icon path="M2 7h10" />
+          <Delete fontSize="inherit" />
         </IconButton>
       </legend>
-      <div className={styles.grid}>
+      <div className={styles.grid} data-fields>
         {FEATURE_FIELDS[feature.kind].filter(shown).map((field) => (
           <OneField
             key={field.path.join('.')}
@@ -84,20 +89,10 @@ export function FeatureFields({
   );
 }
 
-const Icon = ({ path }: { path: string }): React.ReactNode => (
-  <svg
-    width="14"
-    height="14"
-    viewBox="0 0 14 14"
-    fill="none"
-    stroke="currentColor"
-    strokeWidth="1.8"
-    strokeLinecap="round"
-    aria-hidden
-  >
-    <path d={path} />
-  </svg>
-);
+/** After a feature is gone: what stands in its place, or the press that adds one. */
+const nearest = (index: number): HTMLElement | null =>
+  controlIn(document.querySelectorAll('[data-feature] [data-fields]')[index] ?? null) ??
+  controlIn(document.querySelector('[data-add-feature]'));
 
 /** The features with one of them a place earlier. */
 function earlier(features: readonly Feature[], id: string): Feature[] {
@@ -126,12 +121,7 @@ function OneField({
   const label = `Change ${field.label.toLowerCase().split(',')[0]} of ${design.tag}`;
   const error = errorAt(path);
   if (field.kind === 'tick') {
-    return (
-      <label className={styles.tick}>
-        <input type="checkbox" checked={Boolean(value)} onChange={(event) => put(path, event.target.checked, label)} />
-        {field.label}
-      </label>
-    );
+    return <Tick label={field.label} checked={Boolean(value)} onChange={(checked) => put(path, checked, label)} />;
   }
   if (field.kind === 'edge')
     return (

@@ -4,15 +4,18 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { checkReadings, largestStrays } from '@/core/bed/measured';
+import { copyName } from '@/core/bed/pieceRef';
 import type { Measured } from '@/core/bed/measuredSchema';
 import type { PieceDesign } from '@/core/bed/schema';
 import { parseReadings, readingsText } from '@/core/formats/readings';
 import type { PieceRecord, Stored } from '@/core/records/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { Tick } from '@/ui/controls/Tick';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
-import { pictureBed } from '../desk/useBed';
+import { pictureBed } from '../desk/pictures';
 import styles from './MeasuredCopy.module.css';
 
 interface MeasuredCopyProps {
@@ -33,21 +36,18 @@ export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences 
   const piece = copy === null ? undefined : measuredOf(copy);
   return (
     <section className={styles.measured} aria-label="Measured copies">
-      <label className={styles.choose}>
-        Show{' '}
-        <select
-          aria-label="Which bed to show"
-          value={copy ?? ''}
-          onChange={(event) => onCopy(event.target.value === '' ? null : Number(event.target.value))}
-        >
-          <option value="">the bed as drawn</option>
-          {Array.from({ length: data.copies }, (_, i) => i + 1).map((number) => (
-            <option key={number} value={number}>
-              {`copy #${number}${measuredOf(number) ? ', measured' : ''}`}
-            </option>
-          ))}
-        </select>
-      </label>
+      <ChoiceField
+        label="Which bed to show"
+        value={copy === null ? '' : String(copy)}
+        choices={[
+          { value: '', label: 'the bed as drawn' },
+          ...Array.from({ length: data.copies }, (_, i) => i + 1).map((number) => ({
+            value: String(number),
+            label: `copy #${number}${measuredOf(number) ? ', measured' : ''}`,
+          })),
+        ]}
+        onCommit={(value) => onCopy(value === '' ? null : Number(value))}
+      />
       {copy !== null && (
         <Measurements
           key={`${design.id}.${copy}`}
@@ -83,7 +83,7 @@ function Measurements({
     ...parsed.errors.map(({ message }) => message),
     ...checkReadings(parsed.readings, design.data.outline).map(({ message }) => message),
   ];
-  const tag = `${design.data.tag} #${copy}`;
+  const tag = copyName(design.data.tag, copy);
 
   const put = (change: (now: Measured) => Measured, label: string): Promise<{ ok: boolean }> =>
     door.run(({ pieces }) => {
@@ -147,10 +147,7 @@ function Measurements({
       {piece && (
         <>
           <Strays design={design.data} measured={piece.data.measured} />
-          <label className={styles.toggle}>
-            <input type="checkbox" checked={differences} onChange={(event) => onDifferences(event.target.checked)} />{' '}
-            Show where it differs from the drawing
-          </label>
+          <Tick label="Show where it differs from the drawing" checked={differences} onChange={onDifferences} />
           <Button
             size="small"
             variant="text"

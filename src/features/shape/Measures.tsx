@@ -15,17 +15,20 @@ import {
   type PieceDesign,
 } from '@/core/bed/schema';
 import { newFeature } from '@/core/bed/starters';
-import { transformDesign, TRANSFORMS } from '@/core/bed/transform';
+import { transformDesign, type Transform } from '@/core/bed/transform';
 import type { Problem } from '@/core/checks/problem';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { MenuButton } from '@/ui/controls/MenuButton';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
+import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
-import { pictureBed } from '../desk/useBed';
+import { pictureBed } from '../desk/pictures';
 import type { DesignEditing } from './editing';
 import { FeatureFields } from './FeatureFields';
 import { OutlineFields } from './OutlineFields';
@@ -33,7 +36,8 @@ import styles from './Measures.module.css';
 
 /** Everything about a design that can be typed: its name and size, and the features of its bed in order. */
 export function Measures({ design }: { design: Stored<PieceDesign> }) {
-  const { desk, door, shapeDesign } = useDesk();
+  const { desk, door, shapeDesign, select } = useDesk();
+  const awake = useAwake();
   const units = useUnits();
   const { data } = design;
   const levelMm = desk.set.data.levelMm;
@@ -58,6 +62,34 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
       onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${data.tag}`)}
     />
   );
+  const addFeature = (kind: FeatureKind): void => {
+    const feature = newFeature(kind, data);
+    change(
+      (newest) => ({ ...newest, features: [...newest.features, feature] }),
+      `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`,
+    );
+    focusSoon(() => controlIn(document.querySelector(`[data-feature="${feature.id}"] [data-fields]`)));
+  };
+  const remove = (): void => {
+    void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`);
+    focusSoon(() => controlIn(document.querySelector('[aria-label="Designs"]')));
+  };
+  const makeVariant = async (transform: Transform | null): Promise<void> => {
+    const words = transform ? `variant, ${transform}` : 'variant';
+    const outcome = await door.run(
+      ({ designs }) => ({
+        do: 'add',
+        kind: 'design',
+        setId: desk.set.id,
+        data: copyOf(transform ? transformDesign(data, transform) : data, designs),
+        label: `Make a ${words}, of ${data.tag}`,
+      }),
+      `Made a ${words}, of ${data.tag}`,
+    );
+    if (!outcome.ok || !outcome.id) return;
+    select(outcome.id);
+    focusSoon(() => document.querySelector<HTMLElement>(`[data-id="${outcome.id}"]`));
+  };
   const editing: DesignEditing = { design: data, errorAt, validate, put, change };
   return (
     <div className={styles.measures}>
@@ -71,6 +103,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
         <MeasureField
           label="Copies"
           quantity="number"
+          commitsOnLeaving
           value={data.copies}
           validate={validate(['copies'])}
           onCommit={(value) => put(['copies'], value, `Change the copies of ${data.tag}`)}
@@ -128,54 +161,26 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
       {data.features.map((feature, index) => (
         <FeatureFields key={feature.id} feature={feature} index={index} editing={editing} />
       ))}
-      <DamChoices design={data} levelMm={levelMm} put={put} />
-      <div className={styles.add}>
-        <label htmlFor="add-feature">Add to the bed</label>
-        <select
-          id="add-feature"
-          value=""
-          onChange={(event) => {
-            const kind = event.target.value as FeatureKind;
-            change(
-              (newest) => ({ ...newest, features: [...newest.features, newFeature(kind, newest)] }),
-              `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`,
-            );
-          }}
-        >
-          <option value="" disabled>
-            choose…
-          </option>
-          {(Object.keys(FEATURE_NAMES) as FeatureKind[])
+      {awake && <DamChoices design={data} levelMm={levelMm} put={put} />}
+      <div className={styles.add} data-add-feature>
+        <MenuButton
+          label="Add to the bed"
+          choices={(Object.keys(FEATURE_NAMES) as FeatureKind[])
             .filter((kind) => canHold(kind, data))
-            .map((kind) => (
-              <option key={kind} value={kind}>
-                {FEATURE_NAMES[kind]}
-              </option>
-            ))}
-        </select>
+            .map((kind) => ({ key: kind, label: FEATURE_NAMES[kind], onPick: () => addFeature(kind) }))}
+        />
       </div>
       <div className={styles.foot}>
-        <VariantChoice
-          design={data}
-          onMake={(make, label) =>
-            void door.run(
-              ({ designs }) => ({
-                do: 'add',
-                kind: 'design',
-                setId: desk.set.id,
-                data: copyOf(make(data), designs),
-                label: `${label} of ${data.tag}`,
-              }),
-              `Made a ${label.toLowerCase()} of ${data.tag}`,
-            )
-          }
+        <MenuButton
+          label="Make a variant"
+          name={`Make a variant of ${data.tag}`}
+          choices={VARIANTS.map(({ transform, label }) => ({
+            key: label,
+            label,
+            onPick: () => void makeVariant(transform),
+          }))}
         />
-        <Button
-          size="small"
-          color="error"
-          variant="text"
-          onClick={() => void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`)}
-        >
+        <Button size="small" color="error" variant="text" onClick={remove}>
           Remove {data.tag}
         </Button>
       </div>
@@ -187,37 +192,13 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
 const canHold = (kind: FeatureKind, { outline }: PieceDesign): boolean =>
   kind !== 'scan' && ((kind !== 'channel' && kind !== 'fork') || outlineEdges(outline).length > 1);
 
-/** Makes another design from this one: the same again, mirrored, or turned. */
-function VariantChoice({
-  design,
-  onMake,
-}: {
-  design: PieceDesign;
-  onMake: (make: (data: PieceDesign) => PieceDesign, label: string) => void;
-}) {
-  return (
-    <select
-      className={styles.variant}
-      aria-label={`Make a variant of ${design.tag}`}
-      value=""
-      onChange={(event) => {
-        const transform = TRANSFORMS.find((name) => name === event.target.value);
-        onMake(
-          (data) => (transform ? transformDesign(data, transform) : data),
-          transform ? `Variant, ${transform}` : 'Variant',
-        );
-      }}
-    >
-      <option value="" disabled>
-        Make a variant…
-      </option>
-      <option value="same">the same again</option>
-      <option value="mirrored">mirrored, left for right</option>
-      <option value="quarter turn">turned a quarter, anticlockwise</option>
-      <option value="half turn">turned by half</option>
-    </select>
-  );
-}
+/** Another design from this one: the same again, mirrored, or turned. */
+const VARIANTS: readonly { transform: Transform | null; label: string }[] = [
+  { transform: null, label: 'the same again' },
+  { transform: 'mirrored', label: 'mirrored, left for right' },
+  { transform: 'quarter turn', label: 'turned a quarter, anticlockwise' },
+  { transform: 'half turn', label: 'turned by half' },
+];
 
 const MADE = MADE_BY.map((value) => ({ value, label: value === 'scanned' ? 'already; it was scanned' : value }));
 const KINDS = [

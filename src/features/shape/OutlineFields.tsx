@@ -1,8 +1,12 @@
 'use client';
 
+import { useState } from 'react';
 import { outlinePolygon, outlineSize } from '@/core/bed/outline';
 import { OUTLINE } from '@/core/bed/pointLists';
+import { resized } from '@/core/bed/resize';
 import type { Outline } from '@/core/bed/schema';
+import { replaceAt, type Path } from '@/core/records/replaceAt';
+import { Tick } from '@/ui/controls/Tick';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import type { DesignEditing } from './editing';
@@ -16,11 +20,20 @@ const CHOICES = [
   { value: 'regular', label: 'Regular polygon' },
   { value: 'free', label: 'Free, by points' },
 ] as const;
+/** The measures that make a piece larger or smaller. */
+const SIZES = new Set(['widthMm', 'lengthMm', 'acrossMm']);
 type Choice = (typeof CHOICES)[number]['value'];
 
 /** The outline of a piece: its kind, its size, its corners. */
 export function OutlineFields({ editing }: { editing: DesignEditing }) {
-  const { design, errorAt, validate, put } = editing;
+  const { design, errorAt, validate, put, change } = editing;
+  const [along, setAlong] = useState(true);
+  /** A new size takes ports, points and solids along, in one edit, unless they are to keep their place. */
+  const resize = (path: Path, next: number, label: string): void =>
+    change((newest) => {
+      const changed = replaceAt(newest, path, next);
+      return along ? resized(newest, changed.outline) : changed;
+    }, label);
   const { outline } = design;
   const measure = (
     label: string,
@@ -37,7 +50,9 @@ export function OutlineFields({ editing }: { editing: DesignEditing }) {
         value={value}
         validate={validate(path)}
         error={errorAt(path)}
-        onCommit={(next) => put(path, next, `Change ${label.toLowerCase()} of ${design.tag}`)}
+        onCommit={(next) =>
+          (SIZES.has(key) ? resize : put)(path, next, `Change ${label.toLowerCase()} of ${design.tag}`)
+        }
       />
     );
   };
@@ -59,6 +74,11 @@ export function OutlineFields({ editing }: { editing: DesignEditing }) {
         measure(outline.sides % 2 === 0 ? 'Across flats' : 'Inscribed circle, across', 'acrossMm', outline.acrossMm),
         choice === 'regular' && measure('Sides', 'sides', outline.sides, 'number'),
       ]}
+      {outline.kind !== 'free' && design.features.length > 0 && (
+        <div className={styles.wide}>
+          <Tick label="A new size takes ports, points and solids along" checked={along} onChange={setAlong} />
+        </div>
+      )}
       {outline.kind === 'free' && (
         <div className={styles.wide}>
           <p className={styles.small}>Double-click the outline on the plan for a corner more; Delete takes one out.</p>

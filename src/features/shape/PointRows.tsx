@@ -1,5 +1,6 @@
 'use client';
 
+import Delete from '@mui/icons-material/DeleteOutlined';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { channelCentreline } from '@/core/bed/centreline';
@@ -122,17 +123,7 @@ function PointRow({
           )
         }
       >
-        <svg
-          width="14"
-          height="14"
-          viewBox="0 0 14 14"
-          stroke="currentColor"
-          strokeWidth="1.8"
-          strokeLinecap="round"
-          aria-hidden
-        >
-          <path d="M2 7h10" />
-        </svg>
+        <Delete fontSize="inherit" />
       </IconButton>
       {via && shape?.kind === 'channel' && (
         <>

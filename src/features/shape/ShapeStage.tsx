@@ -3,24 +3,27 @@
 import { explainPiece, MADE_WORDS, spillWords, type PieceFigure } from '@/core/plan';
 import { closedRuns } from '@/core/bed/dams';
 import { useMemo, useState } from 'react';
-import type { PiecePlan, Plan, PoolPlan } from '@/core/plan';
+import type { Amounts, PiecePlan, PoolPlan } from '@/core/plan';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
+import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { samePiece, type PieceRef } from '@/core/bed/pieceRef';
 import { cutProfile, sectionSvg } from '@/core/formats/svg';
+import { overProfile } from '@/core/picture/bedPicture';
 import { portSnaps, standardSnaps } from '@/core/bed/snaps';
 import { PlanView } from '@/ui/plan/PlanView';
 import { SectionCut } from '@/ui/plan/SectionCut';
 import type { Cut } from '@/ui/plan/SectionLine';
 import { saveFile } from '@/ui/saveFile';
 import { Reading, Readings } from '@/ui/reading/Reading';
+import { useAwake } from '@/ui/useAwake';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
-import { overProfile, pictureBed, useBedPicture } from '../desk/useBed';
-import { damWords } from '../pour/summarise';
-import { copyTag } from '@/core/records/buildRequest';
+import { pictureBed, pictureOf } from '../desk/pictures';
+import { copyNames, damWords } from '../desk/summarise';
 import { BedFiles } from './BedFiles';
 import { BodyAndMould } from './BodyAndMould';
 import { BenchLevel } from './BenchLevel';
@@ -37,6 +40,7 @@ const NO_POOLS: readonly PoolPlan[] = [];
 /** Shape: the pieces, their beds from above, and what each takes. */
 export function ShapeStage() {
   const { desk, openId } = useDesk();
+  const awake = useAwake();
   const design = desk.designs.find(({ id }) => id === openId);
   const [shown, setShown] = useState<{ id: string; copy: number | null } | null>(null);
   const copy = shown && shown.id === openId ? shown.copy : null;
@@ -45,12 +49,19 @@ export function ShapeStage() {
       <DesignList />
       {design ? (
         <>
-          <Plan
-            key={design.id}
-            design={design}
-            copy={copy}
-            onCopy={(number) => setShown({ id: design.id, copy: number })}
-          />
+          <section aria-label={`${design.data.name} from above`} className={styles.plan}>
+            <h2 className="visually-hidden">{design.data.name} from above</h2>
+            {awake ? (
+              <Plan
+                key={design.id}
+                design={design}
+                copy={copy}
+                onCopy={(number) => setShown({ id: design.id, copy: number })}
+              />
+            ) : (
+              <div className={styles.planHeld} />
+            )}
+          </section>
           <section aria-label={`Measures of ${design.data.name}`} className={styles.measures}>
             <h2 className={styles.heading}>Measures</h2>
             <Measures key={design.id} design={design} />
@@ -76,14 +87,15 @@ interface CopyProps {
 
 function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | null) => void }) {
   const [differences, setDifferences] = useState(false);
-  const [cut, setCut] = useState<Cut | null>(null);
+  const [cut, setCut] = useState<Cut | null>(design.data.sectionLine ?? null);
+  const isOwn = cut !== null && JSON.stringify(cut) === JSON.stringify(design.data.sectionLine);
   const { desk, shapeDesign } = useDesk();
   const measured =
     desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.measured ?? null;
-  const { designs, levelMm, recipe, dragging } = useLiveDesk();
+  const { designs, levelMm, doses, dragging } = useLiveDesk();
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
-  const picture = useBedPicture(shown, levelMm, recipe, dragging);
+  const picture = useMemo(() => pictureOf(shown, levelMm, doses, dragging), [shown, levelMm, doses, dragging]);
   const { standards } = desk.set.data;
   const snaps = useMemo(
     () => [
@@ -102,10 +114,9 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
     };
   }, [picture.drawnGrid, picture.grid, cut]);
   const { plan } = useDeskPlan();
-  const pools = (dragging ? null : piecePlan(plan, live.tag, copy)?.pools) ?? NO_POOLS;
+  const pools = (dragging ? null : piecePlan(plan, { designId: design.id, copy })?.pools) ?? NO_POOLS;
   return (
-    <section aria-label={`${design.data.name} from above`} className={styles.plan}>
-      <h2 className="visually-hidden">{design.data.name} from above</h2>
+    <>
       <PlanView
         design={shown}
         levelMm={levelMm}
@@ -125,6 +136,14 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
           levelMm={levelMm}
           landColour={live.landColour}
           look={picture.look}
+          isOwn={isOwn}
+          onOwn={() =>
+            shapeDesign(
+              design.id,
+              ({ sectionLine: _, ...newest }) => (isOwn ? newest : { ...newest, sectionLine: cut! }),
+              isOwn ? `Forget the section line of ${live.tag}` : `Keep a section line for ${live.tag}`,
+            )
+          }
           onSave={() =>
             saveFile(`${live.tag}-section.svg`, sectionSvg(live, section.profile, levelMm), 'image/svg+xml')
           }
@@ -139,24 +158,28 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
         onDifferences={setDifferences}
       />
       <BenchLevel />
-      <BodyAndMould design={design} piece={piecePlan(plan, live.tag, copy)} />
-    </section>
+      <BodyAndMould design={design} piece={piecePlan(plan, { designId: design.id, copy })} />
+    </>
   );
 }
 
 /** The plan of a copy that was measured, else of the design. */
-const piecePlan = (plan: Plan | null, tag: string, copy: number | null): PiecePlan | undefined =>
-  (copy === null ? undefined : plan?.pieces.find((piece) => piece.tag === copyTag(tag, copy))) ??
-  plan?.pieces.find((piece) => piece.tag === tag) ??
-  plan?.pieces.find((piece) => piece.tag.startsWith(`${tag} #`));
+const piecePlan = (plan: Amounts | null, ref: PieceRef): PiecePlan | undefined =>
+  plan?.pieces.find((piece) => samePiece(piece, ref)) ??
+  plan?.pieces.find((piece) => piece.designId === ref.designId && (piece.copy === null || ref.copy === null));
 
 function PieceNumbers({ design, copy }: CopyProps) {
   const { mend } = useDesk();
+  const awake = useAwake();
   const { request, plan, planning } = useDeskPlan();
   const units = useUnits();
-  const piece = piecePlan(plan, design.data.tag, copy);
+  const piece = piecePlan(plan, { designId: design.id, copy });
   if (!plan || !request || !piece)
-    return <section aria-label="Numbers" className={styles.numbers} aria-busy={planning} />;
+    return (
+      <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
+        {planning && <Held label="Working out what it takes" />}
+      </section>
+    );
   const reading = (
     label: string,
     figure: PieceFigure,
@@ -172,7 +195,7 @@ function PieceNumbers({ design, copy }: CopyProps) {
         unit={unit}
         strong={options.strong ?? false}
         note={options.note}
-        explain={() => explainPiece(figure, piece.tag, { request, plan, prefs: units })}
+        explain={() => explainPiece(figure, piece, { request, plan, prefs: units })}
       />
     );
   };
@@ -199,7 +222,7 @@ function PieceNumbers({ design, copy }: CopyProps) {
         <Reading
           label="Layers"
           digits={String(layers.length)}
-          explain={() => explainPiece('layers', piece.tag, { request, plan, prefs: units })}
+          explain={() => explainPiece('layers', piece, { request, plan, prefs: units })}
           note={
             layers.length > 1
               ? layers.map(({ pouredGrams }) => formatMeasure(pouredGrams, 'mass', units)).join(' + ')
@@ -217,19 +240,22 @@ function PieceNumbers({ design, copy }: CopyProps) {
             note: `${piece.pools.length > 1 ? `${piece.pools.length} pools; first ` : ''}${spillWords(brim)}`,
           })}
         {reading('Dam strip', 'dams', damMm, 'length', {
-          note: piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units),
+          note: `${piece.copy === null && copies > 1 ? `on each of ${copyNames(piece.copyNumbers)}: ` : ''}${piece.dams.length === 0 ? 'no open edge' : damWords(piece.dams, units)}`,
         })}
       </Readings>
-      <EdgeNotes design={design} />
+      {awake && <EdgeNotes design={design} />}
       <PoolList design={design} piece={piece} setLevelMm={request.set.levelMm} />
       {piece.tilt && (
         <TiltReadings
           piece={piece}
           tilt={piece.tilt}
-          explain={() => explainPiece('tilt', piece.tag, { request, plan, prefs: units })}
+          explain={() => explainPiece('tilt', piece, { request, plan, prefs: units })}
         />
       )}
-      <Problems problems={plan.problems.filter(({ tag }) => tag === piece.tag)} onMend={mend} />
+      <Problems
+        problems={plan.problems.filter((problem) => problem.piece && samePiece(problem.piece, piece))}
+        onMend={mend}
+      />
     </section>
   );
 }

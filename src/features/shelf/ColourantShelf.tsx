@@ -1,9 +1,11 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import { useRef } from 'react';
 import { COLOURANT_KINDS, DEFAULT_DROP_GRAMS, type Colourant } from '@/core/tint/schema';
 import { lookAt, waterLook } from '@/core/tint/waterLook';
 import type { Stored } from '@/core/records/schema';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -24,8 +26,16 @@ const SWATCH = { gramsPer100: 0.1, depthMm: 5, bed: '#ffffff' };
 
 /** Colourants: what each swallows of the light, what a drop of it weighs, what it costs. */
 export function ColourantShelf({ door }: { door: ShelfDoor }) {
+  const box = useRef<HTMLElement>(null);
+  const add = async (): Promise<void> => {
+    const outcome = await door.run(
+      () => ({ do: 'add', kind: 'colourant', data: NEW, label: 'Add a colourant' }),
+      'Added a colourant',
+    );
+    if (outcome.ok && outcome.id) focusSoon(() => controlIn(box.current?.querySelector(`[data-id="${outcome.id}"]`)));
+  };
   return (
-    <section aria-label="Colourants" className={styles.colourants}>
+    <section aria-label="Colourants" className={styles.colourants} ref={box}>
       <h2 className={styles.heading}>Colourants</h2>
       <p className={styles.typical}>
         Absorption is in linear light, for each mm of water with 1 g in 100 g. The swatch is 0.1 g in 100 g, 5 mm deep
@@ -34,16 +44,7 @@ export function ColourantShelf({ door }: { door: ShelfDoor }) {
       {door.view.colourants.map((colourant) => (
         <ColourantRow key={colourant.id} door={door} colourant={colourant} />
       ))}
-      <Button
-        onClick={() =>
-          void door.run(
-            () => ({ do: 'add', kind: 'colourant', data: NEW, label: 'Add a colourant' }),
-            'Added a colourant',
-          )
-        }
-      >
-        Add a colourant
-      </Button>
+      <Button onClick={() => void add()}>Add a colourant</Button>
     </section>
   );
 }
@@ -54,16 +55,18 @@ function ColourantRow({ door, colourant }: { door: ShelfDoor; colourant: Stored<
   const { put, validate } = fieldEdits(door, 'colourant', colourant, data.name);
   const look = waterLook(
     { bedColour: SWATCH.bed },
-    [{ colourant: data, gramsPer100: SWATCH.gramsPer100 }],
+    [{ colourant: { ...data, id: colourant.id }, gramsPer100: SWATCH.gramsPer100 }],
     SWATCH.depthMm,
   );
-  const remove = (): void =>
+  const remove = (): void => {
     void door.run(({ colourants }) => {
       const stored = colourants.find(({ id }) => id === colourant.id);
       return stored ? { do: 'remove', kind: 'colourant', id: stored.id, version: stored.version } : null;
     }, `Removed ${data.name}`);
+    focusSoon(() => controlIn(document.querySelector('[aria-label="Colourants"]'), 'last'));
+  };
   return (
-    <fieldset className={styles.colourant}>
+    <fieldset className={styles.colourant} data-id={colourant.id}>
       <legend className="visually-hidden">{data.name}</legend>
       <span className={styles.swatch} style={{ background: lookAt(look, SWATCH.depthMm) }} aria-hidden />
       <WordField

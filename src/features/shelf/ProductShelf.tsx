@@ -8,6 +8,9 @@ import { mixedDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio'
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
+import { MenuButton } from '@/ui/controls/MenuButton';
+import { PickList } from '@/ui/controls/PickList';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -18,9 +21,13 @@ import styles from './ShelfScreen.module.css';
 
 /** Products: a list with what matters most, and every figure of the one that is open. */
 export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string | null }) {
-  const { products } = door.view;
+  const { products, missingKinds } = door.view;
   const [openId, setOpenId] = useState(chosen ?? products[0]?.id ?? null);
   const open = products.find(({ id }) => id === openId) ?? products[0];
+  const show = (id: string): void => {
+    setOpenId(id);
+    focusSoon(() => document.querySelector<HTMLElement>(`[data-id="${id}"]`));
+  };
   const add = async (kind: Product): Promise<void> => {
     const outcome = await door.run(() => ({
       do: 'add',
@@ -28,40 +35,52 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
       data: { ...kind, name: `${kind.name}, mine` },
       label: `Add ${kind.name.toLowerCase()}`,
     }));
-    if (outcome.ok && outcome.id) setOpenId(outcome.id);
+    if (outcome.ok && outcome.id) show(outcome.id);
+  };
+  const stock = async (productIds: string[]): Promise<void> => {
+    const outcome = await door.run(() => ({ do: 'stock', productIds }), 'Put on the shelf');
+    if (outcome.ok) show(productIds[0]!);
   };
   return (
     <section aria-label="Products" className={styles.products}>
       <div>
         <h2 className={styles.heading}>Products</h2>
-        <ul className={styles.list}>
-          {products.map(({ id, data }) => (
-            <li key={id}>
-              <button
-                type="button"
-                className={styles.item}
-                aria-pressed={id === open?.id}
-                onClick={() => setOpenId(id)}
-              >
+        <PickList
+          label="Products"
+          chosenId={open?.id ?? null}
+          onChoose={setOpenId}
+          items={products.map(({ id, data }) => ({
+            id,
+            content: (
+              <span>
                 <span className={styles.itemName}>{data.name}</span>
                 <span className={styles.itemFacts}>{factsOf(data)}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
-        <label className={styles.add}>
-          Add one like{' '}
-          <select value="" onChange={(event) => void add(PRODUCT_KINDS[Number(event.target.value)]!)}>
-            <option value="" disabled>
-              a kind…
-            </option>
-            {PRODUCT_KINDS.map((kind, i) => (
-              <option key={kind.name} value={i}>
-                {kind.name}
-              </option>
-            ))}
-          </select>
-        </label>
+              </span>
+            ),
+          }))}
+        />
+        <div className={styles.add}>
+          <MenuButton
+            label="Add one like"
+            choices={PRODUCT_KINDS.map(({ id, ...kind }) => ({
+              key: id,
+              label: kind.name,
+              onPick: () => void add(kind),
+            }))}
+          />
+          {missingKinds.length > 0 && (
+            <MenuButton
+              label={`Put on the shelf, ${missingKinds.length}`}
+              name="Put kinds on the shelf that are not there yet"
+              choices={[
+                ...missingKinds.map(({ id, name }) => ({ key: id, label: name, onPick: () => void stock([id]) })),
+                ...(missingKinds.length > 1
+                  ? [{ key: 'all', label: 'All of them', onPick: () => void stock(missingKinds.map(({ id }) => id)) }]
+                  : []),
+              ]}
+            />
+          )}
+        </div>
       </div>
       {open && <ProductFigures key={open.id} door={door} product={open} />}
     </section>
@@ -81,6 +100,10 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
   const units = useUnits();
   const { data } = product;
   const { put, validate } = fieldEdits(door, 'product', product, data.name);
+  const remove = (): void => {
+    void door.run(({ products }) => removal(products, product.id), `Removed ${data.name}`);
+    focusSoon(() => controlIn(document.querySelector('[aria-label="Products"]')));
+  };
   const field = (
     label: string,
     path: readonly string[],
@@ -149,12 +172,7 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
         {field('A pack holds', ['packGrams'], data.packGrams, 'mass', 50)}
         {field(`A pack costs, ${units.currency}`, ['packPrice'], data.packPrice, 'number', 1)}
       </div>
-      <Button
-        variant="text"
-        size="small"
-        color="error"
-        onClick={() => void door.run(({ products }) => removal(products, product.id), `Removed ${data.name}`)}
-      >
+      <Button variant="text" size="small" color="error" onClick={remove}>
         Remove {data.name}
       </Button>
     </div>

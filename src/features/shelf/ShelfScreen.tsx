@@ -4,11 +4,14 @@ import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { ShelfView } from '@/core/records/views';
+import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { DoorNotices } from '../door/DoorNotices';
+import { shelfWith } from '../door/applyChanges';
 import { useEditDoor } from '../door/editDoor';
+import { UnreadableNotice } from '../door/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { ColourantShelf } from './ColourantShelf';
 import { ProductShelf } from './ProductShelf';
@@ -17,7 +20,8 @@ import { Workshop } from './Workshop';
 
 /** The shelf: products and colourants with their figures, and what holds for the whole workshop. */
 export function ShelfScreen({ initial }: { initial: ShelfView }) {
-  const door = useEditDoor(initial, { view: 'shelf' }, 'shelf');
+  const door = useEditDoor(initial, { view: 'shelf' }, shelfWith);
+  const settings = door.view.settings.data;
   const params = useSearchParams();
   const from = params.get('from');
   const [keys, setKeys] = useState(false);
@@ -28,22 +32,25 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
   ];
   useShortcuts(shortcuts);
   return (
-    <UnitsProvider units={door.view.settings.data.units}>
-      <div className={styles.page}>
-        <TopBar door={door} onKeys={() => setKeys(true)}>
-          <h1 className={styles.title}>Shelf</h1>
-          <Link href={from ? `/sets/${from}/shape` : '/'} className={styles.back}>
-            {from ? 'Back to the set' : 'All sets'}
-          </Link>
-        </TopBar>
-        <main className={styles.main}>
-          <ProductShelf door={door} chosen={params.get('product')} />
-          <ColourantShelf door={door} />
-          <Workshop door={door} />
-        </main>
-        <DoorNotices door={door} />
-        <KeyList open={keys} shortcuts={shortcuts} onClose={() => setKeys(false)} />
-      </div>
+    <UnitsProvider units={settings.units}>
+      <CalendarProvider calendar={settings.calendar}>
+        <div className={styles.page}>
+          <TopBar door={door} onKeys={() => setKeys(true)}>
+            <h1 className={styles.title}>Shelf</h1>
+            <Link href={from ? `/sets/${from}/shape` : '/'} className={styles.back}>
+              {from ? 'Back to the set' : 'All sets'}
+            </Link>
+          </TopBar>
+          <main className={styles.main}>
+            <UnreadableNotice unreadable={door.view.unreadable} />
+            <ProductShelf door={door} chosen={params.get('product')} />
+            <ColourantShelf door={door} />
+            <Workshop door={door} />
+          </main>
+          <DoorNotices door={door} />
+          <KeyList open={keys} shortcuts={shortcuts} onClose={() => setKeys(false)} />
+        </div>
+      </CalendarProvider>
     </UnitsProvider>
   );
 }

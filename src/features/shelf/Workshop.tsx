@@ -1,11 +1,16 @@
 'use client';
 
 import { boxSchema, type Box } from '@/core/body/schema';
+import { WEEKDAYS } from '@/core/cure/benchWindows';
+import type { Losses } from '@/core/mixing/losses';
 import { complaintAt } from '@/core/records/replaceAt';
+import { BenchWindows } from '@/ui/measure/BenchWindows';
+import type { Quantity } from '@/core/units/quantities';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
+import { BenchDays } from './BenchDays';
 import { fieldEdits, type ShelfDoor } from './shelfEdits';
 import styles from './ShelfScreen.module.css';
 
@@ -20,6 +25,18 @@ const BOX_SIDES = [
 const same = <T extends string>(values: readonly T[]): { value: T; label: T }[] =>
   values.map((value) => ({ value, label: value }));
 
+const DATE_ORDERS = [
+  { value: 'day first', label: '28/11/2026' },
+  { value: 'month first', label: '11/28/2026' },
+  { value: 'year first', label: '2026-11-28' },
+] as const;
+
+/** What never reaches a piece, as it is asked for. */
+const LOSSES = [
+  { key: 'perCupGrams', label: 'Stays in each cup', quantity: 'mass', step: 0.1 },
+  { key: 'perPieceGrams', label: 'Drips for each piece', quantity: 'mass', step: 0.1 },
+  { key: 'share', label: 'Lost of every mix', quantity: 'fraction', step: 0.005 },
+] as const satisfies readonly { key: keyof Losses; label: string; quantity: Quantity; step: number }[];
 /** The room, the bench and the units: what every plan counts with. */
 export function Workshop({ door }: { door: ShelfDoor }) {
   const units = useUnits();
@@ -112,7 +129,66 @@ export function Workshop({ door }: { door: ShelfDoor }) {
           validate={validate(['units', 'currency'])}
           onCommit={(value) => put(['units', 'currency'], value)}
         />
+        <ChoiceField
+          label="Dates"
+          value={data.calendar.dateOrder}
+          choices={DATE_ORDERS}
+          onCommit={(value) => put(['calendar', 'dateOrder'], value)}
+        />
+        <ChoiceField
+          label="Clock"
+          value={data.calendar.clock}
+          choices={same(['24 h', '12 h'] as const)}
+          onCommit={(value) => put(['calendar', 'clock'], value)}
+        />
+        <ChoiceField
+          label="The week starts on"
+          value={String(data.calendar.firstDay)}
+          choices={WEEKDAYS.map((label, day) => ({ value: String(day), label }))}
+          onCommit={(value) => put(['calendar', 'firstDay'], Number(value))}
+        />
+        <ChoiceField
+          label="Parts are measured"
+          value={data.measureBy}
+          choices={[
+            { value: 'weight', label: 'by weight' },
+            { value: 'volume', label: 'by volume' },
+          ]}
+          onCommit={(value) => put(['measureBy'], value)}
+        />
       </div>
+      <fieldset className={styles.group}>
+        <legend>What is lost on the way</legend>
+        <div className={styles.fields}>
+          {LOSSES.map(({ key, label, quantity, step }) => (
+            <MeasureField
+              key={key}
+              label={label}
+              quantity={quantity}
+              step={step}
+              value={data.losses[key]}
+              validate={validate(['losses', key])}
+              onCommit={(value) => put(['losses', key], value)}
+            />
+          ))}
+        </div>
+      </fieldset>
+      <fieldset className={styles.group}>
+        <legend>When you are at the bench</legend>
+        <BenchWindows
+          windows={data.benchWindows}
+          onChange={(windows) => put(['benchWindows'], windows)}
+          none="No windows: any hour will do. A set or a batch may narrow them."
+        />
+      </fieldset>
+      <fieldset className={styles.group}>
+        <legend>Days unlike others</legend>
+        <BenchDays
+          exceptions={data.benchExceptions}
+          today={door.view.now.slice(0, 10)}
+          onChange={(days) => put(['benchExceptions'], days)}
+        />
+      </fieldset>
     </section>
   );
 }

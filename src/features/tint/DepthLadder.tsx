@@ -1,9 +1,8 @@
 'use client';
 
 import { useId } from 'react';
-import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from '@/core/tint/colour';
 import type { RecipeDose } from '@/core/tint/doses';
-import { waterLook } from '@/core/tint/waterLook';
+import { colourByDepth, waterLook } from '@/core/tint/waterLook';
 import { useWidth } from '@/ui/useWidth';
 import styles from './TintStage.module.css';
 
@@ -26,14 +25,14 @@ export function DepthLadder({ bedColour, recipe, deepestMm, marks }: DepthLadder
   const [box, width] = useWidth(600);
   const gradient = useId();
   const look = waterLook({ bedColour }, recipe, deepestMm);
-  const absorption = recipeAbsorption(recipe);
+  const details = DETAILS.map((colour) => colourByDepth(colour, recipe));
   const x = (depthMm: number): number => (depthMm / deepestMm) * width;
   const stops = look.colours.map((colour, i) => (
     <stop key={i} offset={i / (look.colours.length - 1)} stopColor={colour} />
   ));
   const pebbles = Array.from({ length: 26 }, (_, i) => {
     const depthMm = ((i + 0.6) / 26.4) * deepestMm;
-    const colour = hexFromLinear(waterColour(linearFromHex(DETAILS[i % 2]!), absorption, depthMm));
+    const colour = details[i % 2]!(depthMm);
     return (
       <ellipse
         key={i}

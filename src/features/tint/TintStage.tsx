@@ -1,29 +1,34 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { resolveRecipe } from '@/core/records/buildRequest';
 import { complaintAt } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
-import type { Explanation } from '@/core/plan';
-import { isWaterBased, recipeSchema, type Recipe } from '@/core/tint/schema';
+import { explainRecipe } from '@/core/plan';
+import { recipeSchema, type Recipe } from '@/core/tint/schema';
 import {
   colourantShares,
-  DROP_TOLERANCE,
   MOST_COLOURANT_SHARE,
   MOST_WATER_BASED_SHARE,
   smallestDropMixGrams,
+  type RecipeDose,
 } from '@/core/tint/doses';
 import { lookAt, waterLook } from '@/core/tint/waterLook';
 import { measureText } from '@/core/units/formatMeasure';
+import { MenuButton } from '@/ui/controls/MenuButton';
+import { PickList } from '@/ui/controls/PickList';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { Problems } from '@/ui/mark/Problems';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { Reading, Readings } from '@/ui/reading/Reading';
+import { useAwake } from '@/ui/useAwake';
+import { BedThumb } from '../desk/BedThumb';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
-import { BedThumb } from './BedThumb';
 import { DepthLadder } from './DepthLadder';
 import styles from './TintStage.module.css';
 
@@ -32,11 +37,12 @@ export function TintStage() {
   const { desk, mend } = useDesk();
   const { designs } = useLiveDesk();
   const { plan } = useDeskPlan();
+  const awake = useAwake();
   const recipe = desk.shelf.recipes.find(({ id }) => id === desk.set.data.recipeId);
   const [bedId, setBedId] = useState<string | null>(null);
   if (!recipe)
     return <p className={styles.teach}>This set’s recipe is no longer on the shelf. Choose another in the set.</p>;
-  const resolved = resolveRecipe(recipe.data, desk.shelf).doses;
+  const resolved = resolveRecipe(recipe, desk.shelf).doses;
   const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
   const deepestMm = Math.max(1, ...(plan?.pieces.map(({ water }) => water.greatestDepthMm) ?? [6]));
   return (
@@ -51,21 +57,21 @@ export function TintStage() {
           marks={plan?.pieces.map(({ tag, water }) => ({ tag, depthMm: water.greatestDepthMm })) ?? []}
         />
         {designs.length > 1 && (
-          <label className={styles.bedChoice}>
-            Over the bed of{' '}
-            <select value={bed?.id} onChange={(event) => setBedId(event.target.value)}>
-              {designs.map(({ id, data }) => (
-                <option key={id} value={id}>
-                  {data.tag} {data.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <p className={`labelled ${styles.bedChoice}`}>
+            <span>Over the bed of</span>
+            <ChoiceField
+              bare
+              label="Over the bed of"
+              value={bed?.id ?? ''}
+              choices={designs.map(({ id, data }) => ({ value: id, label: `${data.tag} ${data.name}` }))}
+              onCommit={setBedId}
+            />
+          </p>
         )}
         <div className={styles.thumbs}>
           {designs.map(({ id, data }) => (
             <figure key={id}>
-              <BedThumb design={data} levelMm={desk.set.data.levelMm} recipe={resolved} />
+              {awake && <BedThumb design={data} levelMm={desk.set.data.levelMm} doses={resolved} />}
               <figcaption>{data.tag}</figcaption>
             </figure>
           ))}
@@ -86,19 +92,8 @@ export function TintStage() {
 }
 
 function RecipeList({ current, deepestMm, bedColour }: { current: string; deepestMm: number; bedColour: string }) {
-  const { desk, door } = useDesk();
-  const choose = (recipeId: string): void =>
-    void door.run(
-      ({ set }) => ({
-        do: 'put',
-        kind: 'set',
-        id: set.id,
-        version: set.version,
-        data: { ...set.data, recipeId },
-        label: 'Choose the recipe',
-      }),
-      'Recipe chosen',
-    );
+  const { desk, door, changeSet } = useDesk();
+  const choose = (recipeId: string): void => changeSet((set) => ({ ...set, recipeId }), 'Choose the recipe');
   const add = async (): Promise<void> => {
     const outcome = await door.run(() => ({
       do: 'add',
@@ -111,24 +106,24 @@ function RecipeList({ current, deepestMm, bedColour }: { current: string; deepes
   return (
     <section aria-label="Recipes" className={styles.recipes}>
       <h2 className={styles.heading}>Recipes</h2>
-      <ul>
-        {desk.shelf.recipes.map(({ id, data }) => {
-          const look = waterLook({ bedColour }, resolveRecipe(data, desk.shelf).doses, deepestMm);
-          return (
-            <li key={id}>
-              <button type="button" aria-pressed={id === current} className={styles.recipe} onClick={() => choose(id)}>
-                <span
-                  className={styles.swatch}
-                  style={{
-                    background: `linear-gradient(90deg, ${lookAt(look, 0)}, ${lookAt(look, deepestMm / 2)}, ${lookAt(look, deepestMm)})`,
-                  }}
-                />
-                <span>{data.name}</span>
-              </button>
-            </li>
-          );
+      <PickList
+        label="Recipes"
+        chosenId={current}
+        onChoose={choose}
+        items={desk.shelf.recipes.map((recipe) => {
+          const look = waterLook({ bedColour }, resolveRecipe(recipe, desk.shelf).doses, deepestMm);
+          const stops = [0, deepestMm / 2, deepestMm].map((depthMm) => lookAt(look, depthMm)).join(', ');
+          return {
+            id: recipe.id,
+            content: (
+              <span className={styles.recipe}>
+                <span className={styles.swatch} style={{ background: `linear-gradient(90deg, ${stops})` }} />
+                <span>{recipe.data.name}</span>
+              </span>
+            ),
+          };
         })}
-      </ul>
+      />
       <Button onClick={() => void add()}>Add a recipe</Button>
     </section>
   );
@@ -136,6 +131,7 @@ function RecipeList({ current, deepestMm, bedColour }: { current: string; deepes
 
 function Doses({ recipe }: { recipe: Stored<Recipe> }) {
   const { desk, door } = useDesk();
+  const box = useRef<HTMLElement>(null);
   const { data } = recipe;
   const change = (make: (data: Recipe) => Recipe, label: string): void => {
     void door.run(({ shelf }) => {
@@ -145,9 +141,16 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
         : null;
     }, label);
   };
+  const add = (colourantId: string): void => {
+    change(
+      (newest) => ({ ...newest, doses: [...newest.doses, { colourantId, gramsPer100: 0.05 }] }),
+      `Add a colourant to ${data.name}`,
+    );
+    focusSoon(() => controlIn(box.current?.querySelector(`[data-dose="${colourantId}"]`)));
+  };
   const unused = desk.shelf.colourants.filter(({ id }) => !data.doses.some(({ colourantId }) => colourantId === id));
   return (
-    <section aria-label="Doses" className={styles.doses}>
+    <section aria-label="Doses" className={styles.doses} ref={box}>
       <h2 className={styles.heading}>Colourants in 100 g of product</h2>
       <div className={styles.fields}>
         <WordField
@@ -160,7 +163,7 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
           const colourant = desk.shelf.colourants.find(({ id }) => id === colourantId)?.data;
           const name = colourant?.name ?? 'A colourant that is gone';
           return (
-            <div key={colourantId} className={styles.dose}>
+            <div key={colourantId} data-dose={colourantId} className={styles.dose}>
               <MeasureField
                 label={name}
                 quantity="mass"
@@ -186,12 +189,13 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                 variant="text"
                 size="small"
                 aria-label={`Leave out ${name.toLowerCase()}`}
-                onClick={() =>
+                onClick={() => {
                   change(
                     (newest) => ({ ...newest, doses: newest.doses.filter((dose) => dose.colourantId !== colourantId) }),
                     `Leave out ${name.toLowerCase()}`,
-                  )
-                }
+                  );
+                  focusSoon(() => controlIn(box.current, 'last'));
+                }}
               >
                 Leave out
               </Button>
@@ -202,53 +206,21 @@ function Doses({ recipe }: { recipe: Stored<Recipe> }) {
           <p className={styles.small}>Clear: nothing is added. The painted bed alone makes the depth.</p>
         )}
         {unused.length > 0 && data.doses.length < 5 && (
-          <label className={styles.addDose}>
-            Add{' '}
-            <select
-              value=""
-              onChange={({ target: { value } }) =>
-                change(
-                  (newest) => ({ ...newest, doses: [...newest.doses, { colourantId: value, gramsPer100: 0.05 }] }),
-                  `Add a colourant to ${data.name}`,
-                )
-              }
-            >
-              <option value="" disabled>
-                a colourant…
-              </option>
-              {unused.map(({ id, data: colourant }) => (
-                <option key={id} value={id}>
-                  {colourant.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <MenuButton
+            label="Add a colourant"
+            choices={unused.map(({ id, data: colourant }) => ({
+              key: id,
+              label: colourant.name,
+              onPick: () => add(id),
+            }))}
+          />
         )}
       </div>
     </section>
   );
 }
 
-function explainShare(
-  title: string,
-  doses: ReturnType<typeof resolveRecipe>['doses'],
-  counts: (kind: (typeof doses)[number]['colourant']['kind']) => boolean,
-): Explanation {
-  return {
-    title,
-    formula: 'Grams of colourant in 100 g of product, added up.',
-    inputs: doses
-      .filter(({ colourant }) => counts(colourant.kind))
-      .map(({ colourant, gramsPer100 }) => ({
-        label: `${colourant.name}, ${colourant.kind}`,
-        value: `${gramsPer100.toFixed(3)} g`,
-      })),
-    assumptions: ['The limits are common ones; the label of the product comes first.'],
-    estimate: false,
-  };
-}
-
-function RecipeReadings({ recipe, doses }: { recipe: Recipe; doses: ReturnType<typeof resolveRecipe>['doses'] }) {
+function RecipeReadings({ recipe, doses }: { recipe: Recipe; doses: readonly RecipeDose[] }) {
   const units = useUnits();
   const { total, waterBased } = colourantShares(doses);
   const smallest = smallestDropMixGrams(doses);
@@ -256,40 +228,20 @@ function RecipeReadings({ recipe, doses }: { recipe: Recipe; doses: ReturnType<t
   const cup = smallest === null ? { digits: 'any', unit: '' } : measureText(smallest, 'mass', units);
   return (
     <Readings>
-      <Reading
-        label="Smallest cup for drops"
-        {...cup}
-        strong
-        explain={() => ({
-          title: 'Smallest cup for drops',
-          formula: `The smallest mix in which whole drops of every colourant are within ${DROP_TOLERANCE * 100} % of the recipe. One drop is a large dose in a small cup.`,
-          inputs: doses.map(({ colourant, gramsPer100 }) => ({
-            label: colourant.name,
-            value:
-              gramsPer100 > 0
-                ? `one drop for every ${((colourant.dropGrams / gramsPer100) * 100).toFixed(1)} g`
-                : 'none',
-          })),
-          assumptions: [
-            'Drop masses are those on the shelf; weigh twenty of your own.',
-            'Some larger cups fall between two drops again; each cup on the Pour stage says by how much.',
-          ],
-          estimate: true,
-        })}
-      />
+      <Reading label="Smallest cup for drops" {...cup} strong explain={() => explainRecipe('smallestCup', doses)} />
       <Reading
         label="Colourant in all"
         digits={percent(total)}
         unit="%"
         note={`at most ${MOST_COLOURANT_SHARE * 100} %`}
-        explain={() => explainShare('Colourant in all', doses, () => true)}
+        explain={() => explainRecipe('colourant', doses)}
       />
       <Reading
         label="Water-based"
         digits={percent(waterBased)}
         unit="%"
         note={`at most ${MOST_WATER_BASED_SHARE * 100} %`}
-        explain={() => explainShare('Water-based', doses, isWaterBased)}
+        explain={() => explainRecipe('waterBased', doses)}
       />
       <Reading label="Colourants" digits={String(recipe.doses.length)} />
     </Readings>

@@ -1,6 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import { pieceKey } from '@/core/bed/pieceRef';
 import type { Mend, Problem } from '@/core/checks/problem';
 import styles from './Problems.module.css';
 
@@ -44,7 +45,7 @@ export function Problems({ problems, onMend, empty }: ProblemsProps) {
     <ul className={styles.list} aria-label="Warnings">
       {sorted.map((problem, index) => (
         <li
-          key={`${problem.code}-${problem.tag ?? ''}-${index}`}
+          key={`${problem.code} ${problem.piece ? pieceKey(problem.piece) : ''} ${index}`}
           className={styles.item}
           data-severity={problem.severity}
         >

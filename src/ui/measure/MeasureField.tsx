@@ -6,6 +6,7 @@ import { useState, type KeyboardEvent } from 'react';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import type { Quantity } from '@/core/units/quantities';
+import { selectAll, sendForm } from './fieldKeys';
 import { useUnits } from './UnitsContext';
 
 interface MeasureFieldProps {
@@ -22,6 +23,8 @@ interface MeasureFieldProps {
   step?: number;
   disabled?: boolean;
   name?: string;
+  /** Steps by the arrow keys are taken on leaving, so that Esc puts back what was there. */
+  commitsOnLeaving?: boolean;
   /** Digits shown after the point; two (three for inches) by default. */
   decimals?: number;
 }
@@ -41,6 +44,7 @@ export function MeasureField({
   step = 1,
   disabled = false,
   name,
+  commitsOnLeaving = false,
   decimals,
 }: MeasureFieldProps) {
   const units = useUnits();
@@ -50,39 +54,49 @@ export function MeasureField({
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
 
-  const offer = (next: number): void => {
+  const offer = (next: number): boolean => {
     const problem = validate?.(next) ?? null;
     setComplaint(problem);
-    if (problem !== null) return;
+    if (problem !== null) return false;
     setTyped(null);
     if (Math.abs(next - value) > 1e-9) onCommit(next);
+    return true;
   };
-  const commit = (): void => {
-    if (typed === null) return;
+  /** Takes what was typed; false when it does not read or is refused. */
+  const commit = (): boolean => {
+    if (typed === null) return true;
     if (typed.trim() === shown) {
       setTyped(null);
       setComplaint(null);
-      return;
+      return true;
     }
     const parsed = parseMeasure(typed, quantity, unit);
-    if (parsed.ok) offer(parsed.value);
-    else setComplaint(parsed.message);
+    if (parsed.ok) return offer(parsed.value);
+    setComplaint(parsed.message);
+    return false;
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (event.key === 'Enter') {
-      // Taking the value must not also send the form round it, which would still hold the old one.
+      // The value is taken first; the form round it must not be sent with the old one.
       event.preventDefault();
-      commit();
+      if (commit()) sendForm(event.target);
     }
-    if (event.key === 'Escape' && typed !== null) {
+    if (event.key === 'Escape' && (typed !== null || complaint !== null)) {
       event.stopPropagation();
       setTyped(null);
       setComplaint(null);
     }
     if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault();
-      offer(value + (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 5 : 1));
+      const by = (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 5 : 1);
+      if (commitsOnLeaving) setTyped(editText(stepped(by), quantity, units, decimals));
+      else offer(value + by);
     }
+  };
+  /** A step from what stands in the field, typed or kept. */
+  const stepped = (by: number): number => {
+    const parsed = typed === null ? null : parseMeasure(typed, quantity, unit);
+    return (parsed?.ok ? parsed.value : value) + by;
   };
   const message = complaint ?? error ?? null;
   return (
@@ -90,7 +104,7 @@ export function MeasureField({
       label={label}
       value={typed ?? shown}
       onChange={(event) => setTyped(event.target.value)}
-      onFocus={(event) => event.target.select()}
+      onFocus={(event) => selectAll(event.target)}
       onBlur={commit}
       onKeyDown={onKeyDown}
       error={message !== null}

@@ -1,7 +1,8 @@
 'use client';
 
 import TextField from '@mui/material/TextField';
-import { useState, type HTMLInputTypeAttribute } from 'react';
+import { useState } from 'react';
+import { sendForm } from './fieldKeys';
 
 interface WordFieldProps {
   label: string;
@@ -10,36 +11,27 @@ interface WordFieldProps {
   validate?: ((value: string) => string | null) | undefined;
   error?: string | null | undefined;
   hint?: string | undefined;
-  type?: HTMLInputTypeAttribute;
   multiline?: boolean;
 }
 
-/** A field for words, dates or colours: commits on Enter or on leaving, keeps what was typed when it is refused. */
-export function WordField({
-  label,
-  value,
-  onCommit,
-  validate,
-  error,
-  hint,
-  type = 'text',
-  multiline = false,
-}: WordFieldProps) {
+/** A field for words: commits on Enter or on leaving, keeps what was typed when it is refused. */
+export function WordField({ label, value, onCommit, validate, error, hint, multiline = false }: WordFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
-  const commit = (): void => {
-    if (typed === null) return;
+  /** Takes what was typed; false when it is refused. */
+  const commit = (): boolean => {
+    if (typed === null) return true;
     const problem = validate?.(typed) ?? null;
     setComplaint(problem);
-    if (problem !== null) return;
+    if (problem !== null) return false;
     setTyped(null);
     if (typed !== value) onCommit(typed);
+    return true;
   };
   const message = complaint ?? error ?? null;
   return (
     <TextField
       label={label}
-      type={type}
       multiline={multiline}
       value={typed ?? value}
       onChange={(event) => setTyped(event.target.value)}
@@ -47,7 +39,7 @@ export function WordField({
       onKeyDown={(event) => {
         if (event.key === 'Enter' && !multiline) {
           event.preventDefault();
-          commit();
+          if (commit()) sendForm(event.target);
         }
         if (event.key === 'Escape') {
           setTyped(null);

@@ -1,5 +1,6 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import type { BedProfile } from '@/core/bed/profile';
 import type { WaterLook } from '@/core/tint/waterLook';
 import { formatMeasure } from '@/core/units/formatMeasure';
@@ -15,6 +16,9 @@ interface SectionCutProps {
   look: WaterLook;
   /** Saves the cut at true size. */
   onSave: () => void;
+  /** Whether the piece keeps this line as its own; and what keeps or forgets it. */
+  isOwn: boolean;
+  onOwn: () => void;
 }
 
 const HEIGHT = 96;
@@ -23,7 +27,7 @@ const WIDTH = 420;
 const EXAGGERATIONS = [1, 2, 3, 4, 5, 6, 8, 10];
 
 /** The bed and its water along the section line, taller than long by a factor that is said. */
-export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave }: SectionCutProps) {
+export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave, isOwn, onOwn }: SectionCutProps) {
   const units = useUnits();
   const { heightMm, stepMm, lengthMm } = profile;
   const highest = heightMm.reduce((most, z, i) => Math.max(most, z, levelMm + (overMm?.[i] ?? 0)), 0) + 1;
@@ -56,9 +60,12 @@ export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave 
             : `Dry along all ${measure(lengthMm)}`}{' '}
           · heights {times}×
         </span>
-        <button type="button" onClick={onSave}>
+        <Button size="small" variant="text" onClick={onSave}>
           Save as SVG, 1:1
-        </button>
+        </Button>
+        <Button size="small" variant="text" aria-pressed={isOwn} onClick={onOwn}>
+          {isOwn ? 'Forget this line' : 'Keep this line for the strip'}
+        </Button>
       </figcaption>
     </figure>
   );

@@ -2,20 +2,14 @@
 
 import IconButton from '@mui/material/IconButton';
 import { useColorScheme } from '@mui/material/styles';
-import { useSyncExternalStore } from 'react';
-
-const never = (): (() => void) => () => undefined;
+import { useAwake } from '../useAwake';
 
 /** Turns the lamp theme on and off. */
 export function LampSwitch() {
-  const { mode, setMode } = useColorScheme();
+  const { mode, systemMode, setMode } = useColorScheme();
   // The server does not know the mode; say nothing about it until the page has woken.
-  const awake = useSyncExternalStore(
-    never,
-    () => true,
-    () => false,
-  );
-  const lamp = awake && mode === 'dark';
+  const awake = useAwake();
+  const lamp = awake && (mode === 'system' ? systemMode : mode) === 'dark';
   return (
     <IconButton
       size="small"

@@ -12,7 +12,7 @@ export function ThemeRoot({ children }: { children: ReactNode }) {
     document.documentElement.dataset['awake'] = '';
   }, []);
   return (
-    <ThemeProvider theme={theme} defaultMode="light" noSsr={false}>
+    <ThemeProvider theme={theme} defaultMode="system" noSsr={false}>
       <CssBaseline />
       {children}
     </ThemeProvider>

@@ -79,6 +79,7 @@ export const theme = createTheme({
         root: { color: 'var(--ink)', borderRadius: 3, '&.Mui-focusVisible': { outline: '2px solid var(--focus)' } },
       },
     },
+    MuiTable: { defaultProps: { size: 'small' } },
     MuiTextField: {
       defaultProps: { variant: 'standard', fullWidth: true, slotProps: { inputLabel: { shrink: true } } },
     },
@@ -125,7 +126,12 @@ export const theme = createTheme({
         root: { marginBottom: 3, '& .MuiTypography-root': { color: 'var(--ink-soft)', fontSize: '0.95rem' } },
       },
     },
-    MuiSelect: { styleOverrides: { icon: { color: 'var(--ink)' } } },
+    MuiSelect: {
+      styleOverrides: {
+        icon: { color: 'var(--ink)' },
+        select: { fontWeight: 500, '&:focus': { background: 'none' }, whiteSpace: 'normal' },
+      },
+    },
     MuiDialog: {
       styleOverrides: {
         paper: {
@@ -147,6 +153,140 @@ export const theme = createTheme({
           border: '1px solid var(--ink)',
           boxShadow: '4px 5px 0 rgb(0 0 0 / 0.12)',
         },
+      },
+    },
+    MuiToggleButtonGroup: { styleOverrides: { root: { verticalAlign: 'middle' } } },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          textTransform: 'none',
+          fontWeight: 500,
+          fontSize: '0.95rem',
+          lineHeight: 1.2,
+          padding: '3px 10px',
+          color: 'var(--ink)',
+          borderColor: 'var(--rule-strong)',
+          '&.Mui-selected, &.Mui-selected:hover': {
+            background: 'var(--ink)',
+            color: 'var(--paper)',
+            fontWeight: 700,
+          },
+          '&.Mui-focusVisible': { outline: '2px solid var(--focus)', outlineOffset: 2 },
+        },
+      },
+    },
+    MuiTabs: {
+      styleOverrides: {
+        root: { minHeight: 0, borderBottom: '1px solid var(--rule-strong)' },
+        indicator: { height: 3, background: 'var(--tint, var(--water))' },
+      },
+    },
+    MuiTab: {
+      styleOverrides: {
+        root: {
+          textTransform: 'none',
+          fontSize: '1.05rem',
+          fontWeight: 500,
+          minHeight: 0,
+          minWidth: 0,
+          padding: '6px 2px 8px',
+          marginRight: 24,
+          color: 'var(--ink-soft)',
+          '&.Mui-selected': { color: 'var(--ink)', fontWeight: 800 },
+          '&.Mui-focusVisible': { outline: '2px solid var(--focus)', outlineOffset: -2 },
+        },
+      },
+    },
+    MuiAccordion: {
+      defaultProps: { disableGutters: true, elevation: 0, square: true },
+      styleOverrides: {
+        root: {
+          background: 'none',
+          borderBottom: '1px solid var(--rule)',
+          '&::before': { display: 'none' },
+        },
+        heading: { margin: 0, fontSize: '1rem', fontWeight: 400 },
+      },
+    },
+    MuiAccordionSummary: {
+      styleOverrides: {
+        root: {
+          padding: 0,
+          minHeight: 36,
+          fontWeight: 700,
+          '&.Mui-focusVisible': { background: 'none', outline: '2px solid var(--focus)' },
+        },
+        content: { margin: '6px 0' },
+      },
+    },
+    MuiAccordionDetails: { styleOverrides: { root: { padding: '2px 0 14px' } } },
+    MuiListItem: { styleOverrides: { divider: { borderColor: 'var(--rule)' } } },
+    MuiListItemButton: {
+      styleOverrides: {
+        root: {
+          font: 'inherit',
+          textAlign: 'left',
+          padding: '6px 4px 7px 0',
+          '&:hover': { background: 'var(--sheet)' },
+          '&.Mui-selected, &.Mui-selected:hover': {
+            background: 'none',
+            fontWeight: 800,
+            boxShadow: 'inset 3px 0 0 var(--tint, var(--water))',
+            paddingLeft: 10,
+          },
+          '&.Mui-focusVisible': { background: 'none', outline: '2px solid var(--focus)', outlineOffset: -2 },
+        },
+      },
+    },
+    MuiCheckbox: {
+      styleOverrides: {
+        root: {
+          color: 'var(--ink)',
+          padding: 6,
+          '&.Mui-checked': { color: 'var(--ink)' },
+          '&.Mui-focusVisible': { outline: '2px solid var(--focus)' },
+        },
+      },
+    },
+    MuiRadio: {
+      defaultProps: { size: 'small' },
+      styleOverrides: {
+        root: {
+          color: 'var(--ink)',
+          padding: 6,
+          '&.Mui-checked': { color: 'var(--ink)' },
+          '&.Mui-focusVisible': { outline: '2px solid var(--focus)' },
+        },
+      },
+    },
+    MuiFormControlLabel: { styleOverrides: { root: { marginLeft: -6 }, label: { fontSize: '1rem' } } },
+    MuiFormLabel: { styleOverrides: { root: { color: 'var(--ink-soft)', '&.Mui-focused': { color: 'var(--ink)' } } } },
+    MuiSnackbarContent: {
+      styleOverrides: {
+        root: {
+          background: 'var(--sheet)',
+          color: 'var(--ink)',
+          fontSize: '1rem',
+          fontWeight: 500,
+          border: '1px solid var(--ink)',
+          borderLeft: '4px solid var(--pencil)',
+          boxShadow: '4px 5px 0 rgb(0 0 0 / 0.14)',
+          maxWidth: 760,
+          flexWrap: 'wrap',
+        },
+        message: { flex: '1 1 260px' },
+        action: { gap: 8, marginRight: 0, paddingLeft: 8 },
+      },
+    },
+    MuiLinearProgress: {
+      styleOverrides: { root: { height: 6, background: 'var(--rule)' }, bar: { background: 'var(--ink)' } },
+    },
+    MuiSkeleton: {
+      styleOverrides: { root: { background: 'var(--rule)', opacity: 0.55, transform: 'none', margin: '6px 0' } },
+    },
+    MuiMenu: {
+      styleOverrides: {
+        paper: { border: '1px solid var(--ink)', background: 'var(--sheet)', backgroundImage: 'none' },
       },
     },
     MuiMenuItem: { styleOverrides: { root: { minHeight: 36, fontSize: '1rem' } } },

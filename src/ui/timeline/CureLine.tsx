@@ -1,16 +1,16 @@
 'use client';
 
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { benchSpans, type BenchWindow, WEEKDAYS } from '@/core/cure/benchWindows';
+import { benchSpans, WEEKDAYS } from '@/core/cure/benchWindows';
 import { shortTime } from '@/core/cure/dayNames';
 import { toWallTime, wallMinutes, weekdayOf } from '@/core/cure/wallTime';
-import type { LayerPlan } from '@/core/plan';
+import type { LayerPlan, PlanRequest } from '@/core/plan';
 import { useWidth } from '../useWidth';
 import styles from './CureLine.module.css';
 
 interface CureLineProps {
   layers: readonly LayerPlan[];
-  windows: readonly BenchWindow[];
+  bench: Pick<PlanRequest['bench'], 'windows' | 'exceptions'>;
   /** With it the first pour can be moved along the line. */
   onPourAt?: ((pourAt: string, done: boolean) => void) | undefined;
 }
@@ -21,7 +21,7 @@ const ROW = 76;
 const SNAP_MINUTES = 15;
 
 /** When each layer is poured, can take the next, comes out of its dams and is cured, against the maker's bench windows. */
-export function CureLine({ layers, windows, onPourAt }: CureLineProps) {
+export function CureLine({ layers, bench, onPourAt }: CureLineProps) {
   const [box, width] = useWidth(800);
   // While the first pour is dragged the scale must stand still under the finger.
   const [heldScale, setHeldScale] = useState<{ from: number; to: number } | null>(null);
@@ -44,7 +44,7 @@ export function CureLine({ layers, windows, onPourAt }: CureLineProps) {
         role="group"
         aria-label="Cure line of the layers; the table below has the same times"
       >
-        {benchSpans(windows, from, to).map((span) => (
+        {benchSpans(bench.windows, from, to, bench.exceptions).map((span) => (
           <rect
             key={span.from}
             className={styles.window}

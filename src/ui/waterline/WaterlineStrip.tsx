@@ -5,7 +5,8 @@ import { closedRuns } from '@/core/bed/dams';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { useWidth } from '../useWidth';
-import { bodyPath, layoutStrip, surfacePath, waterPath, type StripPiece, type StripSlot } from './layoutStrip';
+import type { StripPiece } from '@/core/picture/strip';
+import { bodyPath, layoutStrip, surfacePath, waterPath, type StripSlot } from './layoutStrip';
 import styles from './WaterlineStrip.module.css';
 
 const GAUGE_PX = 84;
@@ -25,6 +26,10 @@ interface WaterlineStripProps {
   caption?: ReactNode;
   /** Where pieces lead to on a strip that is not the desk's own. */
   label: string;
+  /** How wide it is drawn before its room is known. */
+  firstWidthPx?: number;
+  /** Without the words above it: one of many. */
+  plain?: boolean;
 }
 
 /** The set's pieces in a row at eye level: beds cut open, water in its predicted colour, one level across all of them. */
@@ -38,9 +43,11 @@ export function WaterlineStrip({
   onLevel,
   caption,
   label,
+  firstWidthPx = 1200,
+  plain = false,
 }: WaterlineStripProps) {
   const units = useUnits();
-  const [box, widthPx] = useWidth(1200);
+  const [box, widthPx] = useWidth(firstWidthPx);
   const layout = useMemo(
     () => layoutStrip(pieces, Math.max(200, widthPx - GAUGE_PX), everyPiece),
     [pieces, widthPx, everyPiece],
@@ -54,10 +61,12 @@ export function WaterlineStrip({
   const levelPx = tablePx - levelMm * up;
   return (
     <div className={styles.strip} ref={box}>
-      <div className={styles.caption}>
-        {caption}
-        <span>heights drawn ×{(up / layout.pxPerMm).toFixed(1)}</span>
-      </div>
+      {!plain && (
+        <div className={styles.caption}>
+          {caption}
+          <span>heights drawn ×{(up / layout.pxPerMm).toFixed(1)}</span>
+        </div>
+      )}
       <div
         className={styles.scroll}
         tabIndex={layout.widthPx + GAUGE_PX > widthPx ? 0 : -1}

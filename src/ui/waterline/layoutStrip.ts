@@ -1,28 +1,4 @@
-import type { BedProfile } from '@/core/bed/profile';
-import type { DamRun } from '@/core/bed/dams';
-import type { EdgeName } from '@/core/bed/schema';
-import type { WaterLook } from '@/core/tint/waterLook';
-import type { Problem } from '@/core/checks/problem';
-
-/** One piece as it stands on the table line. */
-export interface StripPiece {
-  id: string;
-  tag: string;
-  name: string;
-  copies: number;
-  profile: BedProfile;
-  place: EdgeName | 'middle';
-  landColour: string;
-  look: WaterLook;
-  /** The water's surface at the left and right end of the cut; level unless the bench is not. */
-  surface: { leftMm: number; rightMm: number };
-  /** By how much the water stands over that at each sample, where a pool has a level of its own. */
-  overMm?: Float32Array | null;
-  /** Dams of the edge that is shown. */
-  dams: readonly DamRun[];
-  /** The worst of what is wrong with it. */
-  problem: Problem | null;
-}
+import type { StripPiece } from '@/core/picture/strip';
 
 /** A piece's place on the strip, in pixels. */
 export interface StripSlot {

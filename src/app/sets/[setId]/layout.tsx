@@ -1,11 +1,10 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { wholeSetRequest } from '@/core/records/buildRequest';
-import { DeskProvider } from '@/features/desk/DeskContext';
 import { DeskFrame } from '@/features/desk/DeskFrame';
+import { DeskProvider } from '@/features/desk/DeskContext';
 import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
+import { deskFigures } from '@/server/deskFigures';
 import { forPage } from '@/server/forPage';
-import { serverPlan } from '@/server/plans';
 import { deskView } from '@/server/views';
 
 export const dynamic = 'force-dynamic';
@@ -18,12 +17,11 @@ export default async function Layout({
   children: ReactNode;
 }) {
   const { setId } = await params;
-  const view = forPage(() => deskView(setId));
+  const view = await forPage(() => deskView(setId));
   if (!view.ok) return <DataFileTrouble message={view.message} />;
   if (!view.data) notFound();
-  const request = wholeSetRequest(view.data);
   return (
-    <DeskProvider key={setId} initial={view.data} initialPlan={request && serverPlan(request)}>
+    <DeskProvider key={setId} initial={view.data} {...await deskFigures(view.data)}>
       <DeskFrame>{children}</DeskFrame>
     </DeskProvider>
   );

@@ -44,14 +44,7 @@ export function DrawingChoice({ summary, job, onResult }: DrawingChoiceProps) {
   }, [job, shape, mmPerUnit]);
   const { outline, complaint } = found;
   useEffect(() => {
-    const change = (design: PieceDesign): PieceDesign => ({
-      ...design,
-      outline: outline!,
-      features:
-        design.features.length > 0
-          ? design.features
-          : [{ kind: 'basin', id: 'basin', rimMm: 5, depthMm: Math.max(0.5, Math.min(4, design.drawnLevelMm * 0.4)) }],
-    });
+    const change = (design: PieceDesign): PieceDesign => ({ ...design, outline: outline! });
     onResult({ change: outline ? change : null, what: 'Outline from a drawing' });
   }, [outline, onResult]);
   const choose = (value: string): void => {

@@ -7,7 +7,6 @@ import { volumeCurve, volumeMl } from '@/core/bed/volumeCurve';
 import { scanFeature, UP_AXES, type HeightField, type ScanView, type UpAxis } from '@/core/formats/heightField';
 import type { HeightScale } from '@/core/formats/heightMap';
 import type { ScanSummary } from '@/core/formats/scanFile';
-import type { RecipeDose } from '@/core/tint/doses';
 import { waterLook } from '@/core/tint/waterLook';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
@@ -42,7 +41,6 @@ const TURNS = [
   { value: '3', label: 'three quarters' },
 ] as const;
 const LAND = '#8d9068';
-const NO_DOSES: readonly RecipeDose[] = [];
 
 /** How heights are to be taken: units, which way up, scale; with the bed seen from above and what it would hold. */
 export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
@@ -195,7 +193,7 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
     }),
     [field, liftMm],
   );
-  const doses = useLiveDesk().recipe?.doses ?? NO_DOSES;
+  const { doses } = useLiveDesk();
   const holds = useMemo(() => volumeMl(volumeCurve(grid), levelMm), [grid, levelMm]);
   useEffect(() => {
     const element = canvas.current;

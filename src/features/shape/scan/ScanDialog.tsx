@@ -11,6 +11,7 @@ import type { PieceDesign } from '@/core/bed/schema';
 import { nextTag } from '@/core/bed/starters';
 import type { ScanSummary } from '@/core/formats/scanFile';
 import type { Stored } from '@/core/records/schema';
+import { FileButton } from '@/ui/controls/FileButton';
 import { openScanJob, type ScanJob } from '@/workers/scanner';
 import { useDesk } from '../../desk/DeskContext';
 import { DrawingChoice } from './DrawingChoice';
@@ -30,6 +31,14 @@ type Stage =
   | { at: 'open'; name: string; summary: ScanSummary; job: ScanJob };
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/** What a piece made of a file is called: the file's name without its ending. */
+const nameFromFile = (file: string): string =>
+  file
+    .replace(/\.[^.]*$/, '')
+    .replace(/[_-]+/g, ' ')
+    .trim()
+    .slice(0, 60) || 'Piece from a file';
 
 /** A bed from a scan or a height map, or an outline from a drawing: choose the file, say how to take it, see it, use it. */
 export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | undefined; onClose: () => void }) {
@@ -71,7 +80,7 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
     );
     const blank: PieceDesign = {
       tag,
-      name: 'Scanned piece',
+      name: nameFromFile(stage.at === 'open' ? stage.name : ''),
       kind: 'tile',
       copies: 1,
       outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
@@ -95,15 +104,14 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="scan-title">
       <DialogTitle id="scan-title">A bed or outline from a file</DialogTitle>
       <DialogContent className={styles.content}>
-        <label className={styles.file}>
-          <span>STL scan, grey PNG height map, or SVG drawing of the outline</span>
-          <input
-            type="file"
-            accept=".stl,.png,.svg,model/stl,image/png,image/svg+xml"
-            disabled={stage.at === 'reading'}
-            onChange={(event) => event.target.files?.[0] && read(event.target.files[0])}
-          />
-        </label>
+        <FileButton
+          label="Choose a file"
+          name="STL scan, grey PNG height map, or SVG drawing of the outline"
+          accept=".stl,.png,.svg,model/stl,image/png,image/svg+xml"
+          disabled={stage.at === 'reading'}
+          onFile={read}
+        />
+        <p className={styles.kinds}>An STL scan, a grey PNG height map, or an SVG drawing of the outline.</p>
         {stage.at === 'choose' && stage.complaint && (
           <p role="alert" className={styles.complaint}>
             {stage.complaint}

@@ -10,7 +10,7 @@ export const metadata: Metadata = { title: 'Pour card' };
 
 export default async function Page({ params }: { params: Promise<{ setId: string; batchId: string }> }) {
   const { setId, batchId } = await params;
-  const found = forPage(() => batchPlan(setId, batchId));
+  const found = await forPage(() => batchPlan(setId, batchId));
   if (!found.ok) return <DataFileTrouble message={found.message} />;
   if (!found.data) notFound();
   return <PourCard {...found.data} />;

@@ -10,7 +10,7 @@ export const metadata: Metadata = { title: 'Cutting gauges' };
 
 export default async function Page({ params }: { params: Promise<{ setId: string; standardId: string }> }) {
   const { setId, standardId } = await params;
-  const found = forPage(() => deskView(setId));
+  const found = await forPage(() => deskView(setId));
   if (!found.ok) return <DataFileTrouble message={found.message} />;
   const standard = found.data?.set.data.standards?.find(({ id }) => id === standardId);
   if (!found.data || !standard) notFound();

@@ -10,7 +10,7 @@ export const metadata: Metadata = { title: 'Table layout' };
 
 export default async function Page({ params }: { params: Promise<{ setId: string; tableId: string }> }) {
   const { setId, tableId } = await params;
-  const found = forPage(() => deskView(setId));
+  const found = await forPage(() => deskView(setId));
   if (!found.ok) return <DataFileTrouble message={found.message} />;
   const table = found.data?.set.data.tables?.find(({ id }) => id === tableId);
   if (!found.data || !table?.laid) notFound();

@@ -1,8 +1,13 @@
 import type { Metadata } from 'next';
 import { PourStage } from '@/features/pour/PourStage';
+import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
+import { stageBatch } from '@/server/deskFigures';
+import { forPage } from '@/server/forPage';
+import { batchAsked, type StageProps } from '@/server/stageProps';
 
 export const metadata: Metadata = { title: 'Pour' };
 
-export default function Page() {
-  return <PourStage />;
+export default async function Page(props: StageProps) {
+  const served = await forPage(async () => stageBatch(...(await batchAsked(props))));
+  return served.ok ? <PourStage served={served.data} /> : <DataFileTrouble message={served.message} />;
 }

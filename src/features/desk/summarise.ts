@@ -4,6 +4,7 @@ import { formatCut, type UnitPreferences } from '@/core/units/formatMeasure';
 
 /** Pours of one cup gathered by design and portion: `HS-1 #1 to #3, 12.4 g each`. */
 export interface PourGroup {
+  designId: string;
   tag: string;
   copies: number[];
   grams: number;
@@ -12,10 +13,10 @@ export interface PourGroup {
 /** Puts equal pours of one design together, in their order. */
 export function groupPours(pours: CupPlan['pours']): PourGroup[] {
   const groups: PourGroup[] = [];
-  for (const { tag, copy, grams } of pours) {
-    const group = groups.find((other) => other.tag === tag && Math.abs(other.grams - grams) < 0.005);
+  for (const { designId, tag, copy, grams } of pours) {
+    const group = groups.find((other) => other.designId === designId && Math.abs(other.grams - grams) < 0.005);
     if (group) group.copies.push(copy);
-    else groups.push({ tag, copies: [copy], grams });
+    else groups.push({ designId, tag, copies: [copy], grams });
   }
   return groups;
 }
@@ -27,6 +28,12 @@ export function copyNames(copies: readonly number[]): string {
   if (sorted.length > 2 && last - first === sorted.length - 1) return `#${first} to #${last}`;
   return sorted.map((copy) => `#${copy}`).join(', ');
 }
+
+/** Which pieces a cup fills: `HS-1 #1 to #3, HS-2 #1`. */
+export const pourWords = (pours: CupPlan['pours']): string =>
+  groupPours(pours)
+    .map(({ tag, copies }) => `${tag} ${copyNames(copies)}`)
+    .join(', ');
 
 /** Dams in words, equal ones together: `north and south 68 mm × 18 mm`. */
 export function damWords(dams: readonly DamRun[], units: UnitPreferences): string {

@@ -4,38 +4,32 @@ import { useEffect, useRef } from 'react';
 import { outlineSize } from '@/core/bed/outline';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { RecipeDose } from '@/core/tint/doses';
-import { waterLook } from '@/core/tint/waterLook';
 import { paintBed } from '@/ui/plan/paintBed';
-import { levelledPicture } from '../desk/useBed';
+import { pictureOf } from './pictures';
 
 interface BedThumbProps {
   design: PieceDesign;
   levelMm: number;
-  recipe: readonly RecipeDose[];
+  doses: readonly RecipeDose[];
+  /** Fills what it lies in, instead of being drawn to the scale of a list. */
+  filling?: boolean;
 }
 
 /** One piece from above in the recipe's colour: small, to be compared side by side. */
-export function BedThumb({ design, levelMm, recipe }: BedThumbProps) {
+export function BedThumb({ design, levelMm, doses, filling = false }: BedThumbProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { widthMm, lengthMm } = outlineSize(design.outline);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const { grid, lowestMm } = levelledPicture(design, levelMm, true);
+    const { grid, look } = pictureOf(design, levelMm, doses, true);
     element.width = grid.columns;
     element.height = grid.rows;
-    const deepestMm = Math.max(0.1, levelMm - lowestMm);
-    element
-      .getContext('2d')
-      ?.putImageData(paintBed(grid, levelMm, design.landColour, waterLook(design, recipe, deepestMm)), 0, 0);
-  }, [design, levelMm, recipe]);
+    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, look), 0, 0);
+  }, [design, levelMm, doses]);
   const scale = Math.min(0.5, 110 / Math.max(widthMm, lengthMm));
-  return (
-    <canvas
-      ref={canvas}
-      role="img"
-      aria-label={`${design.tag} from above`}
-      style={{ width: Math.max(22, widthMm * scale), height: Math.max(22, lengthMm * scale) }}
-    />
-  );
+  const size = filling
+    ? { width: '100%', height: '100%', display: 'block' }
+    : { width: Math.max(22, widthMm * scale), height: Math.max(22, lengthMm * scale) };
+  return <canvas ref={canvas} role="img" aria-label={`${design.tag} from above`} style={size} />;
 }

@@ -1,0 +1,107 @@
+import { cureTimes } from '../cure/cureLine';
+import { shortTime } from '../cure/dayNames';
+import { toWallTime, wallMinutes, type WallTime } from '../cure/wallTime';
+import type { Product } from '../mixing/product';
+import type { PlanRequest } from '../plan/request';
+import type { SetCard, SetWork } from './views';
+
+/** A batch that has been poured, as far as the work that is left on it goes. */
+export interface PouredWork {
+  batchId: string;
+  name: string;
+  layers: number;
+  of: number;
+  lastAt: WallTime;
+  lastWetMm: number;
+  product: Product;
+  room: PlanRequest['room'];
+}
+
+/** A batch that is only planned. */
+export interface PlannedWork {
+  batchId: string;
+  name: string;
+  pourAt: WallTime;
+}
+
+interface WorkInput {
+  designs: number;
+  poured: readonly PouredWork[];
+  planned: readonly PlannedWork[];
+  batches: number;
+  now: WallTime;
+}
+
+/** What comes next on a set: the layer that is waited for, the batch to pour, the batch to plan, the first piece. */
+export function nextWork({ designs, poured, planned, batches, now }: WorkInput): SetWork {
+  const open = poured
+    .filter(({ layers, of }) => layers < of)
+    .map((batch) => {
+      const opens = wallMinutes(batch.lastAt) + cureTimes(batch.product, batch.room, batch.lastWetMm).recoatOpens;
+      return { batch, opens };
+    })
+    .sort((a, b) => a.opens - b.opens)[0];
+  const next = [...planned].sort((a, b) => (a.pourAt < b.pourAt ? -1 : 1))[0];
+  if (open && (!next || open.opens <= wallMinutes(next.pourAt))) {
+    const { batch, opens } = open;
+    const at = toWallTime(Math.ceil(opens));
+    const when = at > now ? `, from ${shortTime(at)}` : ', the layer below is ready';
+    return {
+      words: `Pour layer ${batch.layers + 1} of ${batch.of}: ${batch.name}${when}`,
+      stage: 'pour',
+      batchId: batch.batchId,
+      at,
+    };
+  }
+  if (next)
+    return {
+      words: `Pour ${next.name}, ${next.pourAt < now ? 'planned for ' : ''}${shortTime(next.pourAt)}`,
+      stage: 'pour',
+      batchId: next.batchId,
+      at: next.pourAt,
+    };
+  if (designs === 0) return { words: 'Draw the first piece', stage: 'shape', batchId: null, at: null };
+  return batches === 0
+    ? { words: 'Plan a batch', stage: 'pour', batchId: null, at: null }
+    : { words: 'Every batch is poured', stage: 'log', batchId: null, at: null };
+}
+
+/** What cures at the moment, and until when the last of it does; null when nothing does. */
+export function curingNow(poured: readonly PouredWork[], now: WallTime): SetCard['curing'] {
+  const curing = poured
+    .map((batch) => ({
+      name: batch.name,
+      until: toWallTime(wallMinutes(batch.lastAt) + cureTimes(batch.product, batch.room, batch.lastWetMm).fullCure),
+    }))
+    .filter(({ until }) => until > now)
+    .sort((a, b) => (a.until < b.until ? 1 : -1));
+  const last = curing[0];
+  if (!last) return null;
+  const words = curing.length === 1 ? last.name : `${last.name} and ${curing.length - 1} more`;
+  return { words: `${words} until ${shortTime(last.until)}`, until: last.until };
+}
+
+/** By what the list of sets is sorted. */
+export const SET_ORDERS = ['name', 'next', 'due'] as const;
+export type SetOrder = (typeof SET_ORDERS)[number];
+
+/** What a set sorts by; what has no date comes after what has. */
+const sortText = ({ set, next }: SetCard, order: SetOrder): string => {
+  if (order === 'name') return set.data.name.toLowerCase();
+  return (order === 'next' ? next.at : set.data.job?.due) ?? '9999';
+};
+
+/** Sets by name, by when their next work may be done, or by when they are due; equal ones by name. */
+export const sortedSets = (sets: readonly SetCard[], order: SetOrder): SetCard[] =>
+  [...sets].sort(
+    (a, b) =>
+      sortText(a, order).localeCompare(sortText(b, order)) || sortText(a, 'name').localeCompare(sortText(b, 'name')),
+  );
+
+/** How far a due day lies ahead, in words. */
+export function dueWords(due: string, now: WallTime): { words: string; late: boolean } {
+  const days = Math.round((wallMinutes(`${due}T00:00`) - wallMinutes(`${now.slice(0, 10)}T00:00`)) / 1440);
+  const count = (n: number): string => `${n} ${n === 1 ? 'day' : 'days'}`;
+  if (days < 0) return { words: `${count(-days)} late`, late: true };
+  return { words: days === 0 ? 'today' : `in ${count(days)}`, late: false };
+}

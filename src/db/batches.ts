@@ -1,0 +1,333 @@
+import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
+import type { Amounts, PlanRequest } from '@/core/plan';
+import {
+  batchPourSchema,
+  batchSchema,
+  pourId,
+  type Batch,
+  type BatchPour,
+  type PourRecord,
+} from '@/core/records/schema';
+import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
+import type { Connection, RowImage, Storage } from './images';
+import { batches, batchItems, cupPours, cups, keptPlans, layers, pours, weighings } from './schema';
+
+/** One line of `listBatches` as the database gives it. */
+interface BatchLine {
+  id: string;
+  version: number;
+  name: string;
+  pourAt: string;
+  benchWindows: string | null;
+  items: string;
+  pouredLayers: number | null;
+  lastAt: string | null;
+  ofLayers: number;
+  mixGrams: number | null;
+}
+
+const LINE = sql`
+  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows,
+    (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies))
+      from (select design_id, copies from batch_items where batch_id = b.id order by position) i) as items,
+    p.layers as pouredLayers, p.last_at as lastAt, p.mix as mixGrams,
+    (select count(*) from layers l where l.batch_id = b.id) as ofLayers
+  from batches b left join (
+    select c.batch_id, count(distinct c.layer) as layers, max(c.poured_at) as last_at,
+      sum((select sum(w.part_a_grams + coalesce(w.part_b_grams, 0)) from weighings w where w.pour_id = c.id)) as mix
+    from current_pours c group by c.batch_id
+  ) p on p.batch_id = b.id`;
+
+function rowOf(line: BatchLine): BatchRow {
+  const data: Batch = {
+    name: line.name,
+    items: JSON.parse(line.items) as Batch['items'],
+    pourAt: line.pourAt,
+    benchWindows: line.benchWindows === null ? null : (JSON.parse(line.benchWindows) as Batch['benchWindows']),
+  };
+  const poured =
+    line.pouredLayers && line.lastAt
+      ? { layers: line.pouredLayers, of: line.ofLayers, lastAt: line.lastAt, mixGrams: line.mixGrams ?? 0 }
+      : null;
+  return { id: line.id, version: line.version, data, poured };
+}
+
+/** Batches of a set in short, newest first. */
+export const listBatches = (db: Connection, setId: string, most: number, skip = 0): BatchRow[] =>
+  db
+    .all<BatchLine>(sql`${LINE} where b.set_id = ${setId} order by b.position desc, b.id limit ${most} offset ${skip}`)
+    .map(rowOf);
+
+/** One batch in short; null when there is none. */
+export function getBatch(db: Connection, id: string): BatchRow | null {
+  const line = db.get<BatchLine | undefined>(sql`${LINE} where b.id = ${id}`);
+  return line ? rowOf(line) : null;
+}
+
+export const countBatches = (db: Connection, setId: string): number =>
+  db.get<{ count: number }>(sql`select count(*) as count from batches where set_id = ${setId}`).count;
+
+/** The set that a batch belongs to; null when there is no such batch. */
+export const setOfBatch = (db: Connection, id: string): string | null =>
+  db.select({ setId: batches.setId }).from(batches).where(eq(batches.id, id)).get()?.setId ?? null;
+
+/** How many copies of each design the batches of a set have taken. */
+export function copiesTaken(db: Connection, setId: string): Map<string, number> {
+  const rows = db.all<{ designId: string; copies: number }>(sql`
+    select i.design_id as designId, sum(i.copies) as copies
+    from batch_items i join batches b on b.id = i.batch_id where b.set_id = ${setId} group by i.design_id`);
+  return new Map(rows.map(({ designId, copies }) => [designId, copies]));
+}
+
+/** Ids of the batches that take copies of a design. */
+export const batchesWith = (db: Connection, designId: string): string[] =>
+  db
+    .select({ id: batchItems.batchId })
+    .from(batchItems)
+    .where(eq(batchItems.designId, designId))
+    .all()
+    .map(({ id }) => id);
+
+/** Says that something about a batch has changed beside its own row. */
+export function touchBatch(db: Connection, id: string, now: string): void {
+  db.update(batches)
+    .set({ version: sql`${batches.version} + 1`, updatedAt: now })
+    .where(eq(batches.id, id))
+    .run();
+}
+
+/** The plan that is kept with a batch; null before its first pour. */
+export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
+  const kept = db.select().from(keptPlans).where(eq(keptPlans.batchId, batchId)).get();
+  if (!kept) return null;
+  const request = kept.request as PlanRequest;
+  const pieceRows = db
+    .select()
+    .from(cupPours)
+    .where(eq(cupPours.batchId, batchId))
+    .orderBy(asc(cupPours.position))
+    .all();
+  const cupRows = db.select().from(cups).where(eq(cups.batchId, batchId)).orderBy(asc(cups.number)).all();
+  const layerRows = db.select().from(layers).where(eq(layers.batchId, batchId)).orderBy(asc(layers.number)).all();
+  const rest = kept.amounts as Omit<Amounts, 'layers'> & { layerDoses: Amounts['layers'][number]['doses'][] };
+  const { layerDoses, ...amounts } = rest;
+  const partsOf = (cup: (typeof cupRows)[number]): Amounts['layers'][number]['cups'][number]['parts'] =>
+    cup.partAGrams === null
+      ? null
+      : {
+          partAGrams: cup.partAGrams,
+          partBGrams: cup.partBGrams ?? 0,
+          partAMl: cup.partAMl ?? 0,
+          partBMl: cup.partBMl ?? 0,
+        };
+  return {
+    request,
+    amounts: {
+      ...amounts,
+      layers: layerRows.map(({ batchId: _, ...layer }, i) => {
+        const own = cupRows
+          .filter((cup) => cup.layer === layer.number)
+          .map((cup) => ({
+            number: cup.number,
+            pouredGrams: cup.pouredGrams,
+            mixGrams: cup.mixGrams,
+            parts: partsOf(cup),
+            potLifeMinutes: cup.potLifeMinutes,
+            doses: cup.doses as Amounts['layers'][number]['doses'],
+            pours: pieceRows
+              .filter((pour) => pour.layer === layer.number && pour.cup === cup.number)
+              .map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
+          }));
+        return { ...layer, parts: summed(own.map(({ parts }) => parts)), doses: layerDoses[i] ?? [], cups: own };
+      }),
+    },
+  };
+}
+
+type Parts = Amounts['layers'][number]['parts'];
+
+function summed(parts: readonly Parts[]): Parts {
+  return parts.reduce<Parts>(
+    (sum, part) =>
+      part && {
+        partAGrams: (sum?.partAGrams ?? 0) + part.partAGrams,
+        partBGrams: (sum?.partBGrams ?? 0) + part.partBGrams,
+        partAMl: (sum?.partAMl ?? 0) + part.partAMl,
+        partBMl: (sum?.partBMl ?? 0) + part.partBMl,
+      },
+    null,
+  );
+}
+
+/** Keeps what is planned of a batch as it is now, in place of what was kept before. */
+export function keepPlan(db: Connection, batchId: string, { request, amounts }: KeptPlan, now: string): void {
+  db.delete(keptPlans).where(eq(keptPlans.batchId, batchId)).run();
+  const { layers: planned, ...rest } = amounts;
+  db.insert(keptPlans)
+    .values({ batchId, request, amounts: { ...rest, layerDoses: planned.map(({ doses }) => doses) }, keptAt: now })
+    .run();
+  for (const {
+    number,
+    fromMm,
+    toMm,
+    thicknessMm,
+    wetMm,
+    volumeMl,
+    pouredGrams,
+    mixGrams,
+    fewestCups,
+    ...layer
+  } of planned) {
+    db.insert(layers)
+      .values({ batchId, number, fromMm, toMm, thicknessMm, wetMm, volumeMl, pouredGrams, mixGrams, fewestCups })
+      .run();
+    for (const cup of layer.cups) {
+      const { parts, doses, potLifeMinutes } = cup;
+      const amount = { pouredGrams: cup.pouredGrams, mixGrams: cup.mixGrams };
+      db.insert(cups)
+        .values({ batchId, layer: number, number: cup.number, ...amount, ...parts, doses, potLifeMinutes })
+        .run();
+      const filled = cup.pours.map(({ designId, copy, tag, grams }, position) => ({
+        ...{ batchId, layer: number, cup: cup.number, position },
+        ...{ designId, copy, tag, grams },
+      }));
+      // SQLite takes so many values at once.
+      for (let i = 0; i < filled.length; i += 500)
+        db.insert(cupPours)
+          .values(filled.slice(i, i + 500))
+          .run();
+    }
+  }
+}
+
+/** The layers of a batch as they were poured: the entries that hold. */
+export function currentPours(db: Connection, batchId: string): PourRecord[] {
+  const entries = db.all<{ id: number; layer: number; pouredAt: string; temperatureC: number; note: string }>(sql`
+    select id, layer, poured_at as pouredAt, temperature_c as temperatureC, note
+    from current_pours where batch_id = ${batchId} order by layer`);
+  return entries.map(({ id, ...entry }) => ({ ...entry, cups: weighed(db, id) }));
+}
+
+const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
+  db
+    .select()
+    .from(weighings)
+    .where(eq(weighings.pourId, entry))
+    .orderBy(asc(weighings.cup))
+    .all()
+    .map(({ cup, partAGrams, partBGrams, note }) => ({ number: cup, partAGrams, partBGrams, note }));
+
+/** A batch with what is kept of it and how it was poured. */
+export function batchDetail(db: Connection, batchId: string): BatchDetail {
+  const poured = currentPours(db, batchId);
+  return { batchId, kept: poured.length > 0 ? keptPlan(db, batchId) : null, pours: poured };
+}
+
+/** What happened at the bench with a batch, entry by entry, and the plan that was kept: it leaves and comes back with it. */
+interface Bench {
+  kept: KeptPlan | null;
+  entries: (PourRecord & { struck: boolean; enteredAt: string })[];
+}
+
+function benchOf(db: Connection, batchId: string): Bench | undefined {
+  const entries = db.select().from(pours).where(eq(pours.batchId, batchId)).orderBy(asc(pours.id)).all();
+  if (entries.length === 0) return undefined;
+  return {
+    kept: keptPlan(db, batchId),
+    entries: entries.map(({ id, batchId: _, ...entry }) => ({ ...entry, cups: weighed(db, id) })),
+  };
+}
+
+export function appendEntry(
+  db: Connection,
+  batchId: string,
+  { layer, pouredAt, temperatureC, note, cups: filled }: PourRecord,
+  { struck, enteredAt }: { struck: boolean; enteredAt: string },
+): void {
+  const entry = db
+    .insert(pours)
+    .values({ batchId, layer, pouredAt, temperatureC, note, struck, enteredAt })
+    .returning({ id: pours.id })
+    .get();
+  const rows = filled.map(({ number, ...cup }) => ({ pourId: entry.id, cup: number, ...cup }));
+  if (rows.length > 0) db.insert(weighings).values(rows).run();
+}
+
+/** How batches are kept: a row, its items, and with it what happened at the bench. */
+export const batchStorage: Storage = {
+  image(db, id) {
+    const row = db.select().from(batches).where(eq(batches.id, id)).get();
+    const batch = row && getBatch(db, id);
+    return row && batch ? { version: row.version, position: row.position, setId: row.setId, data: batch.data } : null;
+  },
+  write(db, id, { position, setId, data, attached }: RowImage, version, now) {
+    const { name, pourAt, benchWindows, items } = batchSchema.parse(data);
+    const values = { position, setId: setId!, name, pourAt, benchWindows, version, updatedAt: now };
+    const updated = db.update(batches).set(values).where(eq(batches.id, id)).run();
+    if (updated.changes === 0)
+      db.insert(batches)
+        .values({ id, ...values })
+        .run();
+    db.delete(batchItems).where(eq(batchItems.batchId, id)).run();
+    const rows = items.map(({ designId, copies }, i) => ({ batchId: id, designId, copies, position: i }));
+    if (rows.length > 0) db.insert(batchItems).values(rows).run();
+    const bench = attached as Bench | undefined;
+    if (updated.changes > 0 || !bench) return;
+    if (bench.kept) keepPlan(db, id, bench.kept, now);
+    for (const entry of bench.entries) appendEntry(db, id, entry, entry);
+  },
+  remove(db, id) {
+    const bench = benchOf(db, id);
+    db.delete(batches).where(eq(batches.id, id)).run();
+    return bench;
+  },
+  nextPosition(db, setId) {
+    const last = db
+      .select({ last: max(batches.position) })
+      .from(batches)
+      .where(eq(batches.setId, setId ?? ''))
+      .get();
+    return (last?.last ?? -1) + 1;
+  },
+};
+
+const partsOfId = (id: string): { batchId: string; layer: number } => {
+  const dot = id.lastIndexOf('.');
+  return { batchId: id.slice(0, dot), layer: Number(id.slice(dot + 1)) };
+};
+
+/** How poured layers are kept: every write is a further entry, and so is taking one back. */
+export const pourStorage: Storage = {
+  image(db, id) {
+    const { batchId, layer } = partsOfId(id);
+    const holds = currentPours(db, batchId).find((pour) => pour.layer === layer);
+    const entries = db
+      .select({ id: pours.id })
+      .from(pours)
+      .where(and(eq(pours.batchId, batchId), eq(pours.layer, layer)))
+      .all().length;
+    const data: BatchPour | undefined = holds && { ...holds, batchId };
+    return data ? { version: entries, position: layer, setId: setOfBatch(db, batchId), data } : null;
+  },
+  write(db, _id, { data }, _version, now) {
+    const { batchId, ...pour } = batchPourSchema.parse(data);
+    appendEntry(db, batchId, pour, { struck: false, enteredAt: now });
+    touchBatch(db, batchId, now);
+  },
+  remove(db, id, now) {
+    const { batchId, layer } = partsOfId(id);
+    const last = db
+      .select()
+      .from(pours)
+      .where(and(eq(pours.batchId, batchId), eq(pours.layer, layer)))
+      .orderBy(desc(pours.id))
+      .limit(1)
+      .get();
+    if (last) appendEntry(db, batchId, { ...last, cups: [] }, { struck: true, enteredAt: now });
+    touchBatch(db, batchId, now);
+    return undefined;
+  },
+  nextPosition: () => 0,
+};
+
+export { pourId };

@@ -1,0 +1,74 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import { shortTime } from '@/core/cure/dayNames';
+import type { BatchRow } from '@/core/records/views';
+import { PickList } from '@/ui/controls/PickList';
+import { useDesk } from './DeskContext';
+import styles from './BatchList.module.css';
+
+interface BatchListProps {
+  chosen: BatchRow | null;
+  choose: (id: string) => void;
+}
+
+/** The batches of a set, newest first, each with where it stands. */
+export function BatchList({ chosen, choose }: BatchListProps) {
+  const { desk, door } = useDesk();
+  const { batches, batchCount } = desk;
+  const plan = async (): Promise<void> => {
+    const outcome = await door.run(() => ({ do: 'plan', setId: desk.set.id }), 'Batch planned');
+    if (outcome.ok && outcome.id) choose(outcome.id);
+  };
+  const more = async (): Promise<void> => {
+    const response = await fetch(`/api/sets/${encodeURIComponent(desk.set.id)}/batches?after=${batches.length}`);
+    if (!response.ok) return;
+    const rows = (await response.json()) as BatchRow[];
+    door.show((view) => ({
+      ...view,
+      batches: [...view.batches, ...rows.filter((row) => !view.batches.some(({ id }) => id === row.id))],
+    }));
+  };
+  const listed = chosen && !batches.some(({ id }) => id === chosen.id) ? [chosen, ...batches] : batches;
+  return (
+    <section aria-label="Batches" className={styles.batches}>
+      <h2 className={styles.heading}>Batches</h2>
+      <div className={styles.list}>
+        <PickList
+          label="Batches, newest first"
+          chosenId={chosen?.id ?? null}
+          onChoose={choose}
+          items={listed.map((row) => ({
+            id: row.id,
+            content: (
+              <span className={styles.batch}>
+                <span className={styles.name}>{row.data.name}</span>
+                <span className={styles.state}>{statusWords(row)}</span>
+              </span>
+            ),
+          }))}
+        />
+      </div>
+      {batches.length < batchCount && (
+        <Button variant="text" size="small" onClick={() => void more()}>
+          {`Older ones, ${batchCount - batches.length}`}
+        </Button>
+      )}
+      <Button
+        variant={batches.length === 0 ? 'contained' : 'outlined'}
+        disabled={desk.designs.length === 0}
+        onClick={() => void plan()}
+      >
+        Plan a batch
+      </Button>
+    </section>
+  );
+}
+
+/** Where a batch stands, in words. */
+export function statusWords({ data, poured }: BatchRow): string {
+  if (!poured) return `planned, ${shortTime(data.pourAt)}`;
+  return poured.layers >= poured.of
+    ? `poured, last ${shortTime(poured.lastAt)}`
+    : `${poured.layers} of ${poured.of} layers poured, ${shortTime(poured.lastAt)}`;
+}

@@ -1,0 +1,126 @@
+import type { Command } from '@/core/records/command';
+import type { EditAnswer, History } from '@/core/records/views';
+
+/** What went wrong with an edit, as the maker reads it. */
+export interface Trouble {
+  kind: 'invalid' | 'stale' | 'refused' | 'missing' | 'data file' | 'request' | 'offline';
+  message: string;
+  fields: { field: string; message: string }[];
+  /** The edit that was not written, to try again. */
+  command: Command;
+}
+
+/** What an edit came to. */
+export type Outcome = { ok: true; id: string | null } | { ok: false; trouble: Trouble };
+
+/** An edit made for the newest view, so that its row version is the last one seen. */
+export type MakeCommand<V> = (view: V) => Command | null;
+
+/** What was changed: rows, or cards of the list of sets. */
+export type Changed = Pick<EditAnswer, 'changes'> & Partial<Pick<EditAnswer, 'cards' | 'history' | 'now'>>;
+
+/** What the edit door gave back. */
+export type Sent = { ok: true; answer: EditAnswer } | { ok: false; trouble: Trouble; changed: Changed | null };
+
+export interface QueueState<V> {
+  view: V;
+  busy: boolean;
+  trouble: Trouble | null;
+  /** The last thing done, in words, for the status line. */
+  done: string | null;
+}
+
+export interface EditQueue<V> {
+  state: () => QueueState<V>;
+  subscribe: (listener: () => void) => () => void;
+  run: (make: MakeCommand<V>, done?: string) => Promise<Outcome>;
+  /** Writes the refused edit over what another window wrote. */
+  insist: () => void;
+  dismiss: () => void;
+  /** Takes in what was read beside the edits. */
+  show: (change: (view: V) => V) => void;
+}
+
+interface QueueOptions<V> {
+  initial: V;
+  send: (command: Command) => Promise<Sent>;
+  /** The view with what was changed; rows that were not keep their identity. */
+  apply: (view: V, changed: Changed) => V;
+}
+
+/**
+ * Edits one after another: each is made for the view that the one before left. A refused edit stays at hand as `trouble`, so that
+ * nothing typed is lost; one that fails while it is made is told and does not hold up those behind it.
+ */
+export function createEditQueue<V extends { history: History }>({
+  initial,
+  send,
+  apply,
+}: QueueOptions<V>): EditQueue<V> {
+  let state: QueueState<V> = { view: initial, busy: false, trouble: null, done: null };
+  let pending = 0;
+  let last: Promise<unknown> = Promise.resolve();
+  const listeners = new Set<() => void>();
+  const set = (change: Partial<QueueState<V>>): void => {
+    state = { ...state, ...change, busy: pending > 0 };
+    for (const listener of listeners) listener();
+  };
+  const show: EditQueue<V>['show'] = (change) => set({ view: change(state.view) });
+
+  const carryOut = async (make: MakeCommand<V>, done: string | undefined): Promise<Outcome> => {
+    const command = make(state.view);
+    if (!command) return { ok: true, id: null };
+    const result = await send(command);
+    const changed = result.ok ? result.answer : result.changed;
+    if (changed) show((view) => apply(view, changed));
+    if (result.ok) {
+      set({ trouble: null, done: done ?? null });
+      return { ok: true, id: result.answer.id };
+    }
+    set({ trouble: result.trouble });
+    return { ok: false, trouble: result.trouble };
+  };
+  const run: EditQueue<V>['run'] = (make, done) => {
+    pending++;
+    set({});
+    const outcome = last.then(() => carryOut(make, done));
+    last = outcome
+      .catch(() => undefined)
+      .finally(() => {
+        pending--;
+        set({});
+      });
+    return outcome;
+  };
+  return {
+    state: () => state,
+    subscribe(listener) {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    run,
+    insist() {
+      const { trouble } = state;
+      if (trouble) void run((view) => withNewestVersion(trouble.command, view));
+    },
+    dismiss: () => set({ trouble: null }),
+    show,
+  };
+}
+
+/** The same edit with the row version that the newest view knows. */
+export function withNewestVersion(command: Command, view: unknown): Command {
+  const id = 'id' in command ? command.id : 'batchId' in command ? command.batchId : null;
+  const version = id === null ? null : findVersion(view, id);
+  return version !== null && 'version' in command ? { ...command, version } : command;
+}
+
+function findVersion(value: unknown, id: string): number | null {
+  if (typeof value !== 'object' || value === null) return null;
+  if ('id' in value && value.id === id && 'version' in value && typeof value.version === 'number') return value.version;
+  for (const part of Object.values(value)) {
+    const found = findVersion(part, id);
+    if (found !== null) return found;
+  }
+  return null;
+}

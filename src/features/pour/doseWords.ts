@@ -1,0 +1,39 @@
+import type { CupPlan, PlanRequest } from '@/core/plan';
+import { measureDose, type CupDose } from '@/core/tint/doses';
+
+const drops = (count: number): string => `${count} ${count === 1 ? 'drop' : 'drops'}`;
+/** As many decimals as the amount needs to be seen. */
+const fine = (grams: number): string => `${grams.toFixed(grams < 0.1 ? 3 : 2)} g`;
+
+interface DoseWords {
+  /** What to do, and what goes with it. */
+  act: string;
+  note: string;
+  /** True when whole drops would not do. */
+  care: boolean;
+}
+
+/** How a dose of a cup is measured with the maker's scale and drops, in words. */
+export function doseWords(dose: CupDose, cup: CupPlan, { recipe, bench }: PlanRequest): DoseWords {
+  const colourant = recipe.doses.find(({ colourant: { id } }) => id === dose.id)?.colourant;
+  const from = cup.parts?.partAGrams ?? cup.mixGrams;
+  const advice = measureDose(dose, colourant?.dropGrams ?? 0.05, bench.scaleStepGrams, from);
+  if (advice.by === 'drops') return { act: drops(advice.drops), note: fine(dose.grams), care: false };
+  if (advice.by === 'weight') {
+    const off = `${dose.error > 0 ? '+' : '−'}${Math.abs(dose.error * 100).toFixed(0)} %`;
+    return {
+      act: `weigh ${fine(advice.grams)}`,
+      note: `${drops(dose.drops)} ${dose.drops === 1 ? 'is' : 'are'} ${off}`,
+      care: true,
+    };
+  }
+  if (advice.by === 'premix') {
+    const part = cup.parts ? 'part A' : 'the product';
+    return {
+      act: `${drops(advice.drops)} in ${advice.intoGrams.toFixed(1)} g of ${part}, take ${advice.takeGrams.toFixed(1)} g`,
+      note: `${fine(dose.grams)} is less than your scale shows; the ${advice.takeGrams.toFixed(1)} g count as ${part}`,
+      care: true,
+    };
+  }
+  return { act: `${fine(dose.grams)}: too little to measure`, note: 'pour it from a larger cup', care: true };
+}

@@ -1,0 +1,145 @@
+'use client';
+
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import TableSortLabel from '@mui/material/TableSortLabel';
+import TextField from '@mui/material/TextField';
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import Link from 'next/link';
+import { useMemo, useRef, useState } from 'react';
+import { dayAndMonth } from '@/core/cure/dayNames';
+import { countPieces } from '@/core/records/countPieces';
+import type { SetCard } from '@/core/records/views';
+import { dueWords, SET_ORDERS, sortedSets, type SetOrder } from '@/core/records/work';
+import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
+import styles from './SetsScreen.module.css';
+
+const ROW_PX = 148;
+/** From so many sets on there is a field to find one. */
+const MANY = 8;
+const HEADS: Record<SetOrder, string> = { name: 'Set', next: 'Next', due: 'Due' };
+
+/** All sets as a table of works: each led by its waterline, with what comes next, what cures and when it is due. */
+export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string }) {
+  const [order, setOrder] = useState<SetOrder>('next');
+  const [find, setFind] = useState('');
+  const shown = useMemo(() => {
+    const words = find.trim().toLowerCase();
+    const fits = ({ set: { data } }: SetCard): boolean =>
+      `${data.name} ${data.job?.customer ?? ''}`.toLowerCase().includes(words);
+    return sortedSets(words === '' ? sets : sets.filter(fits), order);
+  }, [sets, find, order]);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const rows = useWindowVirtualizer({
+    count: shown.length,
+    estimateSize: () => ROW_PX,
+    overscan: 4,
+    initialRect: { width: 1200, height: 1000 },
+    getItemKey: (index) => shown[index]!.set.id,
+  });
+  const items = rows.getVirtualItems();
+  const above = items[0]?.start ?? 0;
+  const below = rows.getTotalSize() - (items.at(-1)?.end ?? 0);
+  return (
+    <>
+      {sets.length > MANY && (
+        <TextField
+          label="Find a set"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+          className={styles.find}
+          autoComplete="off"
+        />
+      )}
+      <Table className={styles.works} aria-label="Sets">
+        <TableHead>
+          <TableRow>
+            <TableCell>At eye level</TableCell>
+            {SET_ORDERS.map((key) => (
+              <TableCell key={key} sortDirection={order === key ? 'asc' : false}>
+                <TableSortLabel active={order === key} onClick={() => setOrder(key)}>
+                  {HEADS[key]}
+                </TableSortLabel>
+              </TableCell>
+            ))}
+          </TableRow>
+        </TableHead>
+        <TableBody ref={body}>
+          {above > 0 && (
+            <tr aria-hidden>
+              <td colSpan={4} style={{ height: above }} />
+            </tr>
+          )}
+          {items.map(({ index, key }) => (
+            <Work key={key} card={shown[index]!} now={now} />
+          ))}
+          {below > 0 && (
+            <tr aria-hidden>
+              <td colSpan={4} style={{ height: below }} />
+            </tr>
+          )}
+        </TableBody>
+      </Table>
+      {shown.length === 0 && <p className={styles.none}>No set is called that.</p>}
+    </>
+  );
+}
+
+function Work({ card, now }: { card: SetCard; now: string }) {
+  const { set, pieces, strip, batches, next, curing } = card;
+  const { name, figureScaleMm, levelMm, job } = set.data;
+  const base = `/sets/${set.id}`;
+  const due = job?.due ? dueWords(job.due, now) : null;
+  return (
+    <TableRow className={styles.work}>
+      <TableCell className={styles.strip}>
+        {strip.length > 0 ? (
+          <WaterlineStrip
+            label={`${name} at eye level`}
+            pieces={strip}
+            levelMm={levelMm}
+            heightPx={118}
+            firstWidthPx={520}
+            plain
+          />
+        ) : (
+          <span className={styles.small}>no pieces yet</span>
+        )}
+      </TableCell>
+      <TableCell component="th" scope="row">
+        <Link href={`${base}/shape`} className={styles.name}>
+          {name}
+        </Link>
+        <span className={styles.small}>
+          {[
+            `${figureScaleMm} mm`,
+            countPieces(pieces),
+            batches > 0 && `${batches} ${batches === 1 ? 'batch' : 'batches'}`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </span>
+        {job?.customer && <span className={styles.small}>{job.customer}</span>}
+      </TableCell>
+      <TableCell>
+        <Link href={`${base}/${next.stage}${next.batchId ? `?batch=${next.batchId}` : ''}`} className={styles.next}>
+          {next.words}
+        </Link>
+        {curing && <span className={styles.small}>curing: {curing.words}</span>}
+      </TableCell>
+      <TableCell>
+        {job?.due && due ? (
+          <>
+            <span className={due.late ? styles.late : undefined}>{dayAndMonth(job.due)}</span>
+            <span className={styles.small}>{due.words}</span>
+          </>
+        ) : (
+          <span className={styles.small}>no date</span>
+        )}
+      </TableCell>
+    </TableRow>
+  );
+}

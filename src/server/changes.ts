@@ -1,0 +1,32 @@
+import type { Scope } from '@/core/records/command';
+import type { EditAnswer, RowChange } from '@/core/records/views';
+import type { Database } from '@/db/dataFile';
+import { currentPours, getBatch, setOfBatch } from '@/db/batches';
+import { getDocument } from '@/db/documents';
+import { history, type Touched } from '@/db/journal';
+import { wallClockNow } from './clock';
+
+/** A record as it is now, for a screen that shows it. */
+function rowOf(db: Database, { kind, id, setId }: Touched): RowChange[] {
+  if (kind === 'batch') return [{ kind, id, setId, row: getBatch(db, id) }];
+  if (kind !== 'pour') return [{ kind, id, setId, row: getDocument(db, kind, id) } as RowChange];
+  const dot = id.lastIndexOf('.');
+  const [batchId, layer] = [id.slice(0, dot), Number(id.slice(dot + 1))];
+  const row = currentPours(db, batchId).find((pour) => pour.layer === layer) ?? null;
+  const batch: RowChange = { kind: 'batch', id: batchId, setId: setOfBatch(db, batchId), row: getBatch(db, batchId) };
+  return [{ kind, id, setId, batchId, layer, row }, batch];
+}
+
+/** Touched records as they are now, each once. */
+export function changesOf(db: Database, touched: readonly Touched[]): RowChange[] {
+  const all = touched.flatMap((one) => rowOf(db, one));
+  return [...new Map(all.map((change) => [`${change.kind} ${change.id}`, change])).values()];
+}
+
+/** What an edit is answered with. */
+export const editAnswer = (db: Database, scope: Scope, id: string | null, touched: readonly Touched[]): EditAnswer => ({
+  id,
+  changes: changesOf(db, touched),
+  history: history(db, scope),
+  now: wallClockNow(),
+});

@@ -1,0 +1,52 @@
+import { LRUCache } from 'lru-cache';
+import { makePictureBed, type PictureBed, type PictureSource } from '@/core/picture/bedPicture';
+import { stripPieces, type StripOptions, type StripPiece } from '@/core/picture/strip';
+import type { PieceDesign } from '@/core/bed/schema';
+import {
+  bedKey,
+  planAmounts,
+  surveyBed,
+  type Amounts,
+  type AmountsRequest,
+  type BedSource,
+  type SurveyedBed,
+} from '@/core/plan';
+import { matchBed, matchSet, type MatchRequest, type MatchSet } from '@/core/seams/matchSet';
+import type { RecipeDose } from '@/core/tint/doses';
+
+/*
+ * What the server computes, in threads of its own: never on the one that answers. Each thread keeps the beds that it has built
+ * lately; a surveyed bed holds up to about 1 MB of sums.
+ */
+
+const surveyed = new LRUCache<string, SurveyedBed>({ max: 80 });
+const matched = new LRUCache<string, SurveyedBed>({ max: 60 });
+const pictures = new LRUCache<string, PictureBed>({ max: 400 });
+
+function kept<B extends object>(cache: LRUCache<string, B>, key: string, make: () => B): B {
+  const bed = cache.get(key) ?? make();
+  cache.set(key, bed);
+  return bed;
+}
+
+const keptBed: BedSource = (design, strays) =>
+  kept(surveyed, bedKey(design, strays), () => surveyBed(design, undefined, strays));
+const keptMatchBed = (design: PieceDesign): SurveyedBed => kept(matched, bedKey(design), () => matchBed(design));
+const keptPicture: PictureSource = (design, cellMm) =>
+  kept(pictures, `${cellMm} ${bedKey(design)}`, () => makePictureBed(design, cellMm));
+
+export const amounts = (request: AmountsRequest): Amounts => planAmounts(request, keptBed);
+
+export const match = (request: MatchRequest): MatchSet => matchSet(request, keptMatchBed);
+
+export const strip = ({
+  designs,
+  levelMm,
+  doses,
+  options,
+}: {
+  designs: readonly { id: string; data: PieceDesign }[];
+  levelMm: number;
+  doses: readonly RecipeDose[];
+  options: StripOptions;
+}): StripPiece[] => stripPieces(designs, levelMm, doses, keptPicture, options);

@@ -79,6 +79,8 @@ async function prepared(command: Command, now: string): Promise<Work> {
       return (db) => removeRecord(db, command.kind, command.id, command.version, now);
     case 'measure':
       return (db) => measurePieces(db, command, now);
+    case 'give':
+      return (db) => giveStandards(db, command, now);
     case 'pour':
       return recordPour(command, now);
   }
@@ -281,6 +283,29 @@ function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, 
       else if (isKnown(next)) writer.put('piece', old.id, next, null);
       else writer.remove('piece', old.id, null);
     });
+  });
+  return { id: setId, touched };
+}
+
+/** Gives edges of a set's designs a standard, or takes it from them. */
+function giveStandards(db: Database, { setId, edges, label }: Extract<Command, { do: 'give' }>, now: string): Done {
+  const standards = mustBeThere(db, setId).data.standards ?? [];
+  edges.forEach(({ standardId }, i) => {
+    if (standardId !== null && !standards.some(({ id }) => id === standardId))
+      throw new FieldProblem(['edges', i, 'standardId'], 'This edge standard is no longer there.');
+  });
+  const designs = listDocuments(db, 'design', setId).records;
+  const touched = edit(db, setScope(setId), label ?? 'Give edges a standard', now, (writer) => {
+    for (const designId of new Set(edges.map((edge) => edge.designId))) {
+      const design = designs.find(({ id }) => id === designId)?.data;
+      if (!design) throw new FieldProblem(['edges'], 'One of these designs is no longer there.');
+      const own = edges.filter((edge) => edge.designId === designId);
+      const kept = Object.entries(design.edgeStandards ?? {}).filter(
+        ([name]) => !own.some(({ edge }) => edge === name),
+      );
+      const given = own.flatMap(({ edge, standardId }) => (standardId === null ? [] : [[edge, standardId] as const]));
+      writer.put('design', designId, { ...design, edgeStandards: Object.fromEntries([...kept, ...given]) }, null);
+    }
   });
   return { id: setId, touched };
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { batchSchema, pieceSchema, pourRecordSchema, settingsSchema, waterSetSchema, type RecordKind } from './schema';
-import { pieceDesignSchema } from '../bed/schema';
+import { edgeNameSchema, pieceDesignSchema } from '../bed/schema';
+import { MOST_DESIGNS } from '../plan/request';
 import { cornerShimsSchema, measuredEdgesSchema } from '../seams/schema';
 import { productSchema } from '../mixing/product';
 import { colourantSchema, recipeSchema } from '../tint/schema';
@@ -78,6 +79,16 @@ export const commandSchema = z.discriminatedUnion('do', [
       )
       .min(1)
       .max(500),
+  }),
+  /** Edges given a standard, or none, all in one edit. */
+  z.object({
+    do: z.literal('give'),
+    setId: id,
+    label,
+    edges: z
+      .array(z.object({ designId: id, edge: edgeNameSchema, standardId: id.nullable() }))
+      .min(1)
+      .max(MOST_DESIGNS * 12),
   }),
   z.object({ do: z.literal('undo'), scope: scopeSchema }),
   z.object({ do: z.literal('redo'), scope: scopeSchema }),

@@ -36,6 +36,8 @@ export const measuredEdgeSchema = z.object({
   bed: z.array(z.object({ atMm: mm(0, 3000), heightMm: mm(0, 300) })).max(60, 'At most 60 readings of one edge'),
   /** The water's level at both ends and the middle of the edge, or null before the pour. */
   levels: z.tuple([mm(0, 300), mm(0, 300), mm(0, 300)]).nullable(),
+  /** Which of those were not measured but taken over from the others: 0 start, 1 middle, 2 end. */
+  takenOver: z.array(z.number().int().min(0).max(2)).max(2).optional(),
 });
 export type MeasuredEdge = z.infer<typeof measuredEdgeSchema>;
 /** Strips under the corners of a piece, mm: south-west, south-east, north-east, north-west as drawn. A stiff piece stands on them in one plane. */

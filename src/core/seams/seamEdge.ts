@@ -2,7 +2,9 @@ import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { standardHeightMm } from '../bed/joints';
 import { edgeLengthMm, startsAtLeft } from '../bed/outline';
 import type { BedProfile } from '../bed/profile';
-import type { EdgeName, Outline } from '../bed/schema';
+import { sectionSchema } from '../bed/featureSchema';
+import type { EdgeName, Outline, Section } from '../bed/schema';
+import { sectionHeightMm, type CrossSection } from '../bed/section';
 import type { MeasuredEdge } from './schema';
 
 /** Spacing of the samples along an edge. */
@@ -125,18 +127,44 @@ export function standardFrom(
     bankMm: round(bankMm),
     toleranceMm: 0.5,
     blendMm: 12,
-    section: 'trapezoid' as const,
   };
-  if (from < 0) return { ...common, portMm: round(lengthMm / 2), widthMm: 0, depthMm: 0, bankSlope: 1 };
+  if (from < 0)
+    return { ...common, section: 'trapezoid', portMm: round(lengthMm / 2), widthMm: 0, depthMm: 0, bankSlope: 1 };
   const [widthMm, depthMm] = [to - from, levelMm - lowest];
   // The floor is what lies within a tenth of the depth of the deepest.
   const floor = heightMm.reduce((sum, z) => sum + (z < lowest + depthMm * 0.1 ? step : 0), 0);
   const bankSlope = Math.max(0, Math.min((widthMm - floor) / 2 / (depthMm * 0.9), widthMm / 2 / depthMm));
+  const cut = { widthMm, depthMm, levelMm, bankSlope: Math.floor(bankSlope * 100) / 100 };
+  const portMm = (from + to) / 2;
   return {
     ...common,
-    portMm: round((from + to) / 2),
+    section: likestSection(
+      cut,
+      (i) => heightMm[i]!,
+      (i) => Math.abs(i * step - portMm),
+      [from / step, to / step],
+    ),
+    portMm: round(portMm),
     widthMm: round(widthMm),
     depthMm: round(depthMm),
-    bankSlope: Math.floor(bankSlope * 100) / 100,
+    bankSlope: cut.bankSlope,
   };
+}
+
+/** Of the sections that there are the one that lies closest to a bed between its banks, by the sum of squares. */
+function likestSection(
+  cut: Omit<CrossSection, 'section'>,
+  height: (i: number) => number,
+  off: (i: number) => number,
+  [from, to]: readonly [number, number],
+): Section {
+  const strays = (section: Section): number => {
+    let sum = 0;
+    for (let i = Math.ceil(from); i <= to; i++) {
+      const z = Math.min(cut.levelMm, sectionHeightMm({ ...cut, section }, off(i)));
+      sum += (z - height(i)) ** 2;
+    }
+    return sum;
+  };
+  return sectionSchema.options.reduce((best, section) => (strays(section) < strays(best) ? section : best));
 }

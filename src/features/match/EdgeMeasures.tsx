@@ -2,11 +2,15 @@
 
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
+import { copyName } from '@/core/bed/pieceRef';
 import type { EdgeName } from '@/core/bed/schema';
 import { parseEdgeReadings, edgeReadingsText } from '@/core/formats/readings';
 import type { MatchEdge } from '@/core/seams/matchSet';
+import { NOT_MEASURED, wasMeasured, withLevel } from '@/core/seams/measuredEdge';
 import type { MeasuredEdge } from '@/core/seams/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { Fold } from '@/ui/controls/Fold';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
@@ -27,7 +31,7 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
   const [typed, setTyped] = useState<string | null>(null);
   if (!design) return null;
   const stored = desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy);
-  const own: MeasuredEdge = stored?.data.edges?.[edge.edge] ?? { bed: [], levels: null };
+  const own: MeasuredEdge = stored?.data.edges?.[edge.edge] ?? NOT_MEASURED;
   const levelMm = desk.set.data.levelMm;
   const put = (change: (now: MeasuredEdge) => MeasuredEdge, label: string): Promise<{ ok: boolean }> =>
     door.run(({ pieces }) => {
@@ -37,11 +41,11 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
       return {
         do: 'measure',
         setId: desk.set.id,
-        pieces: [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? { bed: [], levels: null }) } }],
+        pieces: [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? NOT_MEASURED) } }],
         label,
       };
     }, label);
-  const name = `${design.data.tag} #${copy}`;
+  const name = copyName(design.data.tag, copy);
   const ends = START[edge.edge] ?? ['west end', 'east end'];
   const words = { start: ends[0], middle: 'middle', end: ends[1] };
   const levels = own.levels ?? [levelMm, levelMm, levelMm];
@@ -53,18 +57,21 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
       setTyped(null);
   };
   return (
-    <details className={styles.measure} open={own.levels !== null || own.bed.length > 0}>
-      <summary>{`Measure the ${edge.edge} edge of ${design.data.tag}${own.levels || own.bed.length ? `, #${copy} measured` : ''}`}</summary>
+    <Fold
+      open={own.levels !== null || own.bed.length > 0}
+      summary={`Measure the ${edge.edge} edge of ${design.data.tag}${own.levels || own.bed.length ? `, #${copy} measured` : ''}`}
+    >
       <div className={styles.fields}>
         {design.data.copies > 1 && (
-          <label className={styles.copy}>
-            Copy{' '}
-            <select value={copy} onChange={(event) => (setCopy(Number(event.target.value)), setTyped(null))}>
-              {Array.from({ length: design.data.copies }, (_, i) => (
-                <option key={i} value={i + 1}>{`#${i + 1}`}</option>
-              ))}
-            </select>
-          </label>
+          <ChoiceField
+            label="Copy"
+            value={String(copy)}
+            choices={Array.from({ length: design.data.copies }, (_, i) => ({
+              value: String(i + 1),
+              label: `#${i + 1}`,
+            }))}
+            onCommit={(value) => (setCopy(Number(value)), setTyped(null))}
+          />
         )}
         {PLACES.map((place, i) => (
           <MeasureField
@@ -73,14 +80,9 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
             quantity="length"
             step={0.1}
             value={levels[i]!}
-            hint={own.levels ? undefined : 'as planned'}
+            hint={!own.levels ? 'as planned' : wasMeasured(own, i) ? undefined : 'taken over, not measured'}
             validate={(value) => (value < 0 || value > 300 ? 'Between 0 and 300 mm' : null)}
-            onCommit={(value) =>
-              void put(
-                (now) => ({ ...now, levels: withLevelAt(now.levels ?? [levelMm, levelMm, levelMm], i, value) }),
-                `Measure the level of ${name}`,
-              )
-            }
+            onCommit={(value) => void put((now) => withLevel(now, i, value), `Measure the level of ${name}`)}
           />
         ))}
       </div>
@@ -98,16 +100,6 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
           `${parsed.readings.length} ${parsed.readings.length === 1 ? 'reading' : 'readings'} of ${formatMeasure(edge.lengthMm, 'length', units)}`
         }
       />
-    </details>
+    </Fold>
   );
-}
-
-function withLevelAt(
-  [start, middle, end]: readonly [number, number, number],
-  i: number,
-  value: number,
-): [number, number, number] {
-  const next: [number, number, number] = [start, middle, end];
-  next[i] = value;
-  return next;
 }

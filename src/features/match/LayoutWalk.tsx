@@ -75,7 +75,7 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
   ).join(', ');
   return (
     <div className={styles.walk}>
-      <p className={styles.quiet}>
+      <div className={styles.quiet}>
         {`${seams.length} seams in this layout: ${counts}. `}
         {ends.length > 1 && (
           <span className="labelled">
@@ -89,7 +89,7 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
             />
           </span>
         )}
-      </p>
+      </div>
       {pieces.length > 0 && (
         <WaterlineWalk
           label="Along the water at eye level"

@@ -1,22 +1,25 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import { useSearchParams } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import type { EdgeName } from '@/core/bed/schema';
 import { edgeCsv, parseEdgeCsv } from '@/core/formats/edgeCsv';
-import { edgeReadingsText, parseEdgeReadings } from '@/core/formats/readings';
 import type { MatchSet } from '@/core/seams/matchSet';
+import { NOT_MEASURED, wasMeasured, withLevel } from '@/core/seams/measuredEdge';
 import type { MeasuredEdge } from '@/core/seams/schema';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
+import { FileButton } from '@/ui/controls/FileButton';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { saveFile } from '@/ui/saveFile';
 import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
-import { benchRows, withLevel, type BenchRow } from './benchList';
+import { BedPairs } from './BedPairs';
+import { benchRows, type BenchRow } from './benchList';
 import own from './MeasureView.module.css';
 
-const NOTHING: MeasuredEdge = { bed: [], levels: null };
 const ENDS: Partial<Record<EdgeName, string>> = {
   north: 'west → east',
   south: 'west → east',
@@ -27,7 +30,7 @@ const ENDS: Partial<Record<EdgeName, string>> = {
 /** Measuring in the order of the bench: piece after piece, edge after edge; Enter goes on to the next. Measured beats drawn. */
 export function MeasureView({ match }: { match: MatchSet | null }) {
   const { desk } = useDesk();
-  const [only, setOnly] = useState('');
+  const [only, setOnly] = useState(useSearchParams().get('piece') ?? '');
   const rows = useMemo(() => benchRows(match, desk), [match, desk]);
   const shown = rows.filter(({ designId }) => only === '' || designId === only);
   const names = desk.designs.filter(({ id }) => rows.some(({ designId }) => designId === id));
@@ -38,20 +41,23 @@ export function MeasureView({ match }: { match: MatchSet | null }) {
       <div className={own.head}>
         <p className={styles.small}>
           Stand the piece on a flat table and measure up from the table: the water at both ends and the middle of the
-          edge, and the bed where you like. Enter goes on to the next field, an empty field forgets the reading.{' '}
+          edge, and the bed where you like. Enter goes on to the next field, an empty field forgets the reading; a level
+          in pencil was not measured but taken over from the others.{' '}
           {`${measured} of ${rows.length} edges are measured.`}
         </p>
-        <label>
-          Show{' '}
-          <select value={only} onChange={(event) => setOnly(event.target.value)}>
-            <option value="">all pieces</option>
-            {names.map(({ id, data }) => (
-              <option key={id} value={id}>
-                {data.tag}
-              </option>
-            ))}
-          </select>
-        </label>
+        <div className="labelled">
+          <span>Show</span>
+          <ChoiceField
+            bare
+            label="Which pieces to show"
+            value={only}
+            choices={[
+              { value: '', label: 'all pieces' },
+              ...names.map(({ id, data }) => ({ value: id, label: data.tag })),
+            ]}
+            onCommit={setOnly}
+          />
+        </div>
         <CsvDoor />
       </div>
       <BenchTable rows={shown} />
@@ -67,7 +73,7 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
     void door.run(({ pieces }) => {
       const now =
         pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ??
-        NOTHING;
+        NOT_MEASURED;
       return {
         do: 'measure',
         setId: desk.set.id,
@@ -89,7 +95,7 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
             <th scope="col">{`Level at its start, ${units.length}`}</th>
             <th scope="col">middle</th>
             <th scope="col">end</th>
-            <th scope="col">{`Bed: along height; along height …`}</th>
+            <th scope="col">Bed: how far along, how high</th>
           </tr>
         </thead>
         <tbody>
@@ -111,7 +117,13 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
                 </td>
               ))}
               <td>
-                <BedCell row={row} put={put} next={next} />
+                <BedPairs
+                  name={`${row.name} ${row.edge}`}
+                  lengthMm={row.lengthMm}
+                  bed={row.measured?.bed ?? []}
+                  onBed={(bed) => put(row, (now) => ({ ...now, bed }))}
+                  next={next}
+                />
               </td>
             </tr>
           ))}
@@ -146,6 +158,7 @@ function useTyped(
       value: typed ?? stored,
       onChange: (event) => setTyped(event.target.value),
       onBlur: commit,
+      onFocus: (event) => event.target.select(),
       'aria-invalid': complaint !== null,
       autoComplete: 'off',
     },
@@ -157,15 +170,16 @@ function useTyped(
 function Level({ row, k, label, put, next }: CellProps & { k: number; label: string }) {
   const units = useUnits();
   const stored = row.measured?.levels ? editText(row.measured.levels[k]!, 'length', units) : '';
+  const takenOver = stored !== '' && !wasMeasured(row.measured!, k);
   const { props, complaint, commit } = useTyped(stored, (text) => {
     if (text === '') {
-      put(row, (now) => ({ ...now, levels: null }));
+      put(row, ({ takenOver: _, ...now }) => ({ ...now, levels: null }));
       return null;
     }
     const parsed = parseMeasure(text, 'length', preferredUnit('length', units));
     if (!parsed.ok) return parsed.message;
     if (parsed.value < 0 || parsed.value > 300) return 'Between 0 and 300 mm';
-    put(row, (now) => ({ ...now, levels: withLevel(now.levels, k, parsed.value) }));
+    put(row, (now) => withLevel(now, k, parsed.value));
     return null;
   });
   return (
@@ -175,46 +189,9 @@ function Level({ row, k, label, put, next }: CellProps & { k: number; label: str
         aria-label={label}
         inputMode="decimal"
         className={own.level}
-        placeholder={editText(row.plannedMm[k]!, 'length', units)}
-        onKeyDown={(event) =>
-          event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))
-        }
-      />
-      {complaint && (
-        <small role="alert" className={own.wrong}>
-          {complaint}
-        </small>
-      )}
-    </>
-  );
-}
-
-function BedCell({ row, put, next }: CellProps) {
-  const units = useUnits();
-  const stored = edgeReadingsText(row.measured?.bed ?? [], units)
-    .split('\n')
-    .join('; ');
-  const { props, complaint, commit } = useTyped(stored, (text) => {
-    const parsed = parseEdgeReadings(
-      text
-        .split(';')
-        .map((pair) => pair.trim())
-        .filter(Boolean)
-        .join('\n'),
-      units,
-      row.lengthMm,
-    );
-    if (parsed.errors.length > 0) return parsed.errors[0]!.message.replace(/^Line (\d+)/, 'Reading $1');
-    put(row, (now) => ({ ...now, bed: parsed.readings }));
-    return null;
-  });
-  return (
-    <>
-      <input
-        {...props}
-        aria-label={`${row.name} ${row.edge}, bed`}
-        className={own.bed}
-        placeholder="70 8.2; 40 17"
+        placeholder={`plan ${editText(row.plannedMm[k]!, 'length', units)}`}
+        data-taken-over={takenOver || undefined}
+        title={takenOver ? 'Not measured: taken over from the others' : undefined}
         onKeyDown={(event) =>
           event.key === 'Enter' && (event.preventDefault(), commit() && next(event.currentTarget, event.shiftKey))
         }
@@ -232,7 +209,6 @@ function BedCell({ row, put, next }: CellProps) {
 function CsvDoor() {
   const { desk, door } = useDesk();
   const [told, setTold] = useState<{ good: boolean; lines: string[] } | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const read = async (chosen: File): Promise<void> => {
     const { copies, errors } = parseEdgeCsv(await chosen.text(), desk.designs);
     if (errors.length > 0)
@@ -268,21 +244,11 @@ function CsvDoor() {
       >
         Save as CSV
       </Button>
-      <Button size="small" onClick={() => file.current?.click()}>
-        Take in a CSV…
-      </Button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        label="Take in a CSV"
+        name="A CSV of edge readings"
         accept=".csv,text/csv,text/plain"
-        aria-label="A CSV of edge readings"
-        className="visually-hidden"
-        tabIndex={-1}
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          event.target.value = '';
-          if (chosen) void read(chosen);
-        }}
+        onFile={(chosen) => void read(chosen)}
       />
       {told && (
         <div role={told.good ? 'status' : 'alert'} className={own.told} data-good={told.good || undefined}>

@@ -277,7 +277,7 @@ function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: R
           </Button>
         </p>
       ))}
-      <p className="labelled">
+      <div className="labelled">
         <span>Keep apart</span>
         <ChoiceField
           bare
@@ -292,7 +292,7 @@ function Apart({ row, wish, put }: { row: MatchRow; wish: RowWish; put: (wish: R
           disabled={!chosen}
           choices={others.map(({ value, label }) => ({ key: value, label, onPick: () => keep(first, value) }))}
         />
-      </p>
+      </div>
     </div>
   );
 }

@@ -75,7 +75,7 @@ function AnyTwo({
   const choices = match.edges.map((edge) => ({ value: edgeKey(edge), label: edgeName(edge) }));
   const [a, b] = seam ? [choices[seam.a]!.value, choices[seam.b]!.value] : [choices[0]!.value, choices[0]!.value];
   return (
-    <p className={`labelled ${styles.anyTwo}`}>
+    <div className={`labelled ${styles.anyTwo}`}>
       <span>Hold</span>
       <ChoiceField
         bare
@@ -92,7 +92,7 @@ function AnyTwo({
         choices={choices}
         onCommit={(edge) => onChoose(pairKey(a, edge))}
       />
-    </p>
+    </div>
   );
 }
 
@@ -123,7 +123,7 @@ function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
   return (
     <section aria-label="Seams" className={styles.seams}>
       <h2 className={styles.heading}>Seams, worst first</h2>
-      <p className={`labelled ${styles.filter}`}>
+      <div className={`labelled ${styles.filter}`}>
         <span>Show</span>
         <ChoiceField
           bare
@@ -135,7 +135,7 @@ function SeamList({ match, seams, chosen, onChoose }: SeamListProps) {
           }))}
           onCommit={setOnly}
         />
-      </p>
+      </div>
       {match && (
         <PickList
           label="Seams"

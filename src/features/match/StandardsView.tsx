@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useState } from 'react';
-import type { EdgeName, PieceDesign } from '@/core/bed/schema';
+import { pieceKey } from '@/core/bed/pieceRef';
 import type { WaterSet } from '@/core/records/schema';
 import { replaceAt } from '@/core/records/replaceAt';
 import { DEFAULT_KERF_MM, gaugeDrawing, gaugeStl, gaugeSvg, GAUGE_SIDES, type GaugeSide } from '@/core/formats/gauge';
@@ -11,7 +11,9 @@ import type { MatchEdge, MatchSet } from '@/core/seams/matchSet';
 import { standardFrom } from '@/core/seams/seamEdge';
 import { edgeStandardSchema, type EdgeStandard } from '@/core/bed/edgeStandardSchema';
 import { SEAM_LIMITS, seamLimitsSchema, type SeamLimits } from '@/core/seams/schema';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
+import { Fold } from '@/ui/controls/Fold';
+import { MenuButton } from '@/ui/controls/MenuButton';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -38,15 +40,9 @@ const SECTIONS = [
 
 /** The set's edge standards: taken from an edge or typed, given to edges, departures flagged, gauges to cut by. */
 export function StandardsView({ match }: { match: MatchSet | null }) {
-  const { desk, door, shapeDesign } = useDesk();
-  const units = useUnits();
+  const { desk, door, changeSet: put } = useDesk();
   const { data } = desk.set;
   const standards = data.standards ?? [];
-  const put = (change: (set: WaterSet) => WaterSet, label: string): void =>
-    void door.run(
-      ({ set }) => ({ do: 'put', kind: 'set', id: set.id, version: set.version, data: change(set.data), label }),
-      label,
-    );
   // One that was just added stands open: its fields are what comes next.
   const [added, setAdded] = useState<number | null>(null);
   const add = (make: (id: string) => EdgeStandard, label: string): void => {
@@ -74,12 +70,15 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
         ),
       'Add an edge standard',
     );
-  const give = (edge: MatchEdge, standard: string): void =>
-    shapeDesign(
-      edge.designId,
-      (newest) => ({ ...newest, edgeStandards: withStandard(newest.edgeStandards, edge.edge, standard) }),
-      `Give ${edge.piece} ${edge.edge} a standard`,
-    );
+  const give = (to: readonly MatchEdge[], standardId: string): void => {
+    const standard = standards.find(({ id }) => id === standardId);
+    const label =
+      to.length === 1
+        ? `Give ${to[0]!.piece} ${to[0]!.edge} a standard`
+        : `Give ${to.length} edges ${standard?.name ?? 'no standard'}`;
+    const edges = to.map(({ designId, edge }) => ({ designId, edge, standardId: standardId || null }));
+    void door.run(() => ({ do: 'give', setId: desk.set.id, label: label.slice(0, 80), edges }), label);
+  };
   // Copies that were measured stand beside their design; one of each edge is enough here.
   const edges = (match?.edges ?? []).filter(
     ({ designId, edge }, i, all) => all.findIndex((other) => other.designId === designId && other.edge === edge) === i,
@@ -94,24 +93,26 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
           the others: their beds are drawn to it, and what was carved otherwise is flagged.
         </p>
         {standards.map((standard, index) => (
-          <OneStandard key={standard.id} standard={standard} index={index} open={index === added} put={put} />
+          <OneStandard
+            key={standard.id}
+            standard={standard}
+            index={index}
+            open={index === added}
+            put={put}
+            edges={edges}
+            give={give}
+          />
         ))}
         {standards.length < 12 && (
           <div className={own.add}>
-            <label>
-              Take one from{' '}
-              <select value="" onChange={(event) => take(sources[Number(event.target.value)]!)}>
-                <option value="" disabled>
-                  an edge…
-                </option>
-                {sources.map((edge, i) => (
-                  <option
-                    key={`${edge.piece}${edge.edge}`}
-                    value={i}
-                  >{`${edge.piece} ${edge.edge}${edge.measured ? ', measured' : edge.wet ? '' : ', dry'}`}</option>
-                ))}
-              </select>
-            </label>
+            <MenuButton
+              label="Take one from"
+              choices={sources.map((edge) => ({
+                key: `${pieceKey(edge)} ${edge.edge}`,
+                label: `${edge.piece} ${edge.edge}${edge.measured ? ', measured' : edge.wet ? '' : ', dry'}`,
+                onPick: () => take(edge),
+              }))}
+            />
             <Button size="small" onClick={type}>
               Type one
             </Button>
@@ -126,37 +127,17 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
         )}
         {standards.length > 0 && (
           <ul className={styles.given}>
-            {edges.map((edge) => {
-              const design = desk.designs.find(({ id }) => id === edge.designId);
-              const id = design?.data.edgeStandards?.[edge.edge] ?? '';
-              return (
-                <li key={`${edge.piece}${edge.edge}`}>
-                  <span>{`${design?.data.tag ?? edge.piece} ${edge.edge}`}</span>
-                  <select
-                    aria-label={`Standard of ${design?.data.tag ?? edge.piece} ${edge.edge}`}
-                    value={standards.some((standard) => standard.id === id) ? id : ''}
-                    onChange={(event) => give(edge, event.target.value)}
-                  >
-                    <option value="">none</option>
-                    {standards.map((standard) => (
-                      <option
-                        key={standard.id}
-                        value={standard.id}
-                        disabled={Math.abs(standard.edgeMm - edge.lengthMm) > 1}
-                      >
-                        {Math.abs(standard.edgeMm - edge.lengthMm) > 1
-                          ? `${standard.name}, for edges of ${formatMeasure(standard.edgeMm, 'length', units, 0)}`
-                          : standard.name}
-                      </option>
-                    ))}
-                  </select>
-                  {edge.departs && (
-                    <em>{`${edge.measured ? 'Measured' : 'Carved'} ${formatMeasure(Math.abs(edge.departs.offMm), 'length', units)} ${edge.departs.offMm > 0 ? 'high' : 'low'}, ${formatMeasure(edge.departs.atMm, 'length', units, 0)} from the left${edge.drawnTo && !edge.measured ? '; drawn to it all the same' : ''}`}</em>
-                  )}
-                  {edge.standard && !edge.departs && <em data-good>keeps to it</em>}
-                </li>
-              );
-            })}
+            {edges.map((edge) => (
+              <Keeper
+                key={`${edge.designId} ${edge.edge}`}
+                edge={edge}
+                all={(match?.edges ?? []).filter(
+                  ({ designId, edge: name }) => designId === edge.designId && name === edge.edge,
+                )}
+                standards={standards}
+                give={give}
+              />
+            ))}
           </ul>
         )}
       </section>
@@ -180,14 +161,77 @@ const typedStandard = (id: string, edgeMm: number, levelMm: number): EdgeStandar
   blendMm: 12,
 });
 
-const withStandard = (
-  given: PieceDesign['edgeStandards'],
-  edge: EdgeName,
-  id: string,
-): PieceDesign['edgeStandards'] => {
-  const others = Object.fromEntries(Object.entries(given ?? {}).filter(([name]) => name !== edge));
-  return id === '' ? others : { ...others, [edge]: id };
-};
+interface KeeperProps {
+  edge: MatchEdge;
+  /** The edge as it is on the design and on each copy that was measured. */
+  all: readonly MatchEdge[];
+  standards: readonly EdgeStandard[];
+  give: (to: readonly MatchEdge[], standardId: string) => void;
+}
+
+const fits = (standard: EdgeStandard, edge: MatchEdge): boolean => Math.abs(standard.edgeMm - edge.lengthMm) <= 1;
+
+/** One edge: which standard it was given, and each piece of it that departs, with what to do about it. */
+function Keeper({ edge, all, standards, give }: KeeperProps) {
+  const { desk, door } = useDesk();
+  const units = useUnits();
+  const design = desk.designs.find(({ id }) => id === edge.designId);
+  const id = design?.data.edgeStandards?.[edge.edge] ?? '';
+  const name = `${design?.data.tag ?? edge.piece} ${edge.edge}`;
+  const off = all.filter(({ departs }) => departs);
+  const forget = ({ designId, copy, piece }: MatchEdge): void =>
+    void door.run(
+      () => ({
+        do: 'measure',
+        setId: desk.set.id,
+        label: `Forget the readings of ${piece} ${edge.edge}`.slice(0, 80),
+        pieces: [{ designId, copy: copy!, edges: { [edge.edge]: { bed: [], levels: null } } }],
+      }),
+      'Readings forgotten',
+    );
+  return (
+    <li>
+      <span>{name}</span>
+      <ChoiceField
+        bare
+        label={`Standard of ${name}`}
+        value={standards.some((standard) => standard.id === id) ? id : ''}
+        choices={[
+          { value: '', label: 'none' },
+          ...standards.map((standard) => ({
+            value: standard.id,
+            disabled: !fits(standard, edge),
+            label: fits(standard, edge)
+              ? standard.name
+              : `${standard.name}, for edges of ${formatMeasure(standard.edgeMm, 'length', units, 0)}`,
+          })),
+        ]}
+        onCommit={(standardId) => give([edge], standardId)}
+      />
+      {off.map((piece) => (
+        <em key={pieceKey(piece)}>
+          {departureWords(piece, units)}{' '}
+          {piece.measured && piece.copy !== null && (
+            <>
+              <Link href={`/sets/${desk.set.id}/match?show=measure&piece=${piece.designId}`}>Measure it again</Link>{' '}
+              <Button size="small" variant="text" onClick={() => forget(piece)}>
+                Forget its readings
+              </Button>
+            </>
+          )}
+        </em>
+      ))}
+      {off.length === 0 && edge.standard && <em data-good>keeps to it</em>}
+    </li>
+  );
+}
+
+function departureWords({ departs, measured, copy, drawnTo, piece }: MatchEdge, units: UnitPreferences): string {
+  const { offMm, atMm } = departs!;
+  const far = formatMeasure(Math.abs(offMm), 'length', units);
+  const where = formatMeasure(atMm, 'length', units, 0);
+  return `${copy === null ? '' : `${piece}: `}${measured ? 'Measured' : 'Carved'} ${far} ${offMm > 0 ? 'high' : 'low'}, ${where} from the left${drawnTo && !measured ? '; drawn to it all the same' : ''}`;
+}
 
 const LIMITS = [
   { key: 'stepMm', label: 'Step', quantity: 'length', step: 0.1 },
@@ -204,8 +248,7 @@ function Limits({ put }: { put: (change: (set: WaterSet) => WaterSet, label: str
     [key]: i === 0 ? [value, limits[key][1]] : [limits[key][0], value],
   });
   return (
-    <details className={styles.standard}>
-      <summary>What closes, what passes</summary>
+    <Fold summary="What closes, what passes">
       <div className={styles.fields}>
         {LIMITS.flatMap(({ key, label, quantity, step }) =>
           ['closes', 'passes'].map((word, i) => (
@@ -221,7 +264,7 @@ function Limits({ put }: { put: (change: (set: WaterSet) => WaterSet, label: str
           )),
         )}
       </div>
-    </details>
+    </Fold>
   );
 }
 
@@ -230,11 +273,15 @@ function OneStandard({
   index,
   open,
   put,
+  edges,
+  give,
 }: {
   standard: EdgeStandard;
   index: number;
   open: boolean;
   put: (change: (set: WaterSet) => WaterSet, label: string) => void;
+  edges: readonly MatchEdge[];
+  give: KeeperProps['give'];
 }) {
   const { desk } = useDesk();
   const units = useUnits();
@@ -250,8 +297,7 @@ function OneStandard({
   const kerfMm = standard.kerfMm ?? DEFAULT_KERF_MM;
   const file = (side: GaugeSide, kind: string): string => `${standard.name.replace(/[^\w-]+/g, '-')}-${side}.${kind}`;
   return (
-    <details className={styles.standard} open={open}>
-      <summary>{standard.name}</summary>
+    <Fold summary={standard.name} open={open}>
       <div className={styles.fields}>
         <WordField
           label="Name"
@@ -296,9 +342,8 @@ function OneStandard({
       {Math.abs(standard.levelMm - desk.set.data.levelMm) > 0.05 && (
         <p className={own.level}>
           {`It is agreed for a level of ${formatMeasure(standard.levelMm, 'length', units)}; the set stands at ${formatMeasure(desk.set.data.levelMm, 'length', units)}. `}
-          <button
-            type="button"
-            className={own.take}
+          <Button
+            size="small"
             onClick={() =>
               put(
                 (set) =>
@@ -312,9 +357,10 @@ function OneStandard({
             }
           >
             Bring it to the set’s level
-          </button>
+          </Button>
         </p>
       )}
+      <GiveToMany standard={standard} edges={edges} give={give} />
       <GaugePicture standard={standard} />
       <div className={styles.fields}>
         <MeasureField
@@ -359,9 +405,10 @@ function OneStandard({
           </span>
         ))}
         <Link href={`/gauges/${desk.set.id}/${standard.id}`}>Print both at true size</Link>
-        <button
-          type="button"
-          className={own.remove}
+        <Button
+          size="small"
+          variant="text"
+          color="error"
           onClick={() =>
             put(
               (set) => ({ ...set, standards: (set.standards ?? []).filter(({ id }) => id !== standard.id) }),
@@ -370,9 +417,44 @@ function OneStandard({
           }
         >
           {`Remove ${standard.name}`}
-        </button>
+        </Button>
       </p>
-    </details>
+    </Fold>
+  );
+}
+
+/** Gives a standard to many edges at once: all that it fits, those that have none, or those of one design. */
+function GiveToMany({
+  standard,
+  edges,
+  give,
+}: {
+  standard: EdgeStandard;
+  edges: readonly MatchEdge[];
+  give: KeeperProps['give'];
+}) {
+  const { desk } = useDesk();
+  const fitting = edges.filter((edge) => edge.wet && fits(standard, edge));
+  const bare = fitting.filter(({ standard: given }) => given === null);
+  const groups = [
+    { key: 'bare', label: 'wet edges that have none', to: bare },
+    { key: 'all', label: 'all wet edges of its length', to: fitting },
+    ...desk.designs.map(({ id, data }) => ({
+      key: id,
+      label: `the wet edges of ${data.tag}`,
+      to: fitting.filter(({ designId }) => designId === id),
+    })),
+  ].filter(({ to }) => to.length > 0);
+  return (
+    <MenuButton
+      label="Give it to"
+      name={`Give ${standard.name} to many edges`}
+      choices={groups.map(({ key, label, to }) => ({
+        key,
+        label: `${label}, ${to.length}`,
+        onPick: () => give(to, standard.id),
+      }))}
+    />
   );
 }
 

@@ -41,12 +41,3 @@ export function benchRows(
     );
   });
 }
-
-/** The first level typed stands for the whole edge until the others are. */
-export function withLevel(now: MeasuredEdge['levels'], k: number, value: number): [number, number, number] {
-  const next: [number, number, number] = now ? [...now] : [value, value, value];
-  next[k] = value;
-  // The middle goes along while it was only taken over from the start.
-  if (now && k === 2 && now[1] === now[0]) next[1] = (now[0] + value) / 2;
-  return next;
-}

@@ -18,6 +18,9 @@ import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import styles from './SetsScreen.module.css';
 
 const ROW_PX = 148;
+/** A few sets have room for their strips at full width. */
+const FEW = 3;
+const WIDE_PX = 190;
 /** From so many sets on there is a field to find one. */
 const MANY = 8;
 const HEADS: Record<SetOrder, string> = { name: 'Set', next: 'Next', due: 'Due' };
@@ -32,10 +35,11 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
       `${data.name} ${data.job?.customer ?? ''}`.toLowerCase().includes(words);
     return sortedSets(words === '' ? sets : sets.filter(fits), order);
   }, [sets, find, order]);
+  const wide = sets.length <= FEW;
   const body = useRef<HTMLTableSectionElement>(null);
   const rows = useWindowVirtualizer({
     count: shown.length,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => (wide ? WIDE_PX + 90 : ROW_PX),
     overscan: 4,
     initialRect: { width: 1200, height: 1000 },
     getItemKey: (index) => shown[index]!.set.id,
@@ -57,7 +61,7 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
       <Table className={styles.works} aria-label="Sets">
         <TableHead>
           <TableRow>
-            <TableCell>At eye level</TableCell>
+            {!wide && <TableCell>At eye level</TableCell>}
             {SET_ORDERS.map((key) => (
               <TableCell key={key} sortDirection={order === key ? 'asc' : false}>
                 <TableSortLabel active={order === key} onClick={() => setOrder(key)}>
@@ -70,15 +74,15 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
         <TableBody ref={body}>
           {above > 0 && (
             <tr aria-hidden>
-              <td colSpan={4} style={{ height: above }} />
+              <td colSpan={wide ? 3 : 4} style={{ height: above }} />
             </tr>
           )}
           {items.map(({ index, key }) => (
-            <Work key={key} card={shown[index]!} now={now} />
+            <Work key={key} card={shown[index]!} now={now} wide={wide} />
           ))}
           {below > 0 && (
             <tr aria-hidden>
-              <td colSpan={4} style={{ height: below }} />
+              <td colSpan={wide ? 3 : 4} style={{ height: below }} />
             </tr>
           )}
         </TableBody>
@@ -88,58 +92,74 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
   );
 }
 
-function Work({ card, now }: { card: SetCard; now: string }) {
-  const { set, pieces, strip, batches, next, curing } = card;
-  const { name, figureScaleMm, levelMm, job } = set.data;
+/** The strip of a set, or that it has no pieces yet. */
+function Strip({ card, heightPx, firstWidthPx }: { card: SetCard; heightPx: number; firstWidthPx: number }) {
+  const { name, levelMm } = card.set.data;
+  if (card.strip.length === 0) return <span className={styles.small}>no pieces yet</span>;
+  return (
+    <WaterlineStrip
+      label={`${name} at eye level`}
+      pieces={card.strip}
+      levelMm={levelMm}
+      heightPx={heightPx}
+      firstWidthPx={firstWidthPx}
+      plain
+    />
+  );
+}
+
+function Work({ card, now, wide }: { card: SetCard; now: string; wide: boolean }) {
+  const { set, pieces, batches, next, curing } = card;
+  const { name, figureScaleMm, job } = set.data;
   const base = `/sets/${set.id}`;
   const due = job?.due ? dueWords(job.due, now) : null;
   return (
-    <TableRow className={styles.work}>
-      <TableCell className={styles.strip}>
-        {strip.length > 0 ? (
-          <WaterlineStrip
-            label={`${name} at eye level`}
-            pieces={strip}
-            levelMm={levelMm}
-            heightPx={118}
-            firstWidthPx={520}
-            plain
-          />
-        ) : (
-          <span className={styles.small}>no pieces yet</span>
+    <>
+      {wide && (
+        <TableRow>
+          <TableCell colSpan={3} className={styles.wide}>
+            <Strip card={card} heightPx={WIDE_PX} firstWidthPx={1224} />
+          </TableCell>
+        </TableRow>
+      )}
+      <TableRow className={wide ? styles.facts : styles.work}>
+        {!wide && (
+          <TableCell className={styles.strip}>
+            <Strip card={card} heightPx={118} firstWidthPx={520} />
+          </TableCell>
         )}
-      </TableCell>
-      <TableCell component="th" scope="row">
-        <Link href={`${base}/shape`} className={styles.name}>
-          {name}
-        </Link>
-        <span className={styles.small}>
-          {[
-            `${figureScaleMm} mm`,
-            countPieces(pieces),
-            batches > 0 && `${batches} ${batches === 1 ? 'batch' : 'batches'}`,
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </span>
-        {job?.customer && <span className={styles.small}>{job.customer}</span>}
-      </TableCell>
-      <TableCell>
-        <Link href={`${base}/${next.stage}${next.batchId ? `?batch=${next.batchId}` : ''}`} className={styles.next}>
-          {next.words}
-        </Link>
-        {curing && <span className={styles.small}>curing: {curing.words}</span>}
-      </TableCell>
-      <TableCell>
-        {job?.due && due ? (
-          <>
-            <span className={due.late ? styles.late : undefined}>{dayAndMonth(job.due)}</span>
-            <span className={styles.small}>{due.words}</span>
-          </>
-        ) : (
-          <span className={styles.small}>no date</span>
-        )}
-      </TableCell>
-    </TableRow>
+        <TableCell component="th" scope="row">
+          <Link href={`${base}/shape`} className={styles.name}>
+            {name}
+          </Link>
+          <span className={styles.small}>
+            {[
+              `${figureScaleMm} mm`,
+              countPieces(pieces),
+              batches > 0 && `${batches} ${batches === 1 ? 'batch' : 'batches'}`,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </span>
+          {job?.customer && <span className={styles.small}>{job.customer}</span>}
+        </TableCell>
+        <TableCell>
+          <Link href={`${base}/${next.stage}${next.batchId ? `?batch=${next.batchId}` : ''}`} className={styles.next}>
+            {next.words}
+          </Link>
+          {curing && <span className={styles.small}>curing: {curing.words}</span>}
+        </TableCell>
+        <TableCell>
+          {job?.due && due ? (
+            <>
+              <span className={due.late ? styles.late : undefined}>{dayAndMonth(job.due)}</span>
+              <span className={styles.small}>{due.words}</span>
+            </>
+          ) : (
+            <span className={styles.small}>no date</span>
+          )}
+        </TableCell>
+      </TableRow>
+    </>
   );
 }

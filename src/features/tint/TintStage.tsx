@@ -57,7 +57,7 @@ export function TintStage() {
           marks={plan?.pieces.map(({ tag, water }) => ({ tag, depthMm: water.greatestDepthMm })) ?? []}
         />
         {designs.length > 1 && (
-          <p className={`labelled ${styles.bedChoice}`}>
+          <div className={`labelled ${styles.bedChoice}`}>
             <span>Over the bed of</span>
             <ChoiceField
               bare
@@ -66,7 +66,7 @@ export function TintStage() {
               choices={designs.map(({ id, data }) => ({ value: id, label: `${data.tag} ${data.name}` }))}
               onCommit={setBedId}
             />
-          </p>
+          </div>
         )}
         <div className={styles.thumbs}>
           {designs.map(({ id, data }) => (

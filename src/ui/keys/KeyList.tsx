@@ -5,8 +5,11 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { Shortcut } from './useShortcuts';
-import styles from './KeyList.module.css';
 
 const label = ({ key, mod, shift }: Shortcut): string =>
   [mod ? 'Ctrl' : '', shift ? 'Shift' : '', key.length === 1 ? key.toUpperCase() : key].filter(Boolean).join(' ');
@@ -30,18 +33,18 @@ export function KeyList({
     <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
       <DialogTitle id="keys-title">Keys</DialogTitle>
       <DialogContent>
-        <table className={styles.keys}>
-          <tbody>
+        <Table size="small">
+          <TableBody>
             {[...shortcuts.map((shortcut) => [label(shortcut), shortcut.does]), ...more].map(([keys, does]) => (
-              <tr key={keys}>
-                <th scope="row">
+              <TableRow key={keys}>
+                <TableCell component="th" scope="row">
                   <kbd>{keys}</kbd>
-                </th>
-                <td>{does}</td>
-              </tr>
+                </TableCell>
+                <TableCell>{does}</TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 
 /** A key with what it does. `key` is the event's own; `mod` asks for Ctrl (or ⌘). */
 export interface Shortcut {
@@ -11,32 +11,27 @@ export interface Shortcut {
   run: () => void;
 }
 
-const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+const hits = ({ key, mod = false, shift }: Shortcut, event: KeyboardEvent): boolean =>
+  key.toLowerCase() === event.key.toLowerCase() &&
+  mod === (event.ctrlKey || event.metaKey) &&
+  (shift === undefined || shift === event.shiftKey);
+
+/** A list with the focus takes letters and arrows for itself, but not Ctrl with a letter. */
+const inList = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('[role="listbox"],[role="menu"],[role="combobox"]') !== null;
 
 /** Listens for shortcuts on the whole page. Plain keys do not fire while something is typed or a dialog is open. */
 export function useShortcuts(shortcuts: readonly Shortcut[]): void {
-  const latest = useRef(shortcuts);
-  useEffect(() => {
-    latest.current = shortcuts;
-  });
-  useEffect(() => {
-    const onKeyDown = (event: KeyboardEvent): void => {
-      const mod = event.ctrlKey || event.metaKey;
-      if (event.altKey || event.defaultPrevented || typing(event.target) || document.querySelector('[role="dialog"]'))
-        return;
-      const hit = latest.current.find(
-        ({ key, mod: wantsMod = false, shift }) =>
-          key.toLowerCase() === event.key.toLowerCase() &&
-          wantsMod === mod &&
-          (shift === undefined || shift === event.shiftKey),
-      );
-      if (!hit) return;
+  useHotkeys(
+    '*',
+    (event) => {
+      if (event.altKey || event.defaultPrevented || document.querySelector('[role="dialog"]')) return;
+      const hit = shortcuts.find((shortcut) => hits(shortcut, event));
+      if (!hit || (!hit.mod && inList(event.target))) return;
       event.preventDefault();
       hit.run();
-    };
-    window.addEventListener('keydown', onKeyDown);
-    return () => window.removeEventListener('keydown', onKeyDown);
-  }, []);
+    },
+    { enableOnFormTags: false },
+    [shortcuts],
+  );
 }

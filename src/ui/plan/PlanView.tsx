@@ -1,5 +1,6 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import {
   useEffect,
   useId,
@@ -270,30 +271,30 @@ export function PlanView({
         </span>
       </figcaption>
       <div className={styles.tools} role="group" aria-label="Look closer">
-        <button type="button" onClick={further} disabled={zoom.scale === 1} aria-label="Smaller">
+        <Button size="small" onClick={further} disabled={zoom.scale === 1} aria-label="Smaller">
           −
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
+          size="small"
           onClick={whole}
           disabled={zoom.scale === 1}
           aria-label={`Whole piece, now ${Math.round(zoom.scale * 100)} %`}
         >
           {`${Math.round(zoom.scale * 100)} %`}
-        </button>
-        <button type="button" onClick={nearer} aria-label="Larger">
+        </Button>
+        <Button size="small" onClick={nearer} aria-label="Larger">
           +
-        </button>
+        </Button>
         {onCut && (
-          <button
-            type="button"
+          <Button
+            size="small"
             aria-pressed={Boolean(cut)}
             onClick={() =>
               onCut(cut ? null : { from: { xMm: 0, yMm: lengthMm / 2 }, to: { xMm: widthMm, yMm: lengthMm / 2 } })
             }
           >
             Section line
-          </button>
+          </Button>
         )}
       </div>
     </figure>

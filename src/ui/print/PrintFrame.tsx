@@ -3,9 +3,11 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
+import { Toggles } from '../controls/Toggles';
 import styles from './PrintFrame.module.css';
 
-export type Paper = 'A4' | 'Letter';
+const PAPERS = ['A4', 'Letter'] as const;
+export type Paper = (typeof PAPERS)[number];
 
 interface PrintFrameProps {
   /** What is printed, for those who cannot see it. */
@@ -25,13 +27,12 @@ export function PrintFrame({ label, back, backTo, tools, children }: PrintFrameP
       <style>{`@page { size: ${paper === 'A4' ? 'A4' : 'letter'}; margin: 13mm; }`}</style>
       <nav className={styles.tools} aria-label={label}>
         <Link href={back}>{backTo}</Link>
-        <span className={styles.papers} role="group" aria-label="Paper">
-          {(['A4', 'Letter'] as const).map((size) => (
-            <button key={size} type="button" aria-pressed={paper === size} onClick={() => setPaper(size)}>
-              {size}
-            </button>
-          ))}
-        </span>
+        <Toggles
+          label="Paper"
+          value={paper}
+          choices={PAPERS.map((size) => ({ value: size, label: size }))}
+          onChoose={setPaper}
+        />
         {tools}
         <Button variant="contained" onClick={() => window.print()}>
           Print

@@ -1,4 +1,8 @@
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { Explanation } from '@/core/plan';
 import styles from './Reading.module.css';
 
@@ -18,16 +22,18 @@ export function HowItCameAbout({ id, figure, explanation, onClose }: HowItCameAb
         {explanation.estimate && <span className={styles.estimate}>estimate</span>}
       </h2>
       <p className={styles.formula}>{explanation.formula}</p>
-      <table className={styles.inputs}>
-        <tbody>
+      <Table size="small">
+        <TableBody>
           {explanation.inputs.map(({ label, value }) => (
-            <tr key={label}>
-              <th scope="row">{label}</th>
-              <td>{value}</td>
-            </tr>
+            <TableRow key={label}>
+              <TableCell component="th" scope="row">
+                {label}
+              </TableCell>
+              <TableCell>{value}</TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       {explanation.assumptions.length > 0 && (
         <ul className={styles.assumptions}>
           {explanation.assumptions.map((text) => (

@@ -57,6 +57,7 @@ export function WaterlineStrip({
     ...pieces.map((piece) => piece.profile.heightMm.reduce((a, b) => Math.max(a, b), 0)),
   );
   const tablePx = heightPx - FOOT_PX;
+  const drawnPx = Math.max(widthPx, layout.widthPx + GAUGE_PX);
   const up = (tablePx - HEAD_PX) / tallest;
   const levelPx = tablePx - levelMm * up;
   return (
@@ -67,13 +68,13 @@ export function WaterlineStrip({
           <span>heights drawn ×{(up / layout.pxPerMm).toFixed(1)}</span>
         </div>
       )}
-      <div
-        className={styles.scroll}
-        tabIndex={layout.widthPx + GAUGE_PX > widthPx ? 0 : -1}
-        role="group"
-        aria-label={label}
-      >
-        <svg width={Math.max(widthPx, layout.widthPx + GAUGE_PX)} height={heightPx} className={styles.drawing}>
+      <div className={styles.scroll} tabIndex={!plain && drawnPx > widthPx ? 0 : -1} role="group" aria-label={label}>
+        <svg
+          width={plain ? '100%' : drawnPx}
+          height={heightPx}
+          className={styles.drawing}
+          {...(plain && { viewBox: `0 0 ${drawnPx} ${heightPx}`, preserveAspectRatio: 'xMinYMax meet' })}
+        >
           <Gauge
             levelMm={levelMm}
             tallestMm={tallest}
@@ -160,7 +161,7 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
       <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
       <path d={waterPath(slot, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
       <path className={styles.outline} d={bodyPath(slot, tablePx, up)} />
-      <path className={styles.surface} d={surfacePath(slot, tablePx, up)} stroke={colours.at(-1)} />
+      <path className={styles.surface} d={surfacePath(slot, tablePx, up)} />
       {closedRuns(piece.dams).map((dam) => (
         <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>
           <title>{`${dam.method}, ${formatMeasure(dam.stripMm, 'length')} × ${formatMeasure(dam.topMm, 'length')}`}</title>

@@ -155,7 +155,7 @@ function Standing({
   const wet = cut.heightMm.map((height, i) => (height + between(liftMm, i) < between(levelMm, i) ? 1 : 0));
   const lowest = cut.heightMm.reduce((a, b) => Math.min(a, b), Infinity);
   const deepest = Math.max(0.1, levelMm[0] - lowest);
-  const water: string[] = [];
+  const [water, surface]: [string[], string[]] = [[], []];
   for (let i = 0; i <= last; i++) {
     if (!wet[i]) continue;
     let end = i;
@@ -163,6 +163,7 @@ function Standing({
     water.push(
       `M${bed.slice(i, end + 1).join('L')}L${x(end)} ${y(between(levelMm, end))}L${x(i)} ${y(between(levelMm, i))}Z`,
     );
+    surface.push(`M${x(i)} ${y(between(levelMm, i))}L${x(end)} ${y(between(levelMm, end))}`);
     i = end;
   }
   return (
@@ -187,6 +188,7 @@ function Standing({
         d={`M${x(0)} ${y(liftMm[0])}L${bed.join('L')}L${x(last)} ${y(liftMm[1])}Z`}
       />
       <path d={water.join('')} fill={`url(#${gradient})`} />
+      <path d={surface.join('')} className={styles.surface} />
       {(liftMm[0] > 0 || liftMm[1] > 0) && (
         <path className={styles.shim} d={`M${x(0)} ${table}V${y(liftMm[0])}L${x(last)} ${y(liftMm[1])}V${table}Z`} />
       )}

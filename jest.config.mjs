@@ -2,7 +2,7 @@
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/scripts'],
-  testMatch: ['**/*.test.ts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   setupFiles: ['<rootDir>/scripts/propertySeed.ts'],
   moduleNameMapper: {
     '^@/(.*)$': '<rootDir>/src/$1',

@@ -1,13 +1,6 @@
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type { Amounts, PlanRequest } from '@/core/plan';
-import {
-  batchPourSchema,
-  batchSchema,
-  pourId,
-  type Batch,
-  type BatchPour,
-  type PourRecord,
-} from '@/core/records/schema';
+import { batchPourSchema, batchSchema, pourId, type Batch, type PourRecord } from '@/core/records/schema';
 import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
 import type { Connection, RowImage, Storage } from './images';
 import { batches, batchItems, cupPours, cups, keptPlans, layers, pours, weighings } from './schema';
@@ -306,8 +299,9 @@ export const pourStorage: Storage = {
       .from(pours)
       .where(and(eq(pours.batchId, batchId), eq(pours.layer, layer)))
       .all().length;
-    const data: BatchPour | undefined = holds && { ...holds, batchId };
-    return data ? { version: entries, position: layer, setId: setOfBatch(db, batchId), data } : null;
+    // In the schema's own order of fields: images are compared as text.
+    const data = holds && batchPourSchema.parse({ ...holds, batchId });
+    return data ? { version: entries, position: 0, setId: setOfBatch(db, batchId), data } : null;
   },
   write(db, _id, { data }, _version, now) {
     const { batchId, ...pour } = batchPourSchema.parse(data);

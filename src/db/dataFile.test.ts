@@ -1,10 +1,15 @@
 import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { drizzle } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { starters } from '@/core/bed/starters';
+import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { LEVEL_BENCH, planAmounts } from '@/core/plan';
+import { batchDetail, listBatches } from './batches';
 import { DataFileError, explained, openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
-import { listRecords } from './records';
+import { getDocument, listDocuments } from './documents';
 import { temporaryFolder } from './testDataFile';
 
 const folder = temporaryFolder();
@@ -48,7 +53,7 @@ test('what was written is there when it is opened again', () => {
   const second = openDataFile(path);
   expect(second.isNew).toBe(false);
   expect(stockShelf(second.db, NOW)).toBe(false);
-  expect(listRecords(second.db, 'product')).toHaveLength(9);
+  expect(listDocuments(second.db, 'product').records).toHaveLength(9);
   second.close();
 });
 
@@ -58,38 +63,111 @@ test('an older file is carried forward and a copy of it kept', () => {
   stockShelf(first.db, NOW);
   first.close();
   const migrated = openDataFile(path, { migrations: laterMigrations() });
-  expect(listRecords(migrated.db, 'product')).toHaveLength(9);
+  expect(listDocuments(migrated.db, 'product').records).toHaveLength(9);
   expect(migrated.db.$client.prepare('select later from sets').all()).toEqual([]);
   migrated.close();
   expect(readdirSync(folder).some((name) => name.startsWith('older.db.before-'))).toBe(true);
 });
 
-test('a file from before measured copies keeps its sets and can take measurements', () => {
-  const early = join(folder, 'early-migrations');
-  cpSync(MIGRATIONS, early, { recursive: true });
-  const journalFile = join(early, 'meta', '_journal.json');
-  const journal = JSON.parse(readFileSync(journalFile, 'utf8')) as { entries: object[] };
-  writeFileSync(journalFile, JSON.stringify({ ...journal, entries: journal.entries.slice(0, 1) }));
-  const path = join(folder, 'early.db');
-  const first = openDataFile(path, { migrations: early });
-  stockShelf(first.db, NOW);
-  // A design as it was written then: without dams and without measurements.
-  const design = Object.fromEntries(
-    Object.entries(starters(15, [])[0]!.design).filter(([key]) => key !== 'dams' && key !== 'measured'),
+describe('a file from before batches were rows', () => {
+  const evening = { weekday: 3, fromMinute: 1140, toMinute: 1290 };
+  const design = starters(15, [])[0]!.design;
+  // As they were written then: without dams and without measurements.
+  const oldDesign = Object.fromEntries(
+    Object.entries(design).filter(([key]) => key !== 'dams' && key !== 'measured' && key !== 'copyNumbers'),
   );
-  first.db.$client.exec("insert into sets select 's', 1, 0, '{}', '', 'coating-epoxy', 'clear'");
-  first.db.$client
-    .prepare("insert into designs (id, data, updated_at, set_id) values ('d', ?, '', 's')")
-    .run(JSON.stringify(design));
-  first.close();
-  const now = openDataFile(path);
-  expect(listRecords(now.db, 'design', 's')[0]!.data).toMatchObject({
-    dams: {},
-    measured: null,
-    name: 'Creek straight',
+  const { id: productId, ...product } = PRODUCT_KINDS[1]!;
+  const set = {
+    name: 'Old creek',
+    figureScaleMm: 28,
+    levelMm: 15,
+    productId,
+    recipeId: 'clear',
+    benchWindows: [evening],
+    job: null,
+    row: { pins: [{ piece: `${design.tag} #2`, place: 0 }], apart: [] },
+  };
+  const request = {
+    format: 'aguada.plan-request',
+    version: 1,
+    set: { name: 'Old creek', figureScaleMm: 28, levelMm: 15 },
+    pieces: [{ ...design, copies: 2 }],
+    product,
+    recipe: { name: 'Clear', doses: [] },
+    room: { temperatureC: 20, humidity: 0.5 },
+    bench: { windows: [], cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+    pourAt: '2026-11-21T10:00',
+    poured: [],
+  };
+  const pour = {
+    layer: 1,
+    pouredAt: '2026-11-21T10:20',
+    temperatureC: 19,
+    note: 'bubbles',
+    cups: [{ number: 1, partAGrams: 30, partBGrams: 25, note: '' }],
+  };
+  const batch = { name: 'First', items: [{ designId: 'd', copies: 2 }], pourAt: '2026-11-21T10:00' };
+  const path = join(folder, 'early.db');
+  let opened: ReturnType<typeof openDataFile>;
+  beforeAll(() => {
+    const early = join(folder, 'early-migrations');
+    cpSync(MIGRATIONS, early, { recursive: true });
+    const journalFile = join(early, 'meta', '_journal.json');
+    const journal = JSON.parse(readFileSync(journalFile, 'utf8')) as { entries: object[] };
+    writeFileSync(journalFile, JSON.stringify({ ...journal, entries: journal.entries.slice(0, 1) }));
+    const sqlite = new Sqlite(path);
+    migrate(drizzle(sqlite), { migrationsFolder: early });
+    const put = (table: string, columns: object): void => {
+      const keys = Object.keys(columns);
+      sqlite
+        .prepare(`insert into ${table} (updated_at, ${keys.join()}) values ('', ${keys.map(() => '?').join()})`)
+        .run(...(Object.values(columns) as string[]));
+    };
+    put('products', { id: productId, data: JSON.stringify(product) });
+    put('recipes', { id: 'clear', data: JSON.stringify({ name: 'Clear', doses: [] }) });
+    put('sets', { id: 's', data: JSON.stringify(set), product_id: productId, recipe_id: 'clear' });
+    put('designs', { id: 'd', data: JSON.stringify(oldDesign), set_id: 's' });
+    put('designs', { id: 'odd', data: JSON.stringify({ tag: 'ODD', copies: 'many' }), set_id: 's', position: 1 });
+    const poured = { ...batch, pours: [pour], planned: request };
+    put('batches', { id: 'b', data: JSON.stringify(poured), set_id: 's' });
+    put('batches', { id: 'c', data: JSON.stringify({ ...batch, name: 'Next', pours: [] }), set_id: 's', position: 1 });
+    sqlite.close();
+    opened = openDataFile(path);
   });
-  expect(listRecords(now.db, 'piece', 's')).toEqual([]);
-  now.close();
+  afterAll(() => opened.close());
+  test('keeps its designs and can take measurements', () => {
+    const { records } = listDocuments(opened.db, 'design', 's');
+    expect(records.find(({ id }) => id === 'd')!.data).toMatchObject({ dams: {}, measured: null, name: design.name });
+    expect(listDocuments(opened.db, 'piece', 's').records).toEqual([]);
+  });
+  test('a document that cannot be read is named and spoils nothing else', () => {
+    const { records, unreadable } = listDocuments(opened.db, 'design', 's');
+    expect(records.map(({ id }) => id)).toEqual(['d']);
+    expect(unreadable).toMatchObject([{ kind: 'design', id: 'odd' }]);
+  });
+  test('its batches are rows: the plan of a poured one is kept, its pours are entries', () => {
+    const rows = listBatches(opened.db, 's', 10);
+    expect(rows.map(({ data, poured }) => [data.name, poured?.layers ?? 0])).toEqual([
+      ['Next', 0],
+      ['First', 1],
+    ]);
+    const { kept, pours } = batchDetail(opened.db, 'b');
+    expect(kept!.request.pieces).toMatchObject([{ designId: design.tag, copies: 2 }]);
+    expect(kept!.amounts.totals.mixGrams).toBeCloseTo(planAmounts(kept!.request).totals.mixGrams, 9);
+    expect(pours).toEqual([pour]);
+  });
+  test('a pinned piece is known by its design, bench windows belong to the workshop', () => {
+    const kept = getDocument(opened.db, 'set', 's')!.data;
+    expect(kept.row!.pins).toEqual([{ piece: { designId: 'd', copy: 2 }, place: 0 }]);
+    expect(kept.benchWindows ?? [evening]).toEqual([evening]);
+  });
+  test('opened again nothing changes any more', () => {
+    const before = JSON.stringify(listDocuments(opened.db, 'set').records);
+    opened.close();
+    opened = openDataFile(path);
+    expect(JSON.stringify(listDocuments(opened.db, 'set').records)).toBe(before);
+    expect(batchDetail(opened.db, 'b').pours).toEqual([pour]);
+  });
 });
 
 test('a newer file is refused and left as it was', () => {

@@ -6,7 +6,8 @@ import { openDataFile, type Database } from './dataFile';
 import { stockShelf } from './defaults';
 import { loadHeronSlack, HERON_SLACK_ID } from './demo/heronSlack';
 import { edit, EditRefusedError, history, redo, StaleEditError, undo } from './journal';
-import { getRecord, listRecords } from './records';
+import { getBatch, listBatches, batchDetail } from './batches';
+import { getDocument, listDocuments } from './documents';
 import { temporaryFolder } from './testDataFile';
 
 const folder = temporaryFolder();
@@ -14,10 +15,10 @@ const NOW = '2026-11-24T20:00';
 let count = 0;
 let db: Database;
 const product = (name: string): Product => ({ ...PRODUCT_KINDS[0]!, name });
-const names = (): string[] => listRecords(db, 'product').map(({ data }) => data.name);
-const rename = (id: string, name: string, version: number | null = null): void =>
+const names = (): string[] => listDocuments(db, 'product').records.map(({ data }) => data.name);
+const rename = (id: string, name: string, version: number | null = null): unknown =>
   edit(db, 'shelf', `Rename to ${name}`, NOW, (writer) => writer.put('product', id, product(name), version));
-const addProduct = (id: string): void =>
+const addProduct = (id: string): unknown =>
   edit(db, 'shelf', `Add ${id}`, NOW, (writer) => writer.add('product', id, product(id)));
 
 beforeEach(() => {
@@ -56,7 +57,7 @@ describe('undo and redo', () => {
     edit(db, 'shelf', 'Remove a', NOW, (writer) => writer.remove('product', 'a', 1));
     undo(db, 'shelf', NOW);
     expect(names()).toEqual(['a', 'b']);
-    expect(getRecord(db, 'product', 'a')!.version).toBe(2);
+    expect(getDocument(db, 'product', 'a')!.version).toBe(2);
   });
   test('a new edit drops what could be redone', () => {
     addProduct('a');
@@ -105,7 +106,7 @@ describe('undo and redo', () => {
         db = openDataFile(':memory:').db;
         const seen = [names()];
         for (const item of steps) {
-          const there = getRecord(db, 'product', item.id);
+          const there = getDocument(db, 'product', item.id);
           if (item.kind === 'remove' ? !there : there?.data.name === item.name.trim()) continue;
           if (item.kind === 'remove')
             edit(db, 'shelf', 'Remove', NOW, (writer) => writer.remove('product', item.id, null));
@@ -138,7 +139,7 @@ describe('row versions', () => {
   test('an edit that changes nothing is no edit', () => {
     addProduct('a');
     rename('a', 'a', 1);
-    expect(getRecord(db, 'product', 'a')!.version).toBe(1);
+    expect(getDocument(db, 'product', 'a')!.version).toBe(1);
     expect(history(db, 'shelf').undo).toBe('Add a');
   });
 });
@@ -169,7 +170,7 @@ describe('transactions', () => {
         levelMm: 15,
         productId: 'coating-epoxy',
         recipeId: 'clear',
-        benchWindows: [],
+        benchWindows: null,
         job: null,
       }),
     );
@@ -190,26 +191,34 @@ describe('the sample', () => {
     db = sample;
   });
   test('has eleven tiles of six designs, four boards and two dozen bases', () => {
-    const designs = listRecords(db, 'design', HERON_SLACK_ID).map(({ data }) => data);
+    const designs = listDocuments(db, 'design', HERON_SLACK_ID).records.map(({ data }) => data);
     const copies = (kind: string): number =>
       designs.filter((design) => design.kind === kind).reduce((sum, design) => sum + design.copies, 0);
     expect([copies('tile'), copies('board'), copies('base')]).toEqual([11, 4, 24]);
     expect(designs.filter(({ kind }) => kind === 'tile')).toHaveLength(6);
   });
   test('has a finished, a half done and a planned batch, dated around the day it is loaded', () => {
-    const batches = listRecords(db, 'batch', HERON_SLACK_ID).map(({ data }) => data);
-    expect(batches.map(({ pours, planned }) => [pours.length, planned !== null])).toEqual([
-      [2, true],
-      [1, true],
-      [0, false],
-    ]);
-    for (const { pours } of batches) for (const pour of pours) expect(pour.pouredAt < NOW).toBe(true);
-    expect(batches[2]!.pourAt > NOW).toBe(true);
+    // Newest first: planned, half done, finished.
+    const batches = listBatches(db, HERON_SLACK_ID, 10);
+    expect(batches.map(({ poured }) => poured && [poured.layers, poured.of])).toEqual([null, [1, 2], [2, 2]]);
+    for (const { poured } of batches) if (poured) expect(poured.lastAt < NOW).toBe(true);
+    expect(batches[0]!.data.pourAt > NOW).toBe(true);
+    const finished = batchDetail(db, batches[2]!.id);
+    expect(finished.kept!.amounts.layers).toHaveLength(2);
+    expect(finished.pours.map(({ layer }) => layer)).toEqual([1, 2]);
+    // What the short row sums in SQL is what was weighed.
+    const weighed = finished.pours.flatMap(({ cups }) => cups.map((cup) => cup.partAGrams + (cup.partBGrams ?? 0)));
+    expect(batches[2]!.poured!.mixGrams).toBeCloseTo(
+      weighed.reduce((a, b) => a + b, 0),
+      6,
+    );
   });
   test('can be taken back whole and brought back', () => {
     undo(db, 'sets', NOW);
-    expect([listRecords(db, 'set'), listRecords(db, 'design'), listRecords(db, 'batch')]).toEqual([[], [], []]);
+    expect([listDocuments(db, 'set').records, listDocuments(db, 'design').records]).toEqual([[], []]);
+    expect(getBatch(db, 'hs-batch-1')).toBeNull();
     redo(db, 'sets', NOW);
-    expect(listRecords(db, 'design', HERON_SLACK_ID)).toHaveLength(11);
+    expect(listDocuments(db, 'design', HERON_SLACK_ID).records).toHaveLength(11);
+    expect(listBatches(db, HERON_SLACK_ID, 10)).toHaveLength(3);
   });
 });

@@ -3,15 +3,19 @@ import { checkDesign } from '@/core/bed/checkDesign';
 import { damRuns } from '@/core/bed/dams';
 import { outlineProfiles } from '@/core/bed/profile';
 import { buildBed } from '@/core/bed/buildBed';
+import type { Problem } from '@/core/checks/problem';
+import { TYPICAL_LOSSES } from '@/core/mixing/losses';
+import { makePictureBed } from '@/core/picture/bedPicture';
+import { stripPieces } from '@/core/picture/strip';
+import { DEFAULT_CALENDAR } from '@/core/records/schema';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
-import { LEVEL_BENCH } from '@/core/plan';
+import { LEVEL_BENCH, type CupPlan } from '@/core/plan';
 import type { DeskView } from '@/core/records/views';
 import { METRIC } from '@/core/units/formatMeasure';
 import { applyMend } from './desk/applyMend';
 import { stageOfProblem } from './desk/stages';
-import { stripPieces } from './desk/useBed';
-import { withNewestVersion } from './door/editDoor';
-import { copyNames, damWords, groupPours } from './pour/summarise';
+import { copyNames, damWords, groupPours } from './desk/summarise';
+import { withNewestVersion } from './door/editQueue';
 import { FEATURE_FIELDS, POINT_FIELDS } from './shape/featureFields';
 import { featureSchema, portSchema, type FeatureKind } from '@/core/bed/schema';
 
@@ -29,12 +33,17 @@ const desk: DeskView = {
   set: {
     id: 's',
     version: 3,
-    data: { name: 'Set', figureScaleMm: 28, levelMm: 15, productId: 'p', recipeId: 'r', benchWindows: [], job: null },
+    data: { name: 'Set', figureScaleMm: 28, levelMm: 15, productId: 'p', recipeId: 'r', benchWindows: null, job: null },
   },
   designs: [{ id: 'd', version: 7, data: testDesign([channel]) }],
   pieces: [],
   batches: [
-    { id: 'b', version: 2, data: { name: 'B', items: [], pourAt: '2026-11-28T10:00', pours: [], planned: null } },
+    {
+      id: 'b',
+      version: 2,
+      poured: null,
+      data: { name: 'B', items: [], pourAt: '2026-11-28T10:00', benchWindows: null },
+    },
   ],
   shelf: {
     settings: {
@@ -47,19 +56,29 @@ const desk: DeskView = {
         scaleStepGrams: 0.1,
         pricePerCup: 0,
         tilt: LEVEL_BENCH,
+        benchWindows: [],
+        benchExceptions: [],
+        measureBy: 'weight',
+        calendar: DEFAULT_CALENDAR,
+        losses: TYPICAL_LOSSES,
       },
     },
     products: [{ id: 'p', version: 1, data: PRODUCT_KINDS[1]! }],
     colourants: [],
     recipes: [],
   },
+  batchCount: 1,
+  opened: null,
+  clockChanges: [],
+  unreadable: [],
   history: { undo: null, redo: null },
   now: '2026-11-24T20:00',
 };
 
 describe('what a warning offers is carried out', () => {
   test('on the design that it names, at its version', () => {
-    const problem = checkDesign(desk.designs[0]!.data, 15).find(({ code }) => code === 'wider-than-edge')!;
+    const found = checkDesign(desk.designs[0]!.data, 15).find(({ code }) => code === 'wider-than-edge')!;
+    const problem = { ...found, piece: { designId: 'd', copy: null } };
     const command = applyMend(desk, problem.mend!, problem);
     expect(command).toMatchObject({
       do: 'put',
@@ -73,11 +92,17 @@ describe('what a warning offers is carried out', () => {
   test('for a measured copy, on its design', () => {
     const mend = { label: 'Dam it', target: 'design' as const, path: ['dams', 'south'], value: 'tape' };
     expect(
-      applyMend(desk, mend, { severity: 'stop', code: 'runs-out', tag: 'T-1 #2', path: [], message: '' }),
+      applyMend(desk, mend, {
+        severity: 'stop',
+        code: 'runs-out',
+        piece: { designId: 'd', copy: 2 },
+        path: [],
+        message: '',
+      }),
     ).toMatchObject({ id: 'd', data: { dams: { south: 'tape' } } });
   });
   test('on the set and on the batch', () => {
-    const problem = { severity: 'hint' as const, code: 'x', path: [], message: '' };
+    const problem: Problem = { severity: 'hint', code: 'tilt', path: [], message: '' };
     expect(applyMend(desk, { label: 'Lower', target: 'set', path: ['levelMm'], value: 12 }, problem)).toMatchObject({
       kind: 'set',
       version: 3,
@@ -88,7 +113,13 @@ describe('what a warning offers is carried out', () => {
     ).toMatchObject({ kind: 'batch', version: 2, data: { pourAt: '2026-11-29T10:00' } });
   });
   test('not when what it names is gone, nor when it only advises', () => {
-    const gone = { severity: 'stop' as const, code: 'x', tag: 'T-9', path: [], message: '' };
+    const gone: Problem = {
+      severity: 'stop',
+      code: 'tilt',
+      piece: { designId: 'gone', copy: null },
+      path: [],
+      message: '',
+    };
     expect(applyMend(desk, { label: 'x', target: 'design', path: ['landMm'], value: 1 }, gone)).toBeNull();
     expect(applyMend(desk, { label: 'x', target: 'none', path: [], value: null }, gone)).toBeNull();
   });
@@ -104,16 +135,17 @@ test('insisting takes the newest version of the row, wherever in the view it is'
 });
 
 describe('cups in words', () => {
-  const pour = (tag: string, copy: number, grams: number): { tag: string; copy: number; grams: number } => ({
+  const pour = (tag: string, copy: number, grams: number): CupPlan['pours'][number] => ({
+    designId: tag.toLowerCase(),
     tag,
     copy,
     grams,
   });
   test('equal pours of one design stand together', () => {
     expect(groupPours([pour('A', 1, 5), pour('A', 2, 5.001), pour('B', 1, 5), pour('A', 3, 2)])).toEqual([
-      { tag: 'A', copies: [1, 2], grams: 5 },
-      { tag: 'B', copies: [1], grams: 5 },
-      { tag: 'A', copies: [3], grams: 2 },
+      { designId: 'a', tag: 'A', copies: [1, 2], grams: 5 },
+      { designId: 'b', tag: 'B', copies: [1], grams: 5 },
+      { designId: 'a', tag: 'A', copies: [3], grams: 2 },
     ]);
   });
   test.each<[number[], string]>([
@@ -140,12 +172,12 @@ describe('cups in words', () => {
 describe('the strip', () => {
   const designs = [{ id: 'd', version: 1, data: testDesign([{ ...channel, widthMm: 58 }]) }];
   test('shows a piece cut where land and water meet, with the dams of that edge only', () => {
-    const [piece] = stripPieces(designs, 15, undefined, null);
+    const [piece] = stripPieces(designs, 15, [], makePictureBed);
     expect(piece).toMatchObject({ id: 'd', place: 'south', surface: { leftMm: 15, rightMm: 15 } });
     expect(piece!.dams.map(({ edge }) => edge)).toEqual(['south']);
   });
   test('the water is as deep in colour as in the cut', () => {
-    const [piece] = stripPieces(designs, 15, undefined, null);
+    const [piece] = stripPieces(designs, 15, [], makePictureBed);
     expect(piece!.look.stepMm * (piece!.look.colours.length - 1)).toBeCloseTo(6, 1);
   });
 });
@@ -165,6 +197,8 @@ test.each(Object.keys(FEATURE_FIELDS) as FeatureKind[])(
 
 test('each warning leads to the stage that mends it', () => {
   expect(
-    ['drops-too-coarse', 'too-many-layers', 'recoat-missed', 'runs-out', 'banks-meet'].map(stageOfProblem),
+    ['drops-too-coarse', 'too-many-layers', 'recoat-missed', 'runs-out', 'banks-meet'].map((code) =>
+      stageOfProblem(code as Problem['code']),
+    ),
   ).toEqual(['tint', 'pour', 'cure', 'shape', 'shape']);
 });

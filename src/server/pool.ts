@@ -24,9 +24,9 @@ interface Tasks {
 }
 
 const here = (...path: string[]): string => join(/* turbopackIgnore: true */ process.cwd(), ...path);
-/** The worker as `npm run build` bundles it, and its source for everything else. */
+/** The worker as `npm run build` bundles it, and from its source for everything else. */
 const BUILT = here('.next', 'compute.mjs');
-const SOURCE = here('src', 'workers', 'server', 'compute.ts');
+const SOURCE = here('src', 'workers', 'server', 'computeFromSource.mjs');
 const THREADS = Number(process.env['AGUADA_THREADS'] ?? 2);
 
 // Kept across hot reloads of the development server.
@@ -40,7 +40,6 @@ function pool(): Piscina {
     minThreads: 1,
     maxThreads: Math.max(1, THREADS),
     idleTimeout: 120_000,
-    ...(!built && { execArgv: ['--import', 'tsx'] }),
   }));
 }
 

@@ -1,18 +1,23 @@
 import { join } from 'node:path';
 import { commandSchema, editRequestSchema, type Command } from '@/core/records/command';
 import type { PieceDesign } from '@/core/bed/schema';
+import { planTimes, withTimes, type Plan } from '@/core/plan';
 import { batchRequest, wholeSetRequest } from '@/core/records/buildRequest';
-import type { DeskView } from '@/core/records/views';
+import type { BatchRow, DeskView, EditAnswer } from '@/core/records/views';
 import { temporaryFolder } from '@/db/testDataFile';
-import { serverPlan } from './plans';
+import { withData } from './data';
+import { amountsOf, planOf } from './figures';
+import { closePool } from './pool';
 import { answer, ownJson, type Refusal } from './respond';
 import { runCommand } from './runCommand';
-import { deskView, setsView, shelfView } from './views';
+import { deskView, openBatch, setsView, shelfView } from './views';
 
 process.env['AGUADA_DATA'] = join(temporaryFolder(), 'server.db');
 const desk = (id = 'heron-slack'): DeskView => deskView(id)!;
 const designs = (): DeskView['designs'] => desk().designs;
-const run = (command: unknown): { id: string | null } => runCommand(commandSchema.parse(command));
+/** The sample's batch that is still to be poured. */
+const planned = (): BatchRow => desk().batches.find(({ id }) => id === 'hs-batch-3')!;
+const run = (command: unknown): Promise<EditAnswer> => runCommand(commandSchema.parse(command), 'sets');
 /** Posts to the edit door as the screens do. */
 async function post(body: unknown, headers: Record<string, string> = {}): Promise<{ status: number; body: Refusal }> {
   const request = new Request('http://127.0.0.1:3000/api/edits', {
@@ -20,15 +25,18 @@ async function post(body: unknown, headers: Record<string, string> = {}): Promis
     headers: { 'content-type': 'application/json', host: '127.0.0.1:3000', ...headers },
     body: typeof body === 'string' ? body : JSON.stringify(body),
   });
-  const response = await answer(async () => runCommand(editRequestSchema.parse(await ownJson(request)).command));
+  const response = await answer(async () =>
+    runCommand(editRequestSchema.parse(await ownJson(request)).command, 'sets'),
+  );
   return { status: response.status, body: (await response.json()) as Refusal };
 }
 const edit = (command: unknown): ReturnType<typeof post> => post({ command, wanted: { view: 'sets' } });
 
-beforeAll(() => {
+beforeAll(async () => {
   shelfView();
-  run({ do: 'sample' });
-});
+  await run({ do: 'sample' });
+}, 60_000);
+afterAll(closePool);
 
 describe('the edit door', () => {
   const put = (change: Partial<PieceDesign> | object, version = 1, id = 'hs-1'): Command => ({
@@ -39,11 +47,11 @@ describe('the edit door', () => {
     data: { ...designs().find((design) => design.id === id)!.data, ...change } as PieceDesign,
   });
 
-  test('writes an edit and can take it back', () => {
-    run(put({ name: 'Creek run' }));
+  test('writes an edit and can take it back', async () => {
+    await run(put({ name: 'Creek run' }));
     expect(designs()[0]).toMatchObject({ version: 2, data: { name: 'Creek run' } });
     expect(desk().history.undo).toBe('Change Creek run');
-    run({ do: 'undo', scope: 'set:heron-slack' });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(designs()[0]!.data.name).toBe('Creek straight');
   });
   test('tells a stale edit, 409, and writes nothing', async () => {
@@ -93,17 +101,17 @@ describe('the edit door', () => {
     const { body } = await edit({ do: 'add', kind: 'set', data: { ...desk().set.data, productId: 'unicorn' } });
     expect(body.fields[0]!.field).toBe('productId');
   });
-  test('a removed design leaves the batches still to pour, and comes back into them', () => {
-    const items = (): string[] => desk().batches[2]!.data.items.map(({ designId }) => designId);
-    run({ do: 'remove', kind: 'design', id: 'b-32', version: 1 });
+  test('a removed design leaves the batches still to pour, and comes back into them', async () => {
+    const items = (): string[] => planned().data.items.map(({ designId }) => designId);
+    await run({ do: 'remove', kind: 'design', id: 'b-32', version: 1 });
     expect(items()).not.toContain('b-32');
-    run({ do: 'undo', scope: 'set:heron-slack' });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(items()).toContain('b-32');
   });
-  test('a removed set comes back with all its pieces', () => {
-    run({ do: 'remove', kind: 'set', id: 'heron-slack', version: 1 });
-    expect(setsView().sets).toEqual([]);
-    run({ do: 'undo', scope: 'sets' });
+  test('a removed set comes back with all its pieces', async () => {
+    await run({ do: 'remove', kind: 'set', id: 'heron-slack', version: 1 });
+    expect((await setsView()).sets).toEqual([]);
+    await run({ do: 'undo', scope: 'sets' });
     expect([desk().designs.length, desk().batches.length]).toEqual([11, 3]);
   });
 });
@@ -118,9 +126,9 @@ describe('measuring many pieces at once', () => {
   const edgesOf = (designId: string, copy: number): unknown =>
     desk().pieces.find(({ data }) => data.designId === designId && data.copy === copy)?.data;
   const north = { north: { bed: [], levels: [14.8, 14.8, 14.8] } };
-  test('is one edit, and one undo takes all of it back', () => {
+  test('is one edit, and one undo takes all of it back', async () => {
     const before = desk().pieces.length;
-    run(
+    await run(
       measure([
         { designId: 'hs-1', copy: 2, edges: north },
         { designId: 'hs-2', copy: 1, shimsMm: [0.5, 0.5, 0.5, 0.5] },
@@ -129,12 +137,12 @@ describe('measuring many pieces at once', () => {
     expect(edgesOf('hs-1', 2)).toMatchObject({ edges: north });
     expect(edgesOf('hs-2', 1)).toMatchObject({ shimsMm: [0.5, 0.5, 0.5, 0.5] });
     expect(desk().history.undo).toBe('Measure two tiles');
-    run({ do: 'undo', scope: 'set:heron-slack' });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(desk().pieces).toHaveLength(before);
   });
-  test('adds to what is known, and a copy of which nothing is left goes', () => {
-    run(measure([{ designId: 'hs-1', copy: 2, edges: north }]));
-    run(
+  test('adds to what is known, and a copy of which nothing is left goes', async () => {
+    await run(measure([{ designId: 'hs-1', copy: 2, edges: north }]));
+    await run(
       measure([
         {
           designId: 'hs-1',
@@ -145,7 +153,7 @@ describe('measuring many pieces at once', () => {
       ]),
     );
     expect(edgesOf('hs-1', 2)).toMatchObject({ edges: { ...north, south: { levels: null } }, shimsMm: [1, 0, 0, 1] });
-    run(
+    await run(
       measure([
         {
           designId: 'hs-1',
@@ -179,10 +187,14 @@ describe('measuring many pieces at once', () => {
   });
 });
 
-test('a set keeps its tables, its row and its standards; a bed is drawn to its standard in every plan', () => {
+test('a set keeps its tables, its row and its standards; a bed is drawn to its standard in every plan', async () => {
   const { set } = desk();
-  const row = { pins: [{ piece: 'SH-A #1', place: 0 }], apart: [['SH-A #1', 'SH-B #1']] };
-  run({ do: 'put', kind: 'set', id: 'heron-slack', version: set.version, data: { ...set.data, row } });
+  const [a, b] = [
+    { designId: 'sh-a', copy: 1 },
+    { designId: 'sh-b', copy: 1 },
+  ];
+  const row = { pins: [{ piece: a, place: 0 }], apart: [[a, b]] };
+  await run({ do: 'put', kind: 'set', id: 'heron-slack', version: set.version, data: { ...set.data, row } });
   expect(desk().set.data).toMatchObject({
     row,
     tables: [{ id: 'club-night' }, { id: 'hill' }],
@@ -197,47 +209,94 @@ test('a set keeps its tables, its row and its standards; a bed is drawn to its s
 });
 
 describe('pouring', () => {
-  const batch = (): DeskView['batches'][number] => desk().batches[2]!;
-  const pour = (layer: number, cups: number): object => ({
+  const plan = async (): Promise<Plan> => {
+    const { row, detail } = openBatch('heron-slack', 'hs-batch-3')!;
+    const request = batchRequest(desk(), row.data, detail)!;
+    return detail.kept ? withTimes(detail.kept.amounts, planTimes(detail.kept.amounts, request)) : planOf(request);
+  };
+  const pour = (layer: number, cups: number, note = ''): object => ({
     do: 'pour',
-    batchId: batch().id,
-    version: batch().version,
+    batchId: 'hs-batch-3',
+    version: planned().version,
+    layer,
     pour: {
       layer,
       pouredAt: '2026-11-28T10:00',
       temperatureC: 20,
-      note: '',
+      note,
       cups: Array.from({ length: cups }, (_, i) => ({ number: i + 1, partAGrams: 20, partBGrams: 17, note: '' })),
     },
   });
-  const plan = (): ReturnType<typeof serverPlan> => serverPlan(batchRequest(desk(), batch().data)!);
+  const cupsOf = async (layer: number): Promise<number> => (await plan()).layers[layer - 1]!.cups.length;
 
-  test.each<[string, () => object, string]>([
-    ['the second layer before the first', () => pour(2, plan().layers[1]!.cups.length), 'layer'],
-    ['a layer that the plan has not', () => pour(9, 1), 'layer'],
-    ['too few cups', () => pour(1, plan().layers[0]!.cups.length - 1), 'cups'],
+  test.each<[string, () => Promise<object>, string]>([
+    ['the second layer before the first', async () => pour(2, await cupsOf(2)), 'layer'],
+    ['a layer that the plan has not', async () => pour(9, 1), 'layer'],
+    ['too few cups', async () => pour(1, (await cupsOf(1)) - 1), 'cups'],
   ])('%s is refused', async (_, command, field) => {
-    const { status, body } = await edit(command());
+    const { status, body } = await edit(await command());
     expect([status, body.fields[0]!.field]).toEqual([422, field]);
   });
-  test('keeps the plan as it was: later edits of the bed do not change what the log compares with', () => {
-    const planned = plan().totals.mixGrams;
-    run(pour(1, plan().layers[0]!.cups.length));
+  test('keeps the plan as it was: later edits of the bed and of the losses do not change what the log compares with', async () => {
+    const { mixGrams } = (await plan()).totals;
+    await run(pour(1, await cupsOf(1)));
     const hs4 = designs().find(({ id }) => id === 'hs-4')!;
-    run({ do: 'put', kind: 'design', id: 'hs-4', version: hs4.version, data: { ...hs4.data, features: [] } });
-    expect(plan().totals.mixGrams).toBeCloseTo(planned, 9);
-    expect(plan().layers[0]!.cure).toMatchObject({ poured: true, pouredAt: '2026-11-28T10:00' });
-    run({ do: 'undo', scope: 'set:heron-slack' });
+    await run({ do: 'put', kind: 'design', id: 'hs-4', version: hs4.version, data: { ...hs4.data, features: [] } });
+    const { id, version, data } = desk().shelf.settings;
+    const losses = { ...data.losses, perCupGrams: 30 };
+    await run({ do: 'put', kind: 'settings', id, version, data: { ...data, losses } });
+    expect((await plan()).totals.mixGrams).toBeCloseTo(mixGrams, 9);
+    expect((await plan()).layers[0]!.cure).toMatchObject({ poured: true, pouredAt: '2026-11-28T10:00' });
+    expect(planned().poured).toMatchObject({ layers: 1, lastAt: '2026-11-28T10:00' });
+    await run({ do: 'undo', scope: 'shelf' });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
   });
-  test('is taken back by undo', () => {
-    run({ do: 'undo', scope: 'set:heron-slack' });
-    expect(batch().data).toMatchObject({ pours: [], planned: null });
+  test('is never undone away: a correction is a further entry, and so is taking it back', async () => {
+    const entries = (): number =>
+      withData((db) => db.$client.prepare('select count(*) from pours').pluck().get() as number);
+    const notes = (): string[] => openBatch('heron-slack', 'hs-batch-3')!.detail.pours.map(({ note }) => note);
+    const before = entries();
+    await run(pour(1, await cupsOf(1), 'spilt some'));
+    expect([notes(), entries()]).toEqual([['spilt some'], before + 1]);
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    expect([notes(), entries()]).toEqual([[''], before + 2]);
+  });
+  test('can be struck, and the batch is only planned again', async () => {
+    await run({ do: 'pour', batchId: 'hs-batch-3', version: planned().version, layer: 1, pour: null });
+    expect(planned().poured).toBeNull();
+    expect(openBatch('heron-slack', 'hs-batch-3')!.detail.pours).toEqual([]);
   });
 });
 
-test('the same request gives the same plan, from the cache or not', () => {
+describe('standards given to many edges', () => {
+  const given = (id: string): unknown => designs().find((design) => design.id === id)!.data.edgeStandards;
+  test('in one edit, taken back in one', async () => {
+    const before = [given('hs-1'), given('hs-2')];
+    await run({
+      do: 'give',
+      setId: 'heron-slack',
+      edges: [
+        { designId: 'hs-1', edge: 'east', standardId: 'creek-mouth' },
+        { designId: 'hs-1', edge: 'south', standardId: null },
+        { designId: 'hs-2', edge: 'west', standardId: 'creek-mouth' },
+      ],
+    });
+    expect(given('hs-1')).toMatchObject({ east: 'creek-mouth' });
+    expect(given('hs-1')).not.toHaveProperty('south');
+    expect(given('hs-2')).toMatchObject({ west: 'creek-mouth' });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    expect([given('hs-1'), given('hs-2')]).toEqual(before);
+  });
+  test('one that is gone is refused at its edge', async () => {
+    const edges = [{ designId: 'hs-1', edge: 'east', standardId: 'nowhere' }];
+    const { status, body } = await edit({ do: 'give', setId: 'heron-slack', edges });
+    expect([status, body.fields[0]?.field]).toEqual([422, 'edges.0.standardId']);
+  });
+});
+
+test('the same request gives the same amounts, from the cache or not, at whatever time it is poured', async () => {
   const request = wholeSetRequest(desk())!;
-  const first = serverPlan(request);
-  expect(serverPlan(request)).toEqual(first);
+  const first = await amountsOf(request);
+  expect(await amountsOf({ ...request, pourAt: '2027-01-01T08:00' })).toBe(first);
   expect(first.problems.filter(({ severity }) => severity === 'stop')).toEqual([]);
 });

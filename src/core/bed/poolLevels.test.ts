@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '../plan';
 import { findOwnPools, levelPools, overLevelMm } from './poolLevels';
-import { formulaGrid, testDesign } from './testShapes';
+import { formulaGrid } from './testShapes';
 import type { Feature, Outline, PieceDesign } from './schema';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
@@ -140,7 +140,7 @@ describe('in a plan', () => {
     format: 'aguada.plan-request',
     version: 1,
     set: { name: 'Set', figureScaleMm: 28, levelMm: LEVEL },
-    pieces: [testDesign([stream, pond], change)],
+    pieces: [testPiece([stream, pond], change)],
     product: PRODUCT_KINDS.find(({ parts }) => parts !== null)!,
     recipe: { id: 'recipe', name: 'Clear', doses: [] },
     room: { temperatureC: 23, humidity: 0.5 },

@@ -175,7 +175,7 @@ describe('in a plan', () => {
     format: 'aguada.plan-request',
     version: 1,
     set: { name: 'Set', figureScaleMm: 28, levelMm: 15 },
-    pieces: [testDesign([{ ...newFeature('channel', testDesign()), depthMm: 6 }], change)],
+    pieces: [testPiece([{ ...newFeature('channel', testDesign()), depthMm: 6 }], change)],
     product,
     recipe: { id: 'recipe', name: 'Clear', doses: [] },
     room: { temperatureC: 20, humidity: 0.5 },
@@ -204,7 +204,7 @@ describe('in a plan', () => {
     expect(piece.flatMl).toBeCloseTo(flatTileMl(19_600, 560), 6);
     expect(piece.twoStage!.firstMl).toBeGreaterThan(0);
     for (const figure of BODY_FIGURES) {
-      const { inputs, assumptions, formula } = explainPiece(figure, piece.tag, { request: asked, plan, prefs: METRIC });
+      const { inputs, assumptions, formula } = explainPiece(figure, piece, { request: asked, plan, prefs: METRIC });
       expect(inputs.length).toBeGreaterThan(0);
       expect([formula, ...assumptions].every((words) => words.length > 10)).toBe(true);
     }

@@ -1,4 +1,3 @@
-import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { FIRST_MOULD } from '../body/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';

@@ -4,7 +4,8 @@ import { PRODUCT_KINDS } from '../mixing/productKinds';
 import type { Colourant } from '../tint/schema';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '.';
 
-const ink: Colourant = {
+const ink: Colourant & { id: string } = {
+  id: 'ink',
   name: 'Green ink',
   kind: 'ink',
   absorption: { red: 1, green: 0.3, blue: 0.7 },
@@ -36,6 +37,7 @@ const said = (change: Partial<PlanRequest>, code: string): { message: string; me
   };
 };
 const tint = (gramsPer100: number): PlanRequest['recipe'] => ({
+  id: 'recipe',
   name: 'Tint',
   doses: [{ colourant: ink, gramsPer100 }],
 });
@@ -60,7 +62,9 @@ describe('warnings say what is wrong in figures, and what mends it', () => {
     expect(message).toMatch(
       /^Whole drops miss the recipe in one dose; worst is green ink in layer 1, cup 1: \d+(\.\d)? % too (much|little)\.$/,
     );
-    expect(mend).toBe('Weigh the colourant instead. The smallest cup in which drops come out right is 16.0 g.');
+    expect(mend).toBe(
+      'Each such cup says what to do instead: weigh it, or take it from a premix. The smallest cup in which drops come out right is 16.0 g.',
+    );
   });
   test('water in the mix', () =>
     expect(said({ recipe: tint(1.4) }, 'too-much-water').message).toBe(

@@ -1,13 +1,14 @@
 import { testDesign } from '../bed/testShapes';
+import { TYPICAL_LOSSES } from '../mixing/losses';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch } from '../plan';
 import { METRIC } from '../units/formatMeasure';
-import { batchRequest, batchStatus, wholeSetRequest } from './buildRequest';
+import { batchRequest, remainingItems, setMatchRequest, wholeSetRequest } from './buildRequest';
 import { compareLayer } from './compare';
 import { complaintAt, replaceAt } from './replaceAt';
 import { pieceDesignSchema } from '../bed/schema';
-import type { Batch } from './schema';
-import type { DeskView } from './views';
+import { DEFAULT_CALENDAR, type Batch, type PourRecord } from './schema';
+import type { BatchDetail, DeskView } from './views';
 
 const basin = testDesign([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 4 }], { copies: 3 });
 const stored = <T>(id: string, data: T): { id: string; version: number; data: T } => ({ id, version: 1, data });
@@ -18,12 +19,16 @@ const desk: DeskView = {
     levelMm: 15,
     productId: 'p',
     recipeId: 'r',
-    benchWindows: [],
+    benchWindows: null,
     job: null,
   }),
   designs: [stored('d', basin), stored('e', { ...basin, tag: 'T-2' })],
   pieces: [],
   batches: [],
+  batchCount: 0,
+  opened: null,
+  clockChanges: [],
+  unreadable: [],
   shelf: {
     settings: stored('w', {
       units: METRIC,
@@ -32,6 +37,11 @@ const desk: DeskView = {
       scaleStepGrams: 0.1,
       pricePerCup: 0,
       tilt: LEVEL_BENCH,
+      benchWindows: [],
+      benchExceptions: [],
+      measureBy: 'weight',
+      calendar: DEFAULT_CALENDAR,
+      losses: TYPICAL_LOSSES,
     }),
     products: [stored('p', PRODUCT_KINDS[2]!)],
     colourants: [],
@@ -47,9 +57,16 @@ const batch: Batch = {
     { designId: 'gone', copies: 4 },
   ],
   pourAt: '2026-11-28T10:00',
-  pours: [],
-  planned: null,
+  benchWindows: null,
 };
+const untouched: BatchDetail = { batchId: 'b', kept: null, pours: [] };
+const pourOf = (layer: number): PourRecord => ({
+  layer,
+  pouredAt: '2026-11-28T10:30',
+  temperatureC: 20,
+  cups: [],
+  note: '',
+});
 
 describe('plan requests', () => {
   test('of a set take every design with its copies; a colourant that is gone is left out', () => {
@@ -58,22 +75,62 @@ describe('plan requests', () => {
       ['T-1', 3],
       ['T-2', 3],
     ]);
-    expect(request.recipe).toEqual({ name: 'Ghost', doses: [] });
+    expect(request.recipe).toEqual({ id: 'r', name: 'Ghost', doses: [] });
   });
   test('of a batch take its own copies and time', () => {
-    expect(batchRequest(desk, batch)).toMatchObject({
+    expect(batchRequest(desk, batch, untouched)).toMatchObject({
       pourAt: '2026-11-28T10:00',
       pieces: [{ tag: 'T-1', copies: 2 }],
     });
   });
-  test('of a poured batch stay what they were', () => {
-    const planned = batchRequest(desk, batch)!;
-    const pours = [{ layer: 1, pouredAt: '2026-11-28T10:30', temperatureC: 20, cups: [], note: '' }];
-    const deeper = { ...desk, designs: [] };
-    expect(batchRequest(deeper, { ...batch, planned, pours })).toEqual({
-      ...planned,
+  test('of a poured batch stay what they were when its first layer was poured', () => {
+    const planned = batchRequest(desk, batch, untouched)!;
+    const kept = { request: planned, amounts: planBatch(planned) };
+    const detail = { ...untouched, kept, pours: [pourOf(1)] };
+    expect(batchRequest({ ...desk, designs: [] }, batch, detail)).toMatchObject({
+      pieces: planned.pieces,
+      losses: planned.losses,
       poured: [{ layer: 1, at: '2026-11-28T10:30' }],
     });
+  });
+  test('carry the bench windows of the workshop, narrowed by the set and the batch', () => {
+    const evening = { weekday: 3, fromMinute: 1140, toMinute: 1290 };
+    const settings = { ...desk.shelf.settings.data, benchWindows: [evening] };
+    const view = { ...desk, shelf: { ...desk.shelf, settings: stored('w', settings) } };
+    expect(batchRequest(view, batch, untouched)!.bench.windows).toEqual([evening]);
+    const late = { weekday: 3, fromMinute: 1200, toMinute: 1440 };
+    expect(batchRequest(view, { ...batch, benchWindows: [late] }, untouched)!.bench.windows).toEqual([
+      { weekday: 3, fromMinute: 1200, toMinute: 1290 },
+    ]);
+  });
+  test('of a new batch leave out what other batches have taken', () => {
+    expect(remainingItems(desk.designs, new Map([['d', 2]]))).toEqual([
+      { designId: 'd', copies: 1 },
+      { designId: 'e', copies: 3 },
+    ]);
+    // All taken: another round of everything.
+    expect(
+      remainingItems(
+        desk.designs,
+        new Map([
+          ['d', 3],
+          ['e', 7],
+        ]),
+      ),
+    ).toEqual([
+      { designId: 'd', copies: 3 },
+      { designId: 'e', copies: 3 },
+    ]);
+  });
+  test('of the seams know each measured copy by its design and number', () => {
+    const measured = { atLevelMm: 15, readings: [], fillMl: null };
+    const edges = { south: { bed: [], levels: [15, 15, 15] as [number, number, number] } };
+    const view = { ...desk, pieces: [stored('m', { designId: 'd', copy: 2, measured, edges })] };
+    expect(setMatchRequest(view).pieces.map(({ designId, copy, copies }) => [designId, copy, copies])).toEqual([
+      ['d', null, 2],
+      ['d', 2, 1],
+      ['e', null, 3],
+    ]);
   });
   test('take a measured copy on its own, with its own bed', () => {
     const measured = { atLevelMm: 15, readings: [{ xMm: 70, yMm: 70, depthMm: 5 }], fillMl: null };
@@ -81,15 +138,15 @@ describe('plan requests', () => {
       stored('m', { designId: 'd', copy: 2, measured }),
       stored('n', { designId: 'd', copy: 3, measured }),
     ];
-    const request = batchRequest({ ...desk, pieces }, batch)!;
-    expect(request.pieces.map(({ tag, copies }) => [tag, copies])).toEqual([
-      ['T-1', 1],
-      ['T-1 #2', 1],
+    const request = batchRequest({ ...desk, pieces }, batch, untouched)!;
+    expect(request.pieces.map(({ designId, copyNumbers, copies }) => [designId, copyNumbers, copies])).toEqual([
+      ['d', [1], 1],
+      ['d', [2], 1],
     ]);
     const plan = planBatch(request);
     expect(
-      plan.layers[0]!.cups.flatMap(({ pours }) => pours.map((pour) => `${pour.tag} #${pour.copy}`)).sort(),
-    ).toEqual(['T-1 #1', 'T-1 #2']);
+      plan.layers[0]!.cups.flatMap(({ pours }) => pours.map((pour) => `${pour.designId} #${pour.copy}`)).sort(),
+    ).toEqual(['d #1', 'd #2']);
     expect(plan.pieces[1]!.measured).toBe(true);
     expect(plan.pieces[1]!.water.volumeMl).toBeGreaterThan(plan.pieces[0]!.water.volumeMl);
     expect(plan.pieces[1]!.uncertainGrams).toBeLessThan(plan.pieces[0]!.uncertainGrams);
@@ -103,35 +160,16 @@ describe('plan requests', () => {
         pieces: [stored('m', { designId: 'd', copy: 2, measured })],
       })!,
     );
-    const names = plan.layers.at(-1)!.cups.flatMap(({ pours }) => pours.map((pour) => `${pour.tag} #${pour.copy}`));
-    expect(names.sort()).toEqual(['T-1 #1', 'T-1 #2', 'T-1 #3']);
+    const names = plan.layers
+      .at(-1)!
+      .cups.flatMap(({ pours }) => pours.map((pour) => `${pour.designId} #${pour.copy}`));
+    expect(names.sort()).toEqual(['d #1', 'd #2', 'd #3']);
   });
-  test('of an empty batch are none', () => expect(batchRequest(desk, { ...batch, items: [] })).toBeNull());
-  test.each([
-    [0, 'planned'],
-    [1, 'half done'],
-    [2, 'finished'],
-  ] as const)('%d of two layers poured is %s', (count, status) => {
-    expect(
-      batchStatus(
-        {
-          ...batch,
-          pours: Array.from({ length: count }, (_, i) => ({
-            layer: i + 1,
-            pouredAt: '2026-11-28T10:30',
-            temperatureC: 20,
-            cups: [],
-            note: '',
-          })),
-        },
-        2,
-      ),
-    ).toBe(status);
-  });
+  test('of an empty batch are none', () => expect(batchRequest(desk, { ...batch, items: [] }, untouched)).toBeNull());
 });
 
 test('planned against real: grams and ratio, cup by cup', () => {
-  const request = batchRequest(desk, batch)!;
+  const request = batchRequest(desk, batch, untouched)!;
   const layer = planBatch(request).layers[0]!;
   const cup = layer.cups[0]!;
   const pour = {

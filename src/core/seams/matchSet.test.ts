@@ -169,7 +169,13 @@ describe('a set', () => {
         outline: { kind: 'oval', widthMm: 40, lengthMm: 40 },
       }),
     };
-    expect(matchSet(request([base]), bedOf)).toEqual({ edges: [], seams: [], row: null, problems: [] });
+    expect(matchSet(request([base]), bedOf)).toMatchObject({
+      edges: [],
+      seams: [],
+      row: null,
+      problems: [],
+      counts: { meant: 0, meantShows: 0, departs: 0 },
+    });
   });
   test('an edge that departs from its standard says where', () => {
     const standard = {
@@ -392,8 +398,8 @@ describe('tiles for a table', () => {
       ['B', [true, false, true, false], 2],
     ]);
     expect(stock.leftOut).toEqual([
-      'D is not square: give it sides of 100 mm to lay it here.',
-      'C is 120 mm wide: make it 100 mm, as most tiles are, to lay it here.',
+      'C is 120 × 120 mm: make it 100 × 100 mm, as most tiles are, to lay it here.',
+      'D is 100 × 140 mm: make it 100 × 100 mm, as most tiles are, to lay it here.',
     ]);
   });
   test('only sides whose seam passes may meet, and the joints of a layout are edges of the set', () => {
@@ -414,6 +420,7 @@ describe('tiles for a table', () => {
         { column: 0, row: 1, tile: 1, turns: 0 },
       ],
       stock,
+      'square',
     );
     expect([match.edges[joint!.a], match.edges[joint!.b]].map((edge) => `${edge!.piece} ${edge!.edge}`)).toEqual([
       'A north',

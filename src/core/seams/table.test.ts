@@ -264,6 +264,7 @@ test('larger tables at random: whatever is found keeps everything, and names no 
         meet,
         (a, sideA, b, sideB) => ((a * 7 + sideA) * 5 + b * 3 + sideB) % 11,
         wish.fixed,
+        wish.grid,
         seed,
       );
       expect(faults(wish, kinds, meet, better)).toEqual([]);
@@ -298,7 +299,7 @@ test('contradictory wishes are named', () => {
   );
   const kept = { column: 1, row: 1, piece: ref('straight'), turns: 1 };
   expect(checkWish({ ...across, fixed: [{ ...kept, piece: ref('gone') }] }, [straight])[0]).toMatch(
-    /gone is kept at column 2, row 2, but is no longer/,
+    /A tile is kept at column 2, row 2, but is no longer/,
   );
   expect(checkWish({ ...across, fixed: [kept, kept] }, [straight])[0]).toBe(
     'Two tiles are kept at column 2, row 2. Free it.',
@@ -307,7 +308,7 @@ test('contradictory wishes are named', () => {
     /more places than there are copies of it, 1/,
   );
   expect(checkWish({ ...across, fixed: [kept] }, [{ ...straight, turnable: false }])[0]).toBe(
-    'straight may not be turned. Free column 2, row 2.',
+    'straight may not be turned like that. Free column 2, row 2.',
   );
   expect(checkWish({ ...across, columns: 0 }, [straight])[0]).toMatch(/between 1 and 400/);
 });

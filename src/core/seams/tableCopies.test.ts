@@ -27,10 +27,12 @@ describe('copies in their best places', () => {
   if (result.kind !== 'found') throw new Error(result.kind);
   const worst = ({ laid }: TableLayout): number =>
     Math.max(
-      ...laidSeams(laid, singles).map(({ a, b, sideA, sideB }) => score(laid[a]!.tile, sideA, laid[b]!.tile, sideB)),
+      ...laidSeams(laid, singles, 'square').map(({ a, b, sideA, sideB }) =>
+        score(laid[a]!.tile, sideA, laid[b]!.tile, sideB),
+      ),
     );
   test('are no worse than before, and each is used once', () => {
-    const better = bestCopies(result.layout, singles, all, score, []);
+    const better = bestCopies(result.layout, singles, all, score, [], 'square');
     expect(worst(better)).toBeLessThanOrEqual(worst(result.layout));
     expect(new Set(better.laid.map(({ tile }) => tile)).size).toBe(4);
     expect(faults(row, singles, all, better)).toEqual([]);
@@ -39,7 +41,7 @@ describe('copies in their best places', () => {
     const spare = [...singles, { ...straight, ...named('s4'), copies: 1 }];
     const flat: SideScore = (a, _, b) => (a === 4 || b === 4 ? 0 : 1);
     const kept = result.layout.laid[0]!;
-    const better = bestCopies(result.layout, spare, all, flat, [kept]);
+    const better = bestCopies(result.layout, spare, all, flat, [kept], 'square');
     expect(better.laid[0]).toEqual(kept);
     expect(better.laid.some(({ tile }) => tile === 4)).toBe(true);
   });

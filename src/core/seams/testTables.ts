@@ -13,8 +13,34 @@ export const bend: TableTile = { ...named('bend'), copies: 4, turnable: true, we
 export const fork: TableTile = { ...named('fork'), copies: 1, turnable: true, wet: [true, true, true, false] };
 export const end: TableTile = { ...named('end'), copies: 2, turnable: true, wet: [true, false, false, false] };
 export const all: SidesMeet = () => true;
-const DX = [0, 1, 0, -1];
-const DY = [-1, 0, 1, 0];
+
+/** Written apart from the search's own tables: how many sides a place has, which turns its tiles may take, and where each side leads. */
+const SIDES = { square: 4, rectangle: 4, 'rectangle across': 4, hexagon: 6 } as const;
+const TURNS = {
+  square: [0, 1, 2, 3],
+  rectangle: [0, 2],
+  'rectangle across': [1, 3],
+  hexagon: [0, 1, 2, 3, 4, 5],
+} as const;
+type Wish = Pick<TableWish, 'grid'>;
+/** The middle of a place: of hexagons with flats 2 apart, every second column half a place further north. */
+const middle = ({ grid }: Wish, { column, row }: TablePlace): [number, number] =>
+  grid === 'hexagon' ? [column * Math.sqrt(3), row * 2 + (column % 2 === 0 ? 0 : 1)] : [column * 2, row * 2];
+/** The place that lies beyond a side: the one whose middle is as far again in the direction in which the side faces. */
+function beyond(wish: Wish, place: TablePlace, side: number): TablePlace {
+  const angle = ((-90 + (360 / SIDES[wish.grid]) * side) * Math.PI) / 180;
+  const [x, y] = middle(wish, place);
+  const [toX, toY] = [x + 2 * Math.cos(angle), y + 2 * Math.sin(angle)];
+  for (let column = place.column - 1; column <= place.column + 1; column++)
+    for (let row = place.row - 1; row <= place.row + 1; row++) {
+      // Columns left of the table have no parity of their own in `%`.
+      const [otherX, otherY] =
+        wish.grid === 'hexagon' && column < 0 ? [column * Math.sqrt(3), row * 2 + 1] : middle(wish, { column, row });
+      if (Math.hypot(otherX - toX, otherY - toY) < 1e-6) return { column, row };
+    }
+  throw new Error('no place there');
+}
+const keyOf = ({ column, row }: TablePlace): string => `${column},${row}`;
 
 /** Written apart from the search: everything that a layout must keep. */
 export function faults(
@@ -24,7 +50,10 @@ export function faults(
   { laid, extras }: TableLayout,
 ): string[] {
   const at = new Map(laid.map((place) => [`${place.column},${place.row}`, place]));
-  const side = (place: LaidTile, table: number): TableSide => ((table - place.turns + 8) % 4) as TableSide;
+  const sides = SIDES[wish.grid];
+  const over = (place: TablePlace, table: number): string => keyOf(beyond(wish, place, table));
+  const side = (place: LaidTile, table: number): TableSide => ((table - place.turns + 2 * sides) % sides) as TableSide;
+  const across = (table: number): number => (table + sides / 2) % sides;
   const wet = (place: LaidTile, table: number): boolean => tiles[place.tile]!.wet[side(place, table)]!;
   const found: string[] = [];
   if (at.size !== laid.length) found.push('two tiles in one place');
@@ -35,7 +64,7 @@ export function faults(
     const there = at.get(`${place.column},${place.row}`);
     return there !== undefined && what(tiles[there.tile]!);
   };
-  const isFork = ({ wet: sides }: TableTile): boolean => sides.filter(Boolean).length > 2;
+  const isFork = (tile: TableTile): boolean => tile.wet.filter(Boolean).length > 2;
   if (
     !wish.forks.every((place) => holds(place, isFork)) ||
     (wish.anyFork && !laid.some((place) => holds(place, isFork)))
@@ -67,8 +96,8 @@ export function faults(
   const away = new Map(source ? [[`${source.column},${source.row}`, 0]] : []);
   for (let round = 0; round < laid.length; round++) {
     for (const place of laid) {
-      for (let s = 0; s < 4; s++) {
-        const there = away.get(`${place.column + DX[s]!},${place.row + DY[s]!}`);
+      for (let s = 0; s < sides; s++) {
+        const there = away.get(over(place, s));
         const here = away.get(`${place.column},${place.row}`) ?? Infinity;
         if (wet(place, s) && there !== undefined && there + 1 < here)
           away.set(`${place.column},${place.row}`, there + 1);
@@ -77,36 +106,37 @@ export function faults(
   }
   for (const place of laid) {
     const isSource = source?.column === place.column && source.row === place.row;
-    const upstream = [0, 1, 2, 3].find((s) => runs(place, s) === -1);
+    const upstream = Array.from({ length: sides }, (_, s) => s).find((s) => runs(place, s) === -1);
     if (
       source &&
       !isSource &&
       upstream !== undefined &&
-      away.get(`${place.column + DX[upstream]!},${place.row + DY[upstream]!}`) !==
-        away.get(`${place.column},${place.row}`)! - 1
+      away.get(over(place, upstream)) !== away.get(`${place.column},${place.row}`)! - 1
     )
       found.push('points upstream');
-    for (let s = 0; s < 4; s++) {
-      const other = at.get(`${place.column + DX[s]!},${place.row + DY[s]!}`);
-      if (other && wet(place, s) && runs(place, s) !== 0 && runs(place, s) === runs(other, (s + 2) % 4))
+    for (let s = 0; s < sides; s++) {
+      const other = at.get(over(place, s));
+      if (other && wet(place, s) && runs(place, s) !== 0 && runs(place, s) === runs(other, across(s)))
         found.push('two streams head on');
       const opening = wish.openings.findIndex((o) => o.column === place.column && o.row === place.row && o.side === s);
       if (opening >= 0 && runs(place, s) === (opening === 0 ? 1 : -1))
         found.push('against the stream at the table’s edge');
     }
-    if (!tiles[place.tile]!.turnable && place.turns !== 0) found.push('turned, and may not be');
-    for (let s = 0; s < 4; s++) {
-      const [column, row] = [place.column + DX[s]!, place.row + DY[s]!];
+    const allowed: readonly number[] = TURNS[wish.grid];
+    if (!allowed.includes(place.turns) || (!tiles[place.tile]!.turnable && place.turns !== allowed[0]))
+      found.push('turned, and may not be');
+    for (let s = 0; s < sides; s++) {
+      const { column, row } = beyond(wish, place, s);
       const outside = column < 0 || row < 0 || column >= wish.columns || row >= wish.rows;
       const opening = wish.openings.some((o) => o.column === place.column && o.row === place.row && o.side === s);
       const other = at.get(`${column},${row}`);
       if (outside && wet(place, s) !== opening) found.push('water at the table’s edge');
-      if (!outside && wet(place, s) && (!other || !wet(other, (s + 2) % 4))) found.push('water against land');
+      if (!outside && wet(place, s) && (!other || !wet(other, across(s)))) found.push('water against land');
       if (
         other &&
         wet(place, s) &&
-        wet(other, (s + 2) % 4) &&
-        !meet(place.tile, side(place, s), other.tile, side(other, (s + 2) % 4))
+        wet(other, across(s)) &&
+        !meet(place.tile, side(place, s), other.tile, side(other, across(s)))
       )
         found.push('sides that may not meet');
     }
@@ -120,7 +150,7 @@ export function faults(
     const place = at.get(key);
     if (!place || seen.has(key)) return;
     seen.add(key);
-    for (let s = 0; s < 4; s++) if (wet(place, s)) walk(`${place.column + DX[s]!},${place.row + DY[s]!}`);
+    for (let s = 0; s < sides; s++) if (wet(place, s)) walk(over(place, s));
   };
   if (laid[0]) walk(`${laid[0].column},${laid[0].row}`);
   if (seen.size !== laid.length) found.push('water that hangs apart');
@@ -138,24 +168,25 @@ export function* everyLaying(
     if (laid.length > 0) yield laid;
     return;
   }
-  const [column, row] = [i % wish.columns, Math.floor(i / wish.columns)];
+  const sides = SIDES[wish.grid];
+  const here = { column: i % wish.columns, row: Math.floor(i / wish.columns) };
   const wetAt = (place: LaidTile | undefined, table: number): boolean =>
-    place !== undefined && tiles[place.tile]!.wet[(table - place.turns + 8) % 4]!;
+    place !== undefined && tiles[place.tile]!.wet[(table - place.turns + 2 * sides) % sides]!;
   const opens = (side: number): boolean =>
-    wish.openings.some((o) => o.column === column && o.row === row && o.side === side);
-  const [west, south] = [
-    laid.find((p) => p.column === column - 1 && p.row === row),
-    laid.find((p) => p.column === column && p.row === row - 1),
-  ];
+    wish.openings.some((o) => o.column === here.column && o.row === here.row && o.side === side);
   const fits = (place: LaidTile | undefined): boolean =>
-    wetAt(place, 3) === (column === 0 ? opens(3) : wetAt(west, 1)) &&
-    wetAt(place, 0) === (row === 0 ? opens(0) : wetAt(south, 2)) &&
-    (column < wish.columns - 1 || wetAt(place, 1) === opens(1)) &&
-    (row < wish.rows - 1 || wetAt(place, 2) === opens(2));
+    Array.from({ length: sides }, (_, s) => s).every((s) => {
+      const { column, row } = beyond(wish, here, s);
+      if (column < 0 || row < 0 || column >= wish.columns || row >= wish.rows) return wetAt(place, s) === opens(s);
+      // Places further on have their say when their turn comes.
+      if (row * wish.columns + column > i) return true;
+      const other = laid.find((p) => p.column === column && p.row === row);
+      return wetAt(place, s) === wetAt(other, (s + sides / 2) % sides);
+    });
   if (fits(undefined)) yield* everyLaying(wish, tiles, laid, i + 1);
   for (const [tile, { turnable }] of tiles.entries()) {
-    for (let turns = 0; turns < (turnable ? 4 : 1); turns++) {
-      const place = { column, row, tile, turns };
+    for (const turns of turnable ? TURNS[wish.grid] : TURNS[wish.grid].slice(0, 1)) {
+      const place = { ...here, tile, turns };
       if (fits(place)) yield* everyLaying(wish, tiles, [...laid, place], i + 1);
     }
   }

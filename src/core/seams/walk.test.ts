@@ -1,7 +1,7 @@
 import { buildBed } from '../bed/buildBed';
 import { newFeature, starters } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
-import type { LaidTile } from './table';
+import type { LaidTile } from './tableTypes';
 import type { TableSide } from './tableSchema';
 import { boardCut, tileCut, wayThrough } from './walk';
 
@@ -50,7 +50,7 @@ describe('the way through a layout', () => {
   const wet = (tile: number, side: TableSide): boolean => (tile === 0 ? side === 0 || side === 2 : side !== 3);
   test('comes in at one side and goes out at the other, turned tiles too', () => {
     const laid = [straight(1, 0, 1), straight(0, 0, 3)];
-    expect(wayThrough(laid, wet, { column: 0, row: 0, side: 3 }, { column: 1, row: 0, side: 1 })).toEqual([
+    expect(wayThrough(laid, wet, { column: 0, row: 0, side: 3 }, { column: 1, row: 0, side: 1 }, 'square')).toEqual([
       { laid: 1, from: 0, to: 2 },
       { laid: 0, from: 2, to: 0 },
     ]);
@@ -58,11 +58,13 @@ describe('the way through a layout', () => {
   test('at a fork takes the way to the opening that is asked for; without one, the longest', () => {
     // A fork in the middle: in from the south, out at east and north; one tile further to the north.
     const laid: LaidTile[] = [{ column: 0, row: 0, tile: 1, turns: 0 }, straight(0, 1, 0)];
-    expect(wayThrough(laid, wet, { column: 0, row: 0, side: 0 }, { column: 0, row: 0, side: 1 })).toEqual([
+    expect(wayThrough(laid, wet, { column: 0, row: 0, side: 0 }, { column: 0, row: 0, side: 1 }, 'square')).toEqual([
       { laid: 0, from: 0, to: 1 },
     ]);
-    expect(wayThrough(laid, wet, { column: 0, row: 0, side: 0 }, null).map(({ laid: index }) => index)).toEqual([0, 1]);
+    expect(
+      wayThrough(laid, wet, { column: 0, row: 0, side: 0 }, null, 'square').map(({ laid: index }) => index),
+    ).toEqual([0, 1]);
   });
   test('there is none where nothing lies', () =>
-    expect(wayThrough([], wet, { column: 0, row: 0, side: 0 }, null)).toEqual([]));
+    expect(wayThrough([], wet, { column: 0, row: 0, side: 0 }, null, 'square')).toEqual([]));
 });

@@ -3,7 +3,8 @@ import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from './c
 import { colourantShares, cupDoses, smallestDropMixGrams, type RecipeDose } from './doses';
 import type { Colourant } from './schema';
 
-const colourant = (change: Partial<Colourant> = {}): Colourant => ({
+const colourant = (change: Partial<Colourant> = {}): Colourant & { id: string } => ({
+  id: 'ink',
   name: 'Green ink',
   kind: 'ink',
   absorption: { red: 1, green: 0.2, blue: 0.6 },

@@ -1,9 +1,10 @@
 import { hexFromLinear, linearFromHex } from './colour';
-import { lookAt, waterLook } from './waterLook';
+import { CLEAR_TONE, lookAt, waterLook } from './waterLook';
 import type { RecipeDose } from './doses';
 
 const green: RecipeDose = {
   colourant: {
+    id: 'green',
     name: 'Green',
     kind: 'ink',
     absorption: { red: 1.2, green: 0.3, blue: 0.7 },
@@ -25,11 +26,15 @@ test('a look runs from the surface to the deepest, ever darker under a tint', ()
   light.slice(1).forEach((value, i) => expect(value).toBeLessThanOrEqual(light[i]! + 1e-6));
   expect(light.at(-1)!).toBeLessThan(0.6 * light[0]!);
 });
-test('clear water only wets the bed: one colour at every depth, a little darker than dry', () => {
+test('clear water wets the bed and has a breath of tone of its own: by exp(−2 × tone × depth), down and up again', () => {
   const look = waterLook({ bedColour: '#b9a883' }, [], 9);
-  expect(new Set(look.colours).size).toBe(1);
   expect(brightness(look.colours[0]!)).toBeLessThan(brightness('#b9a883'));
   expect(brightness(look.colours[0]!)).toBeGreaterThan(0.85 * brightness('#b9a883'));
+  const [top, deep] = [linearFromHex(look.colours[0]!), linearFromHex(look.colours.at(-1)!)];
+  for (const channel of ['red', 'green', 'blue'] as const)
+    expect(deep[channel] / top[channel]).toBeCloseTo(Math.exp(-2 * CLEAR_TONE[channel] * 9), 1);
+  // Colours are whole steps of 255, so the ratio is good to a few hundredths.
+  expect(look.colours.at(-1)).not.toBe(look.colours[0]);
 });
 test('a depth beyond the look takes its last colour, one above the surface its first', () => {
   const look = waterLook({ bedColour: '#b9a883' }, [green], 6);

@@ -4,7 +4,7 @@ import type { PieceRecord, Stored } from '@/core/records/schema';
 import { matchSet } from '@/core/seams/matchSet';
 import { NO_WISH, SEAM_LIMITS } from '@/core/seams/schema';
 import { LEVEL_BENCH } from '@/core/plan';
-import { benchRows, withLevel } from './benchList';
+import { benchRows } from './benchList';
 
 const design = testDesign([newFeature('channel', testDesign())], { tag: 'T', copies: 2 });
 const designs = [{ id: 't', version: 1, data: design }];
@@ -39,13 +39,4 @@ describe('the bench list', () => {
     expect(rows.filter(({ measured }) => measured).map(({ name, edge }) => `${name} ${edge}`)).toEqual(['T #2 south']);
   });
   test('is empty before the first match', () => expect(benchRows(null, { designs, pieces: [] })).toEqual([]));
-});
-
-describe('levels as they are typed, one after another', () => {
-  test('the first stands for the whole edge', () => expect(withLevel(null, 0, 14.2)).toEqual([14.2, 14.2, 14.2]));
-  test('with the far end typed next, the middle lies between', () =>
-    expect(withLevel([14.2, 14.2, 14.2], 2, 14.8)).toEqual([14.2, 14.5, 14.8]));
-  test('a middle that was measured stays', () =>
-    expect(withLevel([14.2, 14.9, 14.2], 2, 14.8)).toEqual([14.2, 14.9, 14.8]));
-  test('any of them can be put right', () => expect(withLevel([14.2, 14.9, 14.8], 0, 14)).toEqual([14, 14.9, 14.8]));
 });

@@ -1,4 +1,5 @@
-import { bodyPath, layoutStrip, surfacePath, waterPath, type StripPiece, type StripSlot } from './layoutStrip';
+import type { StripPiece } from '@/core/picture/strip';
+import { bodyPath, layoutStrip, surfacePath, waterPath, type StripSlot } from './layoutStrip';
 
 const piece = (id: string, lengthMm: number, heights: number[], change: Partial<StripPiece> = {}): StripPiece => ({
   id,
@@ -9,7 +10,8 @@ const piece = (id: string, lengthMm: number, heights: number[], change: Partial<
   landColour: '#888888',
   dams: [],
   problem: null,
-  profile: { lengthMm, stepMm: lengthMm / (heights.length - 1), heightMm: Float32Array.from(heights) },
+  profile: { lengthMm, heightMm: heights },
+  overMm: null,
   look: { stepMm: 1, colours: ['#ffffff'] },
   surface: { leftMm: 15, rightMm: 15 },
   ...change,

@@ -11,12 +11,13 @@ import { damRuns } from '../src/core/bed/dams';
 import { outlineSize } from '../src/core/bed/outline';
 import { heightField } from '../src/core/formats/heightField';
 import { bedStl, readStl } from '../src/core/formats/stl';
-import { planBatch, surveyBed } from '../src/core/plan';
+import { planBatch, surveyBed, type SurveyedBed } from '../src/core/plan';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { depthContours } from '../src/ui/plan/contours';
 import { matchBench } from './match';
 import { medianMs, report, type Result } from './measure';
 import { sampleRequest } from './sample';
+import { webBench } from './web';
 
 /** A bed of 1.5 million cells with hills and hollows everywhere: the worst that a piece may be. */
 function largestBed(): BedGrid {
@@ -110,7 +111,7 @@ against('full survey of a 1220 mm board (in the worker)', fullMs, 'off the main 
 
 // The whole answer after a feature of a board was let go: its bed built anew on the full grid, the other beds known.
 const { pieces, ...rest } = sampleRequest();
-const known = new Map(pieces.map((design) => [design, surveyBed(design)]));
+const known = new Map<PieceDesign, SurveyedBed>(pieces.map((design) => [design, surveyBed(design)]));
 const board = pieces.find(({ tag }) => tag === 'SH-B')!;
 const ANSWER_MS = 400;
 const answerMs = medianMs(() => {
@@ -185,4 +186,6 @@ console.log(
   `memory while importing: ${Math.round(grown)} MB over ${Math.round(before / 1e6)} MB before, at most 1000 MB: ${peak < MOST_BYTES ? 'within' : 'OVER'}\n`,
 );
 
-if (!report(passMs, results) || peak >= MOST_BYTES) process.exitCode = 1;
+const within = report(passMs, results);
+console.log('');
+if (!(await webBench()) || !within || peak >= MOST_BYTES) process.exitCode = 1;

@@ -6,8 +6,12 @@ export function medianMs(run: () => unknown, runs = 9): number {
     run();
     return performance.now() - start;
   });
-  return times.sort((a, b) => a - b)[Math.floor(runs / 2)]!;
+  return median(times);
 }
+
+/** The middle one of some figures. */
+export const median = (figures: readonly number[]): number =>
+  [...figures].sort((a, b) => a - b)[Math.floor(figures.length / 2)]!;
 
 /** One line of the report: a time against its yardstick, and the most it may be. */
 export interface Result {

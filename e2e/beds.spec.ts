@@ -3,7 +3,7 @@ import { outlineSize } from '../src/core/bed/outline';
 import type { Feature } from '../src/core/bed/schema';
 import { testDesign } from '../src/core/bed/testShapes';
 import { bedStl } from '../src/core/formats/stl';
-import { addPiece, expect, fillMeasure, makeSet, reading, test } from './guarded';
+import { addPiece, choose, expect, fillMeasure, makeSet, pick, reading, test } from './guarded';
 
 /** A tile with a pond whose bank has a notch down to 16.5 mm at its east edge. */
 function notchedPond(): Buffer {
@@ -47,7 +47,7 @@ test('a forked creek tile, drawn by hand: the grams follow every move', async ({
   await addPiece(page, 'Tile, straight channel');
   await expect(reading(page, 'Water in each')).toHaveText(/\d/);
   const straight = await reading(page, 'Water in each').innerText();
-  await page.getByLabel('Add to the bed').selectOption('fork');
+  await pick(page, 'Add to the bed', 'Fork');
   await page.getByRole('button', { name: /Remove channel from/ }).click();
   await expect(page.getByRole('slider', { name: 'Fork, south port' })).toBeVisible();
   await expect(page.getByText(/^dam \d/)).toHaveCount(3);
@@ -112,9 +112,9 @@ test('a scan is imported, the level set, and the spill shown at its place', asyn
     .setInputFiles({ name: 'pond.stl', mimeType: 'model/stl', buffer: notchedPond() });
   await expect(page.getByText(/triangles, 140 × 140 × 18 units/)).toBeVisible();
   await expect(page.getByText(/its hollows hold (29|30)\.\d\sml/)).toBeVisible();
-  await page.getByLabel('Its units are').selectOption('inches');
+  await choose(page, 'Its units are', 'inches');
   await expect(page.getByRole('alert')).toContainText('Choose smaller units');
-  await page.getByLabel('Its units are').selectOption('mm');
+  await choose(page, 'Its units are', 'mm');
   await page.getByRole('button', { name: 'Make a new piece of it' }).click();
 
   await expect(page.getByText(/heights, 0\.\d+ mm apart/)).toBeVisible();
@@ -144,12 +144,12 @@ test('a drawing becomes the outline; an open one is explained', async ({ page })
   await page.locator('input[type=file]').setInputFiles(file('<path d="M5 5h110v50q-50 40 -110 25z"/>'));
   await expect(page.getByRole('img', { name: 'The outline' })).toBeVisible();
   await page.getByRole('button', { name: 'Make a new piece of it' }).click();
-  await expect(page.getByRole('combobox', { name: 'Outline' })).toHaveValue('free');
+  await expect(page.getByRole('combobox', { name: 'Outline' })).toHaveText('Free, by points');
   await expect(reading(page, 'Water in each')).toHaveText(/\d/);
-  await page.getByRole('combobox', { name: 'Outline' }).selectOption('hexagon');
+  await choose(page, 'Outline', 'Hexagon');
   await expect(page.getByRole('textbox', { name: /^Across flats/ })).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(page.getByRole('combobox', { name: 'Outline' })).toHaveValue('free');
+  await expect(page.getByRole('combobox', { name: 'Outline' })).toHaveText('Free, by points');
 });
 
 test('a section line shows the cut; the plan is enlarged by key', async ({ page }) => {
@@ -158,7 +158,7 @@ test('a section line shows the cut; the plan is enlarged by key', async ({ page 
     .getByRole('button', { name: /^HS-4 / })
     .last()
     .click();
-  await page.getByRole('button', { name: 'Section line' }).click();
+  await page.getByRole('button', { name: 'Section line', exact: true }).click();
   const cut = page.getByRole('figure', { name: 'Section' });
   await expect(cut).toContainText(/9\.\d\smm deep at most/);
   const end = page.getByRole('slider', { name: 'Section line, start' });
@@ -178,7 +178,7 @@ test('a section line shows the cut; the plan is enlarged by key', async ({ page 
 test('a pool is given a level of its own; a mirrored variant keeps it', async ({ page }) => {
   await makeSet(page, 'Level Test', '15');
   await addPiece(page, 'Tile, curved channel');
-  await page.getByLabel('Add to the bed').selectOption('pool');
+  await pick(page, 'Add to the bed', 'Pool');
   await fillMeasure(page, /^Centre across/, '110');
   await fillMeasure(page, /^Centre up/, '112');
   await fillMeasure(page, /^Width at the level, mm/, '40');
@@ -191,7 +191,7 @@ test('a pool is given a level of its own; a mirrored variant keeps it', async ({
   await expect(page.getByText('Pool B, at 16.5')).toBeVisible();
   await expect(reading(page, 'Water in each')).not.toHaveText(before);
   const at = await reading(page, 'Water in each').innerText();
-  await page.getByRole('combobox', { name: /^Make a variant/ }).selectOption('mirrored');
+  await pick(page, /^Make a variant/, 'mirrored, left for right');
   await page
     .getByRole('button', { name: /^T-1\.2 / })
     .last()

@@ -1,10 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { createServer, type AddressInfo } from 'node:net';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import Sqlite from 'better-sqlite3';
-import { expect, test } from './guarded';
+import { choose, expect, test } from './guarded';
 
 /** A server of its own on a data file of its own. */
-async function serve(port: number, data: string): Promise<{ url: string; server: ChildProcess }> {
+async function serve(data: string): Promise<{ url: string; server: ChildProcess }> {
+  const port = await freePort();
   const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
     env: { ...process.env, AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' },
     stdio: 'ignore',
@@ -12,6 +15,25 @@ async function serve(port: number, data: string): Promise<{ url: string; server:
   const url = `http://127.0.0.1:${port}`;
   await expect(async () => expect((await fetch(url)).status).toBeLessThan(600)).toPass();
   return { url, server };
+}
+
+/** A port that nothing listens on. */
+const freePort = (): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => resolve(port));
+    });
+  });
+
+/** Stops a server and waits until it is gone. */
+async function ended(server: ChildProcess): Promise<void> {
+  if (server.exitCode !== null) return;
+  const gone = once(server, 'exit');
+  server.kill();
+  await gone;
 }
 
 const FOLDER = '.test-tmp/files';
@@ -22,7 +44,7 @@ test.beforeAll(() => {
 });
 
 test('an empty start teaches, and loads the sample', async ({ page }) => {
-  const { url, server } = await serve(4181, `${FOLDER}/empty.db`);
+  const { url, server } = await serve(`${FOLDER}/empty.db`);
   try {
     await page.goto(url);
     await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
@@ -33,7 +55,7 @@ test('an empty start teaches, and loads the sample', async ({ page }) => {
     await page.getByRole('button', { name: /^Undo/ }).click();
     await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
   } finally {
-    server.kill();
+    await ended(server);
   }
 });
 
@@ -44,7 +66,7 @@ test('a damaged file is explained on the page and by the edit door, and left alo
 }) => {
   expectComplaint(/409/);
   writeFileSync(`${FOLDER}/noise.db`, 'not a database at all, and long enough to be read as one '.repeat(40));
-  const { url, server } = await serve(4182, `${FOLDER}/noise.db`);
+  const { url, server } = await serve(`${FOLDER}/noise.db`);
   try {
     await page.goto(url);
     await expect(page.getByRole('heading', { name: 'The data file cannot be used' })).toBeVisible();
@@ -54,7 +76,7 @@ test('a damaged file is explained on the page and by the edit door, and left alo
     });
     expect(answer.status()).toBe(409);
   } finally {
-    server.kill();
+    await ended(server);
   }
 });
 
@@ -63,7 +85,7 @@ test('while another program holds the file an edit is refused in words, then goe
   expectComplaint,
 }) => {
   expectComplaint(/423/);
-  const { url, server } = await serve(4183, `${FOLDER}/held.db`);
+  const { url, server } = await serve(`${FOLDER}/held.db`);
   const other = new Sqlite(`${FOLDER}/held.db`);
   try {
     await page.goto(url);
@@ -78,35 +100,35 @@ test('while another program holds the file an edit is refused in words, then goe
     await expect(page.getByRole('heading', { name: 'Held', level: 1 })).toBeVisible();
   } finally {
     other.close();
-    server.kill();
+    await ended(server);
   }
 });
 
 test('fields and figures follow the workshop’s units, also where the sample was drawn in mm', async ({ page }) => {
-  const { url, server } = await serve(4184, `${FOLDER}/units.db`);
+  const { url, server } = await serve(`${FOLDER}/units.db`);
   try {
     await page.goto(url);
     await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
     await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
     await page.goto(`${url}/shelf`);
-    await page.getByLabel('Lengths in').selectOption('in');
+    await choose(page, 'Lengths in', 'in');
     await expect(page.getByRole('button', { name: /Undo “Change the workshop/ })).toBeVisible();
     await page.goto(`${url}/sets/heron-slack/shape`);
     await expect(page.getByRole('textbox', { name: 'Width, in' })).toHaveValue('5.512');
     await expect(page.getByText('From above, 5 1/2″ × 5 1/2″', { exact: false })).toBeVisible();
   } finally {
-    server.kill();
+    await ended(server);
   }
 });
 
 test('a bench out of level: the corner to raise, from two readings too, and back to level', async ({ page }) => {
-  const { url, server } = await serve(4185, `${FOLDER}/tilt.db`);
+  const { url, server } = await serve(`${FOLDER}/tilt.db`);
   try {
     await page.goto(url);
     await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
     await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
     await page.goto(`${url}/sets/heron-slack/shape`);
-    await page.getByText('Bench: level').click();
+    await page.getByRole('button', { name: 'Bench: level' }).click();
     const north = page.getByRole('textbox', { name: 'Falls to the north, mm/m' });
     await north.fill('0.2 deg');
     await north.press('Enter');
@@ -128,6 +150,6 @@ test('a bench out of level: the corner to raise, from two readings too, and back
     await expect(page.getByText('Bench: level')).toBeVisible();
     await expect(page.getByText('On this bench')).toHaveCount(0);
   } finally {
-    server.kill();
+    await ended(server);
   }
 });

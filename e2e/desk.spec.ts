@@ -1,4 +1,4 @@
-import { addPiece, expect, makeSet, reading, test } from './guarded';
+import { addPiece, expect, makeSet, pick, reading, test } from './guarded';
 
 test('the level is dragged on the strip and moved by key; figures follow', async ({ page }) => {
   await makeSet(page, 'Level Test');
@@ -76,7 +76,7 @@ test('keys: stages by number, the list by ?, the finder by /', async ({ page }) 
 test('a set is removed, and taken back from the list of sets', async ({ page }) => {
   await makeSet(page, 'Gone And Back');
   await addPiece(page, 'Whole basin inside a rim');
-  await page.getByRole('button', { name: /change$/ }).click();
+  await page.getByRole('button', { name: 'Change the set' }).click();
   await page.getByRole('button', { name: 'Remove this set' }).click();
   await expect(page.getByRole('heading', { name: 'Sets', level: 1 })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Gone And Back' })).toHaveCount(0);
@@ -105,7 +105,7 @@ test('a recipe follows its doses; a product in use is not thrown out', async ({ 
   await page.getByRole('link', { name: 'Tint', exact: true }).click();
   await page.getByRole('button', { name: 'Add a recipe' }).click();
   await expect(page.getByRole('button', { name: 'New recipe' })).toHaveAttribute('aria-pressed', 'true');
-  await page.getByLabel(/^Add/).last().selectOption({ label: 'Deep green ink' });
+  await pick(page, 'Add a colourant', 'Deep green ink');
   const dose = page.getByRole('textbox', { name: /Deep green ink/ });
   await dose.fill('0.1');
   await dose.press('Enter');

@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 
 /** Every page of every test: nothing may be asked of another machine, and the page may not complain. */
 export const test = base.extend<{ guarded: undefined; expectComplaint: (pattern: RegExp) => void }>({
@@ -58,8 +58,10 @@ export async function makeSet(page: Page, name: string, level = '15'): Promise<v
   await page.goto('/');
   await page.getByRole('button', { name: 'New set' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
-  await fillMeasure(page, 'Level above the underside', level);
-  await page.getByRole('button', { name: 'Make the set' }).click();
+  // Enter in the last field sends the form.
+  const field = page.getByRole('textbox', { name: 'Level above the underside' });
+  await field.fill(level);
+  await field.press('Enter');
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
 
@@ -73,8 +75,23 @@ export async function fillMeasure(page: Page, label: string | RegExp, text: stri
 
 /** Adds a piece from the list of starters. */
 export async function addPiece(page: Page, starter: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add a piece' }).click();
-  await page.getByRole('menuitem', { name: starter }).click();
+  await pick(page, 'Add a piece', starter);
+}
+
+/** Chooses in a list of one of a few, by the words of the choice. */
+export async function choose(within: Page | Locator, label: string | RegExp, option: string | RegExp): Promise<void> {
+  const field = within.getByRole('combobox', { name: label });
+  await field.click();
+  const page = 'page' in within ? within.page() : within;
+  await page.getByRole('option', { name: option, exact: typeof option === 'string' }).click();
+  await expect(page.getByRole('listbox')).toHaveCount(0);
+}
+
+/** Opens a menu of things to do, and does one. */
+export async function pick(within: Page | Locator, menu: string | RegExp, item: string | RegExp): Promise<void> {
+  await within.getByRole('button', { name: menu }).click();
+  const page = 'page' in within ? within.page() : within;
+  await page.getByRole('menuitem', { name: item, exact: typeof item === 'string' }).click();
 }
 
 /** The digits of a reading, by its label. */

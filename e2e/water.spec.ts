@@ -1,10 +1,10 @@
-import { addPiece, expect, makeSet, reading, test } from './guarded';
+import { addPiece, choose, expect, makeSet, pick, reading, test } from './guarded';
 
 test('an edge left open is a stop with its mend, and the pour card waits for it', async ({ page }) => {
   await makeSet(page, 'Open Edge');
   await addPiece(page, 'Tile, straight channel');
   await expect(reading(page, 'Would run over at')).toHaveText('18.0');
-  await page.getByLabel('South edge').selectOption('none');
+  await choose(page, 'South edge', 'none, surface tension');
   const warning = page.getByText('Water would run out at the south edge of T-1', { exact: false });
   await expect(warning).toBeVisible();
   await expect(reading(page, 'Would run over at')).toHaveText('9.0');
@@ -14,7 +14,7 @@ test('an edge left open is a stop with its mend, and the pour card waits for it'
   await page.getByRole('link', { name: /^Shape/ }).click();
   await page.getByRole('button', { name: /Dam the south edge, 6\d × 18/ }).click();
   await expect(warning).toHaveCount(0);
-  await expect(page.getByLabel('South edge', { exact: true })).toHaveValue('plastic strip');
+  await expect(page.getByRole('combobox', { name: 'South edge' })).toHaveText('plastic strip');
 });
 
 test('two pools are named, with the saddle between them', async ({ page }) => {
@@ -27,7 +27,7 @@ test('two pools are named, with the saddle between them', async ({ page }) => {
       ['100', '50'],
     ] as const
   ).entries()) {
-    await page.getByLabel('Add to the bed').selectOption({ label: 'Pool' });
+    await pick(page, 'Add to the bed', 'Pool');
     await expect(page.getByRole('group', { name: 'Pool' })).toHaveCount(i + 1);
     for (const [label, value] of [
       ['Width at the level, mm', width],
@@ -54,8 +54,7 @@ test('six readings shrink the ± and move the grams; a fill test has the last wo
   await expect(poured).toContainText('carved by hand as drawn');
   const drawn = await plusMinus();
 
-  const show = page.getByLabel('Which bed to show');
-  await show.selectOption('2');
+  await choose(page, 'Which bed to show', 'copy #2');
   const readings = page.getByLabel(/^Depths below the level/);
   await readings.fill('70, 20, 6.6\n70, 70');
   await readings.blur();
@@ -72,7 +71,7 @@ test('six readings shrink the ± and move the grams; a fill test has the last wo
   await page.getByRole('textbox', { name: /^Fill test/ }).press('Enter');
   await expect(reading(page, 'Water in each')).toHaveText('88.7');
   await page.reload();
-  await page.getByLabel('Which bed to show').selectOption('2');
+  await choose(page, 'Which bed to show', 'copy #2, measured');
   await expect(reading(page, 'Water in each')).toHaveText('88.7');
   await page.getByRole('button', { name: 'Forget these measurements' }).click();
   await expect(page.getByRole('heading', { name: 'T-1, each of 4' })).toBeVisible();

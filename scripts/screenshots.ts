@@ -16,10 +16,12 @@ const SHOTS: {
   size?: { width: number; height: number };
   theme?: 'light' | 'dark';
   first?: (page: Page) => Promise<void>;
+  /** A figure that must stand on it: a picture of a stage without its figures is no picture of it. */
+  shows: string | RegExp;
 }[] = [
-  { name: 'sets', path: '/' },
+  { name: 'sets', shows: /Pour|Plan/, path: '/' },
   {
-    name: 'shape',
+    name: 'shape', shows: /^\d+\.\d$/,
     path: '/sets/heron-slack/shape',
     first: (page) =>
       page
@@ -28,7 +30,7 @@ const SHOTS: {
         .click(),
   },
   {
-    name: 'shape-board',
+    name: 'shape-board', shows: /^\d+\.\d$/,
     path: '/sets/heron-slack/shape',
     first: (page) =>
       page
@@ -36,16 +38,16 @@ const SHOTS: {
         .first()
         .click(),
   },
-  { name: 'shape-pond', path: '/sets/heron-slack/shape', size: { width: 1280, height: 900 }, first: showPond },
-  { name: 'scan', path: '/sets/heron-slack/shape', first: showScan },
-  { name: 'measured-copy', path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
+  { name: 'shape-pond', shows: /^\d+\.\d$/, path: '/sets/heron-slack/shape', size: { width: 1280, height: 900 }, first: showPond },
+  { name: 'scan', shows: /its hollows hold/, path: '/sets/heron-slack/shape', first: showScan },
+  { name: 'measured-copy', shows: /deeper than drawn|shallower than drawn/, path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
   {
-    name: 'how-it-came-about',
+    name: 'how-it-came-about', shows: /1 : 1 by volume/,
     path: '/sets/heron-slack/pour?batch=hs-batch-3',
     first: (page) => page.getByRole('button', { name: 'Part A' }).click(),
   },
   {
-    name: 'match',
+    name: 'match', shows: 'Gap of the beds',
     path: '/sets/heron-slack/match',
     size: { width: 1280, height: 1000 },
     first: (page) =>
@@ -55,33 +57,33 @@ const SHOTS: {
         .click(),
   },
   {
-    name: 'match-row',
+    name: 'match-row', shows: 'joint 1 of 3',
     path: '/sets/heron-slack/match?show=row',
     size: { width: 1280, height: 1000 },
     first: (page) => page.getByText('joint 1 of 3').waitFor(),
   },
   {
-    name: 'match-table',
+    name: 'match-table', shows: /joint 1 of/,
     path: '/sets/heron-slack/match?show=table',
     size: { width: 1280, height: 1000 },
     first: layClubNight,
   },
-  { name: 'match-standards', path: '/sets/heron-slack/match?show=standards', first: openStandard },
-  { name: 'tint', path: '/sets/heron-slack/tint' },
-  { name: 'pour', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
-  { name: 'pour-card', path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
-  { name: 'cure', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
-  { name: 'log', path: '/sets/heron-slack/log?batch=hs-batch-1' },
+  { name: 'match-standards', shows: 'keeps to it', path: '/sets/heron-slack/match?show=standards', first: openStandard },
+  { name: 'tint', shows: 'Smallest cup for drops', path: '/sets/heron-slack/tint' },
+  { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
+  { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
+  { name: 'cure', shows: 'What follows', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
+  { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
   {
-    name: 'log-entry',
+    name: 'log-entry', shows: 'Put it in the log',
     path: '/sets/heron-slack/log?batch=hs-batch-3&layer=1',
     size: { width: 820, height: 1180 },
     theme: 'dark',
     first: fillEntry,
   },
-  { name: 'shelf', path: '/shelf' },
+  { name: 'shelf', shows: 'Colourants', path: '/shelf' },
   {
-    name: 'shape-lamp',
+    name: 'shape-lamp', shows: /^\d+\.\d$/,
     path: '/sets/heron-slack/shape',
     theme: 'dark',
     first: (page) =>
@@ -100,7 +102,7 @@ async function layClubNight(page: Page): Promise<void> {
 
 async function openStandard(page: Page): Promise<void> {
   await page.getByText('keeps to it').first().waitFor();
-  await page.getByText('Creek mouth', { exact: true }).first().click();
+  await page.getByRole('button', { name: 'Creek mouth', exact: true }).click();
   await page.evaluate(() => window.scrollTo(0, 230));
 }
 
@@ -109,7 +111,7 @@ async function showPond(page: Page): Promise<void> {
     .getByRole('button', { name: /HS-6 Sluice pond/ })
     .first()
     .click();
-  await page.getByRole('button', { name: 'Section line' }).click();
+  await page.getByRole('button', { name: 'Section line', exact: true }).click();
   const end = page.getByRole('slider', { name: 'Section line, end' });
   for (let i = 0; i < 9; i++) await end.press('Shift+ArrowUp');
   await end.blur();
@@ -132,7 +134,8 @@ async function showMeasured(page: Page): Promise<void> {
     .getByRole('button', { name: /HS-4 Creek pool/ })
     .first()
     .click();
-  await page.getByLabel('Which bed to show').selectOption('1');
+  await page.getByRole('combobox', { name: 'Which bed to show' }).click();
+  await page.getByRole('option', { name: /copy #1/ }).click();
   await page.getByLabel('Show where it differs from the drawing').check();
   await page.evaluate(() => window.scrollTo(0, 0));
 }
@@ -164,13 +167,20 @@ async function main(): Promise<void> {
         break;
       await new Promise((resolve) => setTimeout(resolve, 250));
     }
-    for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first } of SHOTS) {
+    for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first, shows } of SHOTS) {
       const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
       await page.addInitScript((mode) => localStorage.setItem('mui-mode', mode), theme);
       await page.goto(`http://127.0.0.1:${PORT}${path}`, { waitUntil: 'networkidle' });
       await first?.(page);
       await page.waitForLoadState('networkidle');
       await page.waitForFunction(() => document.querySelector('[aria-busy="true"]') === null);
+      await page
+        .getByText(shows)
+        .first()
+        .waitFor({ timeout: 20_000 })
+        .catch(() => {
+          throw new Error(`${name} shows no ${String(shows)}: no picture is taken of it`);
+        });
       await page.screenshot({ path: `docs/screenshots/${name}.png` });
       await page.close();
     }

@@ -13,12 +13,61 @@ const OVAL_SIDES = 512;
 /** Sides of the quarter circle that rounds a corner. */
 const CORNER_SIDES = 32;
 
-/** Width and length of the box round an outline, mm. */
-export function outlineSize(outline: Outline): { widthMm: number; lengthMm: number } {
-  if (outline.kind === 'rectangle' || outline.kind === 'oval') return outline;
-  const corners = outline.kind === 'regular' ? regularCorners(outline) : outline.points;
-  return { widthMm: Math.max(...corners.map(({ xMm }) => xMm)), lengthMm: Math.max(...corners.map(({ yMm }) => yMm)) };
+/** What is asked of each kind of outline. */
+interface OutlineKind<O extends Outline> {
+  size: (outline: O) => { widthMm: number; lengthMm: number };
+  /** Its corners, anticlockwise; none of one that is all curve. */
+  corners: (outline: O) => PointMm[];
+  /** As a closed polygon, anticlockwise, first point not repeated; area exact (a rounded corner's within 0.1 % of the corner). */
+  polygon: (outline: O) => Polygon;
+  /** In closed form, not from the grid. */
+  areaMm2: (outline: O) => number;
 }
+
+/** Every kind of outline; one that is left out does not compile. */
+const OUTLINES: { [K in Outline['kind']]: OutlineKind<Extract<Outline, { kind: K }>> } = {
+  rectangle: {
+    size: (outline) => outline,
+    corners: rectangleCorners,
+    polygon: (outline) => {
+      const radius = cornerRadiusMm(outline);
+      const corners = rectangleCorners(outline);
+      return flatten(radius > 0 ? roundCorners(corners, radius) : corners);
+    },
+    areaMm2: (outline) => outline.widthMm * outline.lengthMm - (4 - Math.PI) * cornerRadiusMm(outline) ** 2,
+  },
+  oval: {
+    size: (outline) => outline,
+    corners: () => [],
+    polygon: ({ widthMm: w, lengthMm: l }) => {
+      const step = (2 * Math.PI) / OVAL_SIDES;
+      const grow = Math.sqrt(step / Math.sin(step));
+      return ovalPolygon(w / 2, l / 2, (w / 2) * grow, (l / 2) * grow);
+    },
+    areaMm2: ({ widthMm, lengthMm }) => (Math.PI / 4) * widthMm * lengthMm,
+  },
+  regular: {
+    size: (outline) => boxOf(regularCorners(outline)),
+    corners: regularCorners,
+    polygon: (outline) => flatten(regularCorners(outline)),
+    areaMm2: (outline) => Math.abs(doubledArea(regularCorners(outline))) / 2,
+  },
+  free: {
+    size: ({ points }) => boxOf(points),
+    corners: freeCorners,
+    polygon: (outline) => flatten(freeCorners(outline)),
+    areaMm2: ({ points }) => Math.abs(doubledArea(points)) / 2,
+  },
+};
+const kindOf = <O extends Outline>(outline: O): OutlineKind<O> => OUTLINES[outline.kind] as unknown as OutlineKind<O>;
+
+const boxOf = (corners: readonly PointMm[]): { widthMm: number; lengthMm: number } => ({
+  widthMm: Math.max(...corners.map(({ xMm }) => xMm)),
+  lengthMm: Math.max(...corners.map(({ yMm }) => yMm)),
+});
+
+/** Width and length of the box round an outline, mm. */
+export const outlineSize = (outline: Outline): { widthMm: number; lengthMm: number } => kindOf(outline).size(outline);
 
 /** The radius to which a rectangle's corners are really rounded: at most half its shorter side. */
 export const cornerRadiusMm = ({ widthMm, lengthMm, cornerMm = 0 }: Extract<Outline, { kind: 'rectangle' }>): number =>
@@ -35,12 +84,7 @@ function regularCorners({ sides, acrossMm }: Extract<Outline, { kind: 'regular' 
   return corners.map(({ xMm, yMm }) => ({ xMm: xMm - west, yMm: yMm - south }));
 }
 
-/** The corners of an outline without curves, anticlockwise; none of an oval. */
-function straightCorners(outline: Outline): PointMm[] {
-  if (outline.kind === 'oval') return [];
-  if (outline.kind === 'regular') return regularCorners(outline);
-  if (outline.kind === 'free') return doubledArea(outline.points) > 0 ? outline.points : [...outline.points].reverse();
-  const { widthMm: w, lengthMm: l } = outline;
+function rectangleCorners({ widthMm: w, lengthMm: l }: Extract<Outline, { kind: 'rectangle' }>): PointMm[] {
   return [
     { xMm: 0, yMm: 0 },
     { xMm: w, yMm: 0 },
@@ -49,6 +93,13 @@ function straightCorners(outline: Outline): PointMm[] {
   ];
 }
 
+function freeCorners({ points }: Extract<Outline, { kind: 'free' }>): PointMm[] {
+  return doubledArea(points) > 0 ? points : [...points].reverse();
+}
+
+/** The corners of an outline without curves, anticlockwise; none of an oval. */
+const straightCorners = (outline: Outline): PointMm[] => kindOf(outline).corners(outline);
+
 /** A flat polygon of points. */
 export function flatten(points: readonly PointMm[]): Polygon {
   const flat = new Float64Array(points.length * 2);
@@ -56,18 +107,8 @@ export function flatten(points: readonly PointMm[]): Polygon {
   return flat;
 }
 
-/** The outline as a closed polygon, anticlockwise, first point not repeated. Area exact (a rounded corner's within 0.1 % of the corner). */
-export function outlinePolygon(outline: Outline): Polygon {
-  if (outline.kind === 'oval') {
-    const { widthMm: w, lengthMm: l } = outline;
-    const step = (2 * Math.PI) / OVAL_SIDES;
-    const grow = Math.sqrt(step / Math.sin(step));
-    return ovalPolygon(w / 2, l / 2, (w / 2) * grow, (l / 2) * grow);
-  }
-  const radius = outline.kind === 'rectangle' ? cornerRadiusMm(outline) : 0;
-  const corners = straightCorners(outline);
-  return radius > 0 ? flatten(roundCorners(corners, radius)) : flatten(corners);
-}
+/** The outline as a closed polygon, anticlockwise, first point not repeated. */
+export const outlinePolygon = (outline: Outline): Polygon => kindOf(outline).polygon(outline);
 
 /** A convex or concave polygon with its corners rounded to a radius, as far as its sides allow. */
 export function roundCorners(corners: readonly PointMm[], radiusMm: number): PointMm[] {
@@ -121,12 +162,7 @@ export function ovalPolygon(
 }
 
 /** Area in mm²: closed form, not from the grid. */
-export function outlineAreaMm2(outline: Outline): number {
-  if (outline.kind === 'oval') return (Math.PI / 4) * outline.widthMm * outline.lengthMm;
-  if (outline.kind === 'rectangle')
-    return outline.widthMm * outline.lengthMm - (4 - Math.PI) * cornerRadiusMm(outline) ** 2;
-  return Math.abs(doubledArea(straightCorners(outline))) / 2;
-}
+export const outlineAreaMm2 = (outline: Outline): number => kindOf(outline).areaMm2(outline);
 
 /** A straight side that can meet another piece, from its west (else its south) end. */
 export interface Side {

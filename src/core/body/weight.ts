@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import type { BedGrid } from '../bed/grid';
 import type { Product } from '../mixing/product';
 import { BODY_MATERIALS, type BodyMaterialKey } from './materials';
@@ -16,7 +17,7 @@ export function bodyMl({ heightMm, coverage, cellMm }: BedGrid): number {
 export const curedGrams = (
   pouredGrams: number,
   { cureModel, shrinkage }: Pick<Product, 'cureModel' | 'shrinkage'>,
-): number => (cureModel === 'water-borne' || cureModel === 'open-air' ? pouredGrams * (1 - shrinkage) : pouredGrams);
+): number => (CURE_MODELS[cureModel].givesOff ? pouredGrams * (1 - shrinkage) : pouredGrams);
 
 export interface PieceWeight {
   bodyGrams: number;

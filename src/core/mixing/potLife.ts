@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import { temperatureFactor } from '../cure/temperature';
 import type { Product } from './product';
 
@@ -24,7 +25,7 @@ export function potLifeMinutes(
   roomC: number,
   cupGrams: number,
 ): number {
-  if (product.cureModel !== 'two-part') return product.potLifeMinutes;
+  if (!CURE_MODELS[product.cureModel].setsInTheCup) return product.potLifeMinutes;
   const factor = temperatureFactor(roomC, product.referenceC) * (LABEL_CUP_GRAMS / cupGrams) ** CUP_EXPONENT;
   return product.potLifeMinutes * Math.min(MOST_LIFE, Math.max(LEAST_LIFE, factor));
 }
@@ -36,8 +37,11 @@ export function pouringMinutes(
   cupGrams: number,
 ): number {
   const life = potLifeMinutes(product, roomC, cupGrams);
-  const spent =
-    product.cureModel !== 'two-part' ? 0 : quick(product.potLifeMinutes) ? 0.75 : STIR_MINUTES + TRANSFER_MINUTES;
+  const spent = !CURE_MODELS[product.cureModel].setsInTheCup
+    ? 0
+    : quick(product.potLifeMinutes)
+      ? 0.75
+      : STIR_MINUTES + TRANSFER_MINUTES;
   return Math.max(0, life * (1 - RESERVE_SHARE) - spent);
 }
 
@@ -52,7 +56,7 @@ export function mostMixGrams(
 ): { grams: number; limit: 'cup' | 'pot life' } {
   const canPour = (grams: number): boolean =>
     pouringMinutes(product, roomC, grams) * product.pourGramsPerMinute >= grams;
-  if (product.cureModel !== 'two-part' || canPour(cupGrams)) return { grams: cupGrams, limit: 'cup' };
+  if (!CURE_MODELS[product.cureModel].setsInTheCup || canPour(cupGrams)) return { grams: cupGrams, limit: 'cup' };
   let [low, high] = [0.1, cupGrams];
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;

@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import { advise, type Problem } from '../checks/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
@@ -149,7 +150,7 @@ function checkTint({ recipe }: AmountsRequest, { layers, mix }: Amounts): Proble
 }
 
 function checkRoom({ room, product }: AmountsRequest): Problem[] {
-  if (product.cureModel !== 'two-part' || room.temperatureC >= COLD_C) return [];
+  if (!CURE_MODELS[product.cureModel].setsInTheCup || room.temperatureC >= COLD_C) return [];
   return [
     {
       severity: 'warn',

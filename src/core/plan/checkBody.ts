@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import { BODY_MATERIALS } from '../body/materials';
 import { aboutPiece, advise, type Problem } from '../checks/problem';
 import { formatMeasure } from '../units/formatMeasure';
@@ -35,7 +36,7 @@ function checkFloor({ tag, body }: PiecePlan): Problem[] {
 function checkSwelling({ tag, body }: PiecePlan, sealedBelow: boolean, { product }: AmountsRequest): Problem[] {
   const { name, absorbent } = BODY_MATERIALS[body.material];
   if (!absorbent || sealedBelow) return [];
-  const wet = product.cureModel === 'water-borne';
+  const { wet } = CURE_MODELS[product.cureModel];
   return [
     {
       severity: wet ? 'warn' : 'hint',

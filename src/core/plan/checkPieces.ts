@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
 import { debrisMl } from '../bed/features';
 import { DAM_FACTS } from '../bed/damMethods';
@@ -72,7 +73,7 @@ function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { prod
     });
   }
   if (
-    product.cureModel === 'two-part' &&
+    CURE_MODELS[product.cureModel].setsInTheCup &&
     product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE &&
     (method === 'tape' || method === 'plastic strip')
   ) {

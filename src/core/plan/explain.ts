@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
 import { DAM_FACTS } from '../bed/damMethods';
 import { capillaryLengthMm, LIQUID_DENSITY, SURFACE_TENSION } from '../bed/meniscus';
@@ -346,10 +347,9 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
   }),
   potLife: ({ request, plan, prefs }) => ({
     title: 'Pot life',
-    formula:
-      request.product.cureModel === 'two-part'
-        ? `The label’s pot life for a ${LABEL_CUP_GRAMS} g cup, stretched or shortened by the temperature, and by (${LABEL_CUP_GRAMS} g ÷ cup) to the power ${CUP_EXPONENT}; between ${LEAST_LIFE} and ${MOST_LIFE} of the label’s.`
-        : 'The label’s; the size of the cup does not matter for this kind of product.',
+    formula: CURE_MODELS[request.product.cureModel].setsInTheCup
+      ? `The label’s pot life for a ${LABEL_CUP_GRAMS} g cup, stretched or shortened by the temperature, and by (${LABEL_CUP_GRAMS} g ÷ cup) to the power ${CUP_EXPONENT}; between ${LEAST_LIFE} and ${MOST_LIFE} of the label’s.`
+      : 'The label’s; the size of the cup does not matter for this kind of product.',
     inputs: [
       {
         label: 'On the label',

@@ -1,3 +1,4 @@
+import { testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { FIRST_MOULD } from '../body/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';

@@ -2,6 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useState } from 'react';
+import { CURE_MODELS } from '@/core/cure/cureModels';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import type { Product } from '@/core/mixing/product';
 import { mixedDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
@@ -91,7 +92,7 @@ const factsOf = (product: Product): string =>
   [
     product.parts ? `${product.parts.ratioA}:${product.parts.ratioB} by ${product.parts.ratioBy}` : 'one part',
     `layers to ${formatMeasure(product.greatestLayerMm, 'length')}`,
-    product.cureModel === 'two-part' ? `pot life ${formatMinutes(product.potLifeMinutes)}` : '',
+    CURE_MODELS[product.cureModel].setsInTheCup ? `pot life ${formatMinutes(product.potLifeMinutes)}` : '',
   ]
     .filter(Boolean)
     .join(' · ');

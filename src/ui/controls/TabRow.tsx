@@ -14,8 +14,14 @@ interface TabRowProps<T extends string> {
 /** Parts of a stage, each at an address of its own. */
 export function TabRow<T extends string>({ label, value, tabs }: TabRowProps<T>) {
   return (
-    <nav aria-label={label}>
-      <Tabs value={value} variant="scrollable" scrollButtons="auto" allowScrollButtonsMobile role={undefined}>
+    <nav aria-label={label} style={{ minWidth: 0, maxWidth: '100%' }}>
+      <Tabs
+        value={value}
+        variant="scrollable"
+        scrollButtons="auto"
+        allowScrollButtonsMobile
+        slotProps={{ list: { role: undefined } }}
+      >
         {tabs.map((tab) => (
           <Tab
             key={tab.value}

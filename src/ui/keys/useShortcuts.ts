@@ -16,6 +16,14 @@ const hits = ({ key, mod = false, shift }: Shortcut, event: KeyboardEvent): bool
   mod === (event.ctrlKey || event.metaKey) &&
   (shift === undefined || shift === event.shiftKey);
 
+const TYPED_IN = ['INPUT', 'TEXTAREA', 'SELECT'];
+const PRESSED = ['checkbox', 'radio', 'file'];
+/** A field that takes letters for itself, undo included. */
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    (TYPED_IN.includes(target.tagName) && !PRESSED.includes(target.getAttribute('type') ?? '')));
+
 /** A list with the focus takes letters and arrows for itself, but not Ctrl with a letter. */
 const inList = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="listbox"],[role="menu"],[role="combobox"]') !== null;
@@ -25,13 +33,15 @@ export function useShortcuts(shortcuts: readonly Shortcut[]): void {
   useHotkeys(
     '*',
     (event) => {
-      if (event.altKey || event.defaultPrevented || document.querySelector('[role="dialog"]')) return;
+      const { altKey, defaultPrevented, target } = event;
+      if (altKey || defaultPrevented || typing(target) || document.querySelector('[role="dialog"]')) return;
       const hit = shortcuts.find((shortcut) => hits(shortcut, event));
-      if (!hit || (!hit.mod && inList(event.target))) return;
+      if (!hit || (!hit.mod && inList(target))) return;
       event.preventDefault();
       hit.run();
     },
-    { enableOnFormTags: false },
+    // The hook would keep still on sliders and radio buttons too; what is typed in is told apart here.
+    { enableOnFormTags: true },
     [shortcuts],
   );
 }

@@ -1,0 +1,128 @@
+import { planAmounts, type Amounts, type PlanRequest } from '../src/core/plan';
+import { TYPICAL_LOSSES } from '../src/core/mixing/losses';
+import type { PieceDesign } from '../src/core/bed/schema';
+import { batchRequest } from '../src/core/records/buildRequest';
+import { pourId, type WaterSet } from '../src/core/records/schema';
+import { keepPlan } from '../src/db/batches';
+import { openDataFile, type Database } from '../src/db/dataFile';
+import { DEFAULT_SETTINGS, SETTINGS_ID, stockShelf } from '../src/db/defaults';
+import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
+import { getDocument, listDocuments } from '../src/db/documents';
+import { edit } from '../src/db/journal';
+
+export const BIG_SET = 'big';
+const DESIGNS = 60;
+const SETS = 60;
+const BATCHES = 300;
+const CUPS = 6;
+const NOW = '2026-11-24T20:00';
+
+/** A workshop of years: a set of 60 designs with 300 finished batches of 6 cups, and 59 sets beside it. Returns how many rows it has. */
+export function writeBigFile(path: string): number {
+  const { db, close } = openDataFile(path);
+  stockShelf(db, NOW);
+  const design = (i: number): PieceDesign => {
+    const like = HERON_SLACK_DESIGNS[i % HERON_SLACK_DESIGNS.length]!;
+    const { edgeStandards: _, ...plain } = like;
+    return { ...plain, tag: `D-${i + 1}`, name: `${like.name} ${i + 1}`, copies: 6 };
+  };
+  const set = (name: string): WaterSet => ({
+    name,
+    figureScaleMm: 28,
+    levelMm: 15,
+    productId: 'coating-epoxy',
+    recipeId: 'clear',
+    benchWindows: null,
+    job: null,
+  });
+  edit(db, 'sets', 'Make the big set', NOW, (writer) => {
+    writer.add('set', BIG_SET, set('Years of work'));
+    for (let i = 0; i < DESIGNS; i++) writer.add('design', `d${i}`, design(i), BIG_SET);
+  });
+  for (let s = 1; s < SETS; s++)
+    edit(db, 'sets', 'Make a set', NOW, (writer) => {
+      writer.add('set', `set-${s}`, set(`Set ${s}`));
+      for (let i = 0; i < 12; i++) writer.add('design', `s${s}d${i}`, design(s + i), `set-${s}`);
+    });
+  const items = Array.from({ length: 10 }, (_, i) => ({ designId: `d${i}`, copies: 4 }));
+  const { request, amounts } = sixCups(db, items);
+  for (let b = 0; b < BATCHES; b++) {
+    const id = `batch-${b}`;
+    edit(db, `set:${BIG_SET}`, 'A batch', NOW, (writer) => {
+      writer.add(
+        'batch',
+        id,
+        { name: `Batch ${b + 1}`, items, pourAt: '2025-03-01T10:00', benchWindows: null },
+        BIG_SET,
+      );
+      keepPlan(writer.db, id, { request, amounts }, NOW);
+      for (const layer of amounts.layers)
+        writer.add(
+          'pour',
+          pourId(id, layer.number),
+          {
+            batchId: id,
+            layer: layer.number,
+            pouredAt: '2025-03-01T10:20',
+            temperatureC: 20,
+            note: '',
+            cups: layer.cups.map(({ number, parts, mixGrams }) => ({
+              number,
+              partAGrams: parts?.partAGrams ?? mixGrams,
+              partBGrams: parts?.partBGrams ?? null,
+              note: '',
+            })),
+          },
+          BIG_SET,
+        );
+    });
+  }
+  const tables = [
+    'batches',
+    'batch_items',
+    'kept_plans',
+    'layers',
+    'cups',
+    'cup_pours',
+    'pours',
+    'weighings',
+    'designs',
+    'sets',
+  ];
+  const rows = tables.reduce(
+    (sum, table) => sum + (db.$client.prepare(`select count(*) from ${table}`).pluck().get() as number),
+    0,
+  );
+  close();
+  return rows;
+}
+
+/** A plan of some pieces in which the layers take six cups together: the size of a cup decides. */
+function sixCups(
+  db: Database,
+  items: { designId: string; copies: number }[],
+): { request: PlanRequest; amounts: Amounts } {
+  const shelf = {
+    settings: getDocument(db, 'settings', SETTINGS_ID) ?? { id: SETTINGS_ID, version: 1, data: DEFAULT_SETTINGS },
+    products: listDocuments(db, 'product').records,
+    colourants: listDocuments(db, 'colourant').records,
+    recipes: listDocuments(db, 'recipe').records,
+  };
+  const view = {
+    set: getDocument(db, 'set', BIG_SET)!,
+    designs: listDocuments(db, 'design', BIG_SET).records,
+    pieces: [],
+    shelf,
+    clockChanges: [],
+  };
+  const batch = { name: 'B', items, pourAt: '2025-03-01T10:00', benchWindows: null };
+  const request = batchRequest(view as never, batch, { kept: null, pours: [] })!;
+  let best: { request: PlanRequest; amounts: Amounts } | null = null;
+  for (let cupGrams = 2000; cupGrams > 150; cupGrams *= 0.9) {
+    const tried = { ...request, losses: TYPICAL_LOSSES, bench: { ...request.bench, cupGrams } };
+    const amounts = planAmounts(tried);
+    best = { request: tried, amounts };
+    if (amounts.totals.cups >= CUPS) break;
+  }
+  return best!;
+}

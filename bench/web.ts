@@ -136,9 +136,9 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
   });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await until(page, `${url}/nowhere`, 'could not be found');
+    await until(page, `${url}/nowhere`, 'is not here');
     const bare: number[] = [];
-    for (let i = 0; i < 7; i++) bare.push(await until(page, `${url}/nowhere`, 'could not be found'));
+    for (let i = 0; i < 7; i++) bare.push(await until(page, `${url}/nowhere`, 'is not here'));
     const bareMs = median(bare);
     lines.push({
       what: 'a bare page in the browser',

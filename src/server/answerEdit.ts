@@ -1,6 +1,7 @@
 import { editRequestSchema, scopeWanted, type ViewWanted } from '@/core/records/command';
 import type { EditAnswer, RowChange } from '@/core/records/views';
 import { StaleEditError } from '@/db/journal';
+import { workAhead } from './ahead';
 import { changesOf } from './changes';
 import { withData } from './data';
 import { answer, ownJson, refusalOf } from './respond';
@@ -12,7 +13,9 @@ export function answerEdit(request: Request): Promise<Response> {
   return answer(async () => {
     const { command, wanted } = editRequestSchema.parse(await ownJson(request));
     try {
-      return await withCards(await runCommand(command, scopeWanted(wanted)), wanted);
+      const edit = await runCommand(command, scopeWanted(wanted));
+      workAhead(edit);
+      return await withCards(edit, wanted);
     } catch (error) {
       if (!(error instanceof StaleEditError)) throw error;
       const { kind, id } = error;

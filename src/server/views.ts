@@ -57,7 +57,7 @@ export const shelfView = (): ShelfView =>
   });
 
 /** Batches that a desk lists at first, and how many more at a time. */
-export const BATCHES_AT_ONCE = 30;
+export const BATCHES_AT_ONCE = 20;
 
 function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): SetDocuments | null {
   const set = getDocument(db, 'set', setId);

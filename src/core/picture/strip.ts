@@ -57,6 +57,11 @@ export interface StripOptions {
 }
 
 const SAMPLES = 141;
+/** Samples and colours of a whole strip: many pieces are each drawn small. */
+const STRIP_SAMPLES = 1600;
+const FEWEST_SAMPLES = 31;
+const FEW_PIECES = 12;
+const FEW_COLOURS = 4;
 const GRADES = { stop: 0, warn: 1, hint: 2 };
 
 /** The pieces of a set as the waterline draws them. */
@@ -65,8 +70,10 @@ export function stripPieces(
   levelMm: number,
   doses: readonly RecipeDose[],
   bedOf: PictureSource,
-  { cut = 'edge', samples = SAMPLES, colours }: StripOptions = {},
+  { cut = 'edge', samples, colours }: StripOptions = {},
 ): StripPiece[] {
+  const count = samples ?? Math.max(FEWEST_SAMPLES, Math.min(SAMPLES, Math.floor(STRIP_SAMPLES / designs.length)));
+  const steps = colours ?? (designs.length > FEW_PIECES ? FEW_COLOURS : undefined);
   return designs.map(({ id, data }) => {
     const bed = bedOf(data, pictureCellMm(data, true));
     const levelled = levelledPicture(data, bed, levelMm);
@@ -77,19 +84,19 @@ export function stripPieces(
       tag: data.tag,
       name: data.name,
       copies: data.copies,
-      profile: thinned(drawn, samples),
+      profile: thinned(drawn, count),
       place: shown.place,
       landColour: data.landColour,
-      look: waterLook(data, doses, Math.max(0.1, levelMm - levelled.lowestMm), colours),
+      look: waterLook(data, doses, Math.max(0.1, levelMm - levelled.lowestMm), steps),
       surface: { leftMm: levelMm, rightMm: levelMm },
-      overMm: levelled.own
-        ? thinned({ ...drawn, heightMm: overProfile(drawn, shown.profile) }, samples).heightMm
-        : null,
+      overMm: levelled.own ? thinned({ ...drawn, heightMm: overProfile(drawn, shown.profile) }, count).heightMm : null,
       dams: damRuns(
         levelled.profiles.filter(({ edge }) => edge === shown.place),
         levelMm,
         data.dams,
-      ).map((run) => atOwnLevel(run, data.outline, levelled.own)),
+      )
+        .map((run) => atOwnLevel(run, data.outline, levelled.own))
+        .map(roundedDam),
       problem: null,
     };
   });
@@ -154,6 +161,17 @@ function deepestRowMm({ grid, lowestMm }: PictureBed): number {
 }
 
 const tenth = (mm: number): number => Math.round(mm * 10) / 10;
+
+/** A dam for a picture: to a tenth of a millimetre. */
+const roundedDam = ({ fromMm, toMm, lengthMm, stripMm, topMm, lowestBedMm, ...dam }: DamRun): DamRun => ({
+  ...dam,
+  fromMm: tenth(fromMm),
+  toMm: tenth(toMm),
+  lengthMm: tenth(lengthMm),
+  stripMm: tenth(stripMm),
+  topMm: tenth(topMm),
+  lowestBedMm: tenth(lowestBedMm),
+});
 
 /** A profile at no more samples than a picture shows, to a tenth of a millimetre. Ends stay ends; between, the nearest sample counts. */
 function thinned({ lengthMm, heightMm }: BedProfile, samples: number): ThinProfile {

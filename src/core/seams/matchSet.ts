@@ -93,7 +93,7 @@ function countsOf(edges: readonly MatchEdge[], seams: readonly MatchSeam[]): Mat
 }
 
 /** More edges and seams than these make a page heavy; a first look does without the rest. */
-const MOST_FIRST = { edges: 48, seams: 300, shown: 40 };
+const MOST_FIRST = { edges: 48, seams: 300, shown: 12 };
 
 /** What a first look at a match needs: all of a small one; of a large one the worst seams that are meant to meet, and the row. */
 export function slimMatch(match: MatchSet): MatchSet {

@@ -15,7 +15,7 @@ import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { deskWith } from '../door/applyChanges';
 import { useEditDoor, type EditDoor, type MakeCommand } from '../door/editDoor';
 import { applyMend } from './applyMend';
-import { useAmounts, type Arriving } from './useAmounts';
+import { useAmounts, type Served } from './useAmounts';
 
 /** What is being dragged and not written yet. */
 interface Draft {
@@ -66,7 +66,7 @@ const PlanContext = createContext<DeskPlan | null>(null);
 interface DeskProviderProps {
   initial: DeskView;
   /** What the server worked out of the whole set. */
-  plan: Arriving<Amounts>;
+  plan: Served<Amounts> | null;
   strip: StripPiece[] | null;
   children: ReactNode;
 }
@@ -152,7 +152,7 @@ function LiveProvider({
 }: {
   draft: Draft;
   view: DeskView;
-  plan: Arriving<Amounts>;
+  plan: Served<Amounts> | null;
   strip: StripPiece[] | null;
   children: ReactNode;
 }) {

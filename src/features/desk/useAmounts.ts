@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { amountsKey, type Amounts, type PlanRequest } from '@/core/plan';
+import { amountsKey, fingerprint, type Amounts, type PlanRequest } from '@/core/plan';
 import { planInWorker } from '@/workers/planner';
 
 /** Figures that came with the page, or are still to come; null when there are none to come. */
@@ -10,44 +10,52 @@ export type Arriving<T> = T | { later: Promise<T> } | null;
 export const arrived = <T extends object>(figures: Arriving<T>): T | null =>
   figures !== null && !('later' in figures) ? figures : null;
 
+/** Figures from the server: what they were worked out from, by its fingerprint, and whether they are only a first look. */
+export interface Served<T> {
+  from: string;
+  figures: Arriving<T>;
+  partial: boolean;
+}
+
 /**
- * The amounts of a request. What the server worked out is shown first; from then on a worker does it, on the full grid. While newer
- * ones are on their way the last stay, unless they were of another `subject`. Another time of pouring is no other request.
+ * The amounts of a request. What the server worked out of it is shown first; from then on a worker does it, on the full grid. While
+ * newer ones are on their way the last stay, unless they were of another `subject`. Another time of pouring is no other request.
  */
 export function useAmounts(
   request: PlanRequest | null,
-  served: Arriving<Amounts>,
+  served: Served<Amounts> | null,
   subject = '',
 ): { amounts: Amounts | null; planning: boolean } {
   const key = useMemo(() => request && amountsKey(request), [request]);
+  const ours = useMemo(() => (served && key && served.from === fingerprint(key) ? served : null), [served, key]);
   const [lane] = useState(() => Symbol('plan'));
-  const [done, setDone] = useState<{ key: string; subject: string; amounts: Amounts } | null>(() => {
-    const first = arrived(served);
-    return first && key ? { key, subject, amounts: first } : null;
-  });
-  /** What the server's figures are of: the first request of each subject that they came for. */
-  const servedFor = useRef<{ served: Arriving<Amounts>; key: string | null }>({ served, key });
+  const [done, setDone] = useState<{ key: string; subject: string; amounts: Amounts } | null>(null);
   const newest = useRef(request);
   useEffect(() => {
     newest.current = request;
   });
+  const first = ours && arrived(ours.figures);
+  const whole = first !== null && ours !== null && !ours.partial;
   useEffect(() => {
-    if (servedFor.current.served !== served) servedFor.current = { served, key };
-    if (key === null) return;
+    if (key === null || whole) return;
     let current = true;
     const show = (amounts: Amounts | null): void => {
       if (current && amounts) setDone({ key, subject, amounts });
     };
-    const fromServer = servedFor.current.key === key ? served : null;
-    if (fromServer && 'later' in fromServer) fromServer.later.then(show, reportError);
-    else if (fromServer) show(fromServer);
-    else if (newest.current) planInWorker(lane, newest.current).then(show, reportError);
+    const later = ours?.figures && 'later' in ours.figures ? ours.figures.later : null;
+    if (later && !ours!.partial) later.then(show, reportError);
+    else {
+      later?.then((amounts) => current && setDone((now) => now ?? { key, subject, amounts }), reportError);
+      if (newest.current) planInWorker(lane, newest.current).then(show, reportError);
+    }
     return () => {
       current = false;
     };
-  }, [key, subject, lane, served]);
+  }, [key, subject, lane, ours, whole]);
+  const known = done?.subject === subject ? done : null;
+  const shown = known?.key === key ? known.amounts : (first ?? known?.amounts ?? null);
   return {
-    amounts: key !== null && done?.subject === subject ? done.amounts : null,
-    planning: key !== null && done?.key !== key,
+    amounts: key === null ? null : shown,
+    planning: key !== null && !whole && done?.key !== key,
   };
 }

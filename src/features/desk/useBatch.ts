@@ -6,14 +6,14 @@ import { planTimes, withTimes, type Amounts, type Plan, type PlanRequest } from 
 import { batchRequest } from '@/core/records/buildRequest';
 import type { BatchDetail, BatchRow } from '@/core/records/views';
 import { useDesk } from './DeskContext';
-import { useAmounts, type Arriving } from './useAmounts';
+import { useAmounts, type Served } from './useAmounts';
 
 /** What a stage gets from the server of the batch that it shows. */
 export interface ServedBatch {
   row: BatchRow;
   detail: BatchDetail;
   /** Null when the plan was kept (it is in the detail), or when there is nothing to plan. */
-  amounts: Arriving<Amounts>;
+  amounts: Served<Amounts> | null;
 }
 
 /** The batch on the screen, its request and its plan; which one it is stands in the address. */

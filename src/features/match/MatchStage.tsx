@@ -7,7 +7,7 @@ import { useState } from 'react';
 import type { MatchSet } from '@/core/seams/matchSet';
 import { TabRow } from '@/ui/controls/TabRow';
 import { useDesk } from '../desk/DeskContext';
-import type { Arriving } from '../desk/useAmounts';
+import type { Served } from '../desk/useAmounts';
 import { MeasureView } from './MeasureView';
 import { RowView } from './RowView';
 import { SeamsView } from './SeamsView';
@@ -27,7 +27,7 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['show'];
 
 /** Match: which edges meet, how well, in which arrangement, and what closes them. */
-export function MatchStage({ served }: { served: Arriving<MatchSet> }) {
+export function MatchStage({ served }: { served: Served<MatchSet> | null }) {
   const { desk } = useDesk();
   const matching = useMatch(served);
   const { match } = matching;

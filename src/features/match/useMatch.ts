@@ -1,9 +1,10 @@
 import { useEffect, useMemo, useState } from 'react';
+import { fingerprint } from '@/core/plan';
 import { setMatchRequest } from '@/core/records/buildRequest';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
 import { matchInWorker, Stopped, stopMatching } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
-import { arrived, type Arriving } from '../desk/useAmounts';
+import { arrived, type Served } from '../desk/useAmounts';
 
 /** The match of the set on the desk, and how far the newest one is. */
 export interface Matching {
@@ -21,7 +22,7 @@ export interface Matching {
  * Every seam of the set on the desk. What the server worked out is shown first (of a large set an extract); from then on a worker
  * does it, and the last answer stays while a newer one is on its way.
  */
-export function useMatch(served: Arriving<MatchSet>): Matching {
+export function useMatch(served: Served<MatchSet> | null): Matching {
   const { desk } = useDesk();
   const [lane] = useState(() => Symbol('match'));
   const { set, designs, pieces, shelf } = desk;
@@ -36,7 +37,7 @@ export function useMatch(served: Arriving<MatchSet>): Matching {
     [designs, pieces, levelMm, seamLimits, standards, row, recipeId, recipes, colourants, tilt],
   );
   const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(() => {
-    const first = arrived(served);
+    const first = served && served.from === fingerprint(JSON.stringify(request)) ? arrived(served.figures) : null;
     return first && { request, match: first };
   });
   const [first] = useState(request);
@@ -48,8 +49,9 @@ export function useMatch(served: Arriving<MatchSet>): Matching {
     const show = (match: MatchSet | null): void => {
       if (current && match) setDone({ request, match });
     };
-    if (served && 'later' in served && request === first)
-      served.later.then((match) => current && match && setDone((now) => now ?? { request, match }), reportError);
+    const figures = served?.figures;
+    if (figures && 'later' in figures && request === first)
+      figures.later.then((match) => current && match && setDone((now) => now ?? { request, match }), reportError);
     matchInWorker(lane, { request, progress: (value) => current && setProgress({ request, share: value }) }).then(
       show,
       (error: unknown) =>

@@ -158,9 +158,8 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
         y={HEAD_PX - 12}
         height={tablePx - HEAD_PX + 12 + FOOT_PX}
       />
-      <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
       <path d={waterPath(slot, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
-      <path className={styles.outline} d={bodyPath(slot, tablePx, up)} />
+      <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
       <path className={styles.surface} d={surfacePath(slot, tablePx, up)} />
       {closedRuns(piece.dams).map((dam) => (
         <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>

@@ -47,15 +47,35 @@ export function layoutStrip(pieces: readonly StripPiece[], widthPx: number, ever
   return { slots, pxPerMm: low, widthPx: Math.max(0, left - GAP_PX) };
 }
 
+/** How far off a point may lie from the line between its neighbours to be left out, px: less than a screen shows. */
+const STRAIGHT_PX = 0.12;
+
+/** The points of a run of equally spaced heights, without those that lie on the line between the last kept one and the next. */
+function corners(from: number, to: number, x: (i: number) => number, y: (i: number) => number): string[] {
+  const kept = [from];
+  for (let i = from + 1; i < to; i++) {
+    const last = kept.at(-1)!;
+    const onLine = (k: number): boolean =>
+      Math.abs(y(last) + ((y(i + 1) - y(last)) * (k - last)) / (i + 1 - last) - y(k)) <= STRAIGHT_PX;
+    let straight = true;
+    for (let k = last + 1; k <= i && straight; k++) straight = onLine(k);
+    if (!straight) kept.push(i);
+  }
+  if (to > from) kept.push(to);
+  return kept.map((i) => `${Number(x(i).toFixed(1))} ${Number(y(i).toFixed(1))}`);
+}
+
 /** The bed of a slot as an SVG path, closed along the table line at `tablePx`. */
 export function bodyPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const { heightMm } = piece.profile;
   const step = widthPx / (heightMm.length - 1);
-  let path = `M${leftPx.toFixed(1)} ${tablePx}`;
-  heightMm.forEach(
-    (height, i) => (path += `L${(leftPx + i * step).toFixed(1)} ${(tablePx - height * pxPerMmUp).toFixed(1)}`),
+  const top = corners(
+    0,
+    heightMm.length - 1,
+    (i) => leftPx + i * step,
+    (i) => tablePx - heightMm[i]! * pxPerMmUp,
   );
-  return `${path}L${(leftPx + widthPx).toFixed(1)} ${tablePx}Z`;
+  return `M${leftPx.toFixed(1)} ${tablePx}L${top.join('L')}L${(leftPx + widthPx).toFixed(1)} ${tablePx}Z`;
 }
 
 /** The surface at a sample of the cut. */
@@ -82,10 +102,15 @@ export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number
     `${(leftPx + i * step).toFixed(1)} ${(tablePx - mm * pxPerMmUp).toFixed(1)}`;
   return wetRuns(piece)
     .map(([from, to]) => {
-      const bed = Array.from({ length: to - from + 1 }, (_, k) => `L${point(from + k, heightMm[from + k]!)}`).join('');
+      const bed = corners(
+        from,
+        to,
+        (i) => leftPx + i * step,
+        (i) => tablePx - heightMm[i]! * pxPerMmUp,
+      );
       const before = Math.max(0, from - 1);
       const after = Math.min(heightMm.length - 1, to + 1);
-      return `M${point(before, surfaceAt(piece, from))}${bed}L${point(after, surfaceAt(piece, to))}Z`;
+      return `M${point(before, surfaceAt(piece, from))}L${bed.join('L')}L${point(after, surfaceAt(piece, to))}Z`;
     })
     .join('');
 }

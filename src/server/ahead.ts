@@ -1,0 +1,45 @@
+import type { EditAnswer } from '@/core/records/views';
+import { setMatchRequest, wholeSetRequest } from '@/core/records/buildRequest';
+import { listDocuments } from '@/db/documents';
+import { withData } from './data';
+import { amountsOf, matchOf, stripOf } from './figures';
+import { warmPool } from './pool';
+import { deskView } from './views';
+
+/** After the last edit of a set its figures are worked out ahead, so that the next page that is opened has them. */
+const QUIET_MS = 1500;
+const waiting = new Map<string, NodeJS.Timeout>();
+
+/** Has the figures of a set worked out in a thread, for the caches. A set that cannot be planned is told on its own page. */
+async function workOut(setId: string): Promise<void> {
+  const desk = deskView(setId);
+  const request = desk && wholeSetRequest(desk);
+  if (!desk || !request) return;
+  await Promise.allSettled([amountsOf(request), stripOf(desk, {}), matchOf(setMatchRequest(desk))]);
+}
+
+/** Takes note of an edit: the sets that it changed are worked out once it is quiet. */
+export function workAhead({ changes }: EditAnswer): void {
+  // Tests and the development server answer one question at a time.
+  if (process.env['NODE_ENV'] !== 'production') return;
+  for (const setId of new Set(changes.map((change) => (change.kind === 'set' ? change.id : change.setId)))) {
+    if (!setId) continue;
+    clearTimeout(waiting.get(setId));
+    const timer = setTimeout(() => {
+      waiting.delete(setId);
+      void workOut(setId).catch(() => undefined);
+    }, QUIET_MS);
+    timer.unref();
+    waiting.set(setId, timer);
+  }
+}
+
+/** How many sets are worked out when the server starts. */
+const FIRST_SETS = 2;
+
+/** When the server starts: a thread is warmed, and the first sets of the list are worked out one after another. */
+export async function startAhead(): Promise<void> {
+  warmPool();
+  const ids = withData((db) => listDocuments(db, 'set').records.map(({ id }) => id)).slice(0, FIRST_SETS);
+  for (const id of ids) await workOut(id);
+}

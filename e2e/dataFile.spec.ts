@@ -1,40 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
-import { createServer, type AddressInfo } from 'node:net';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import Sqlite from 'better-sqlite3';
 import { choose, expect, test } from './guarded';
-
-/** A server of its own on a data file of its own. */
-async function serve(data: string): Promise<{ url: string; server: ChildProcess }> {
-  const port = await freePort();
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    env: { ...process.env, AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' },
-    stdio: 'ignore',
-  });
-  const url = `http://127.0.0.1:${port}`;
-  await expect(async () => expect((await fetch(url)).status).toBeLessThan(600)).toPass();
-  return { url, server };
-}
-
-/** A port that nothing listens on. */
-const freePort = (): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const probe = createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => resolve(port));
-    });
-  });
-
-/** Stops a server and waits until it is gone. */
-async function ended(server: ChildProcess): Promise<void> {
-  if (server.exitCode !== null) return;
-  const gone = once(server, 'exit');
-  server.kill();
-  await gone;
-}
+import { ended, serve } from './server';
 
 const FOLDER = '.test-tmp/files';
 test.describe.configure({ mode: 'serial' });

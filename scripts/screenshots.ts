@@ -21,7 +21,8 @@ const SHOTS: {
 }[] = [
   { name: 'sets', shows: /Pour|Plan/, path: '/' },
   {
-    name: 'shape', shows: /^\d+\.\d$/,
+    name: 'shape',
+    shows: /^\d+\.\d$/,
     path: '/sets/heron-slack/shape',
     first: (page) =>
       page
@@ -30,7 +31,8 @@ const SHOTS: {
         .click(),
   },
   {
-    name: 'shape-board', shows: /^\d+\.\d$/,
+    name: 'shape-board',
+    shows: /^\d+\.\d$/,
     path: '/sets/heron-slack/shape',
     first: (page) =>
       page
@@ -38,16 +40,30 @@ const SHOTS: {
         .first()
         .click(),
   },
-  { name: 'shape-pond', shows: /^\d+\.\d$/, path: '/sets/heron-slack/shape', size: { width: 1280, height: 900 }, first: showPond },
-  { name: 'scan', shows: /its hollows hold/, path: '/sets/heron-slack/shape', first: showScan },
-  { name: 'measured-copy', shows: /deeper than drawn|shallower than drawn/, path: '/sets/heron-slack/shape', size: { width: 1280, height: 1000 }, first: showMeasured },
   {
-    name: 'how-it-came-about', shows: /1 : 1 by volume/,
+    name: 'shape-pond',
+    shows: /^\d+\.\d$/,
+    path: '/sets/heron-slack/shape',
+    size: { width: 1280, height: 900 },
+    first: showPond,
+  },
+  { name: 'scan', shows: /its hollows hold/, path: '/sets/heron-slack/shape', first: showScan },
+  {
+    name: 'measured-copy',
+    shows: /deeper than drawn|shallower than drawn/,
+    path: '/sets/heron-slack/shape',
+    size: { width: 1280, height: 1000 },
+    first: showMeasured,
+  },
+  {
+    name: 'how-it-came-about',
+    shows: /1 : 1 by volume/,
     path: '/sets/heron-slack/pour?batch=hs-batch-3',
     first: (page) => page.getByRole('button', { name: 'Part A' }).click(),
   },
   {
-    name: 'match', shows: 'Gap of the beds',
+    name: 'match',
+    shows: 'Gap of the beds',
     path: '/sets/heron-slack/match',
     size: { width: 1280, height: 1000 },
     first: (page) =>
@@ -57,25 +73,33 @@ const SHOTS: {
         .click(),
   },
   {
-    name: 'match-row', shows: 'joint 1 of 3',
+    name: 'match-row',
+    shows: 'joint 1 of 3',
     path: '/sets/heron-slack/match?show=row',
     size: { width: 1280, height: 1000 },
     first: (page) => page.getByText('joint 1 of 3').waitFor(),
   },
   {
-    name: 'match-table', shows: /joint 1 of/,
+    name: 'match-table',
+    shows: /joint 1 of/,
     path: '/sets/heron-slack/match?show=table',
     size: { width: 1280, height: 1000 },
     first: layClubNight,
   },
-  { name: 'match-standards', shows: 'keeps to it', path: '/sets/heron-slack/match?show=standards', first: openStandard },
+  {
+    name: 'match-standards',
+    shows: 'keeps to it',
+    path: '/sets/heron-slack/match?show=standards',
+    first: openStandard,
+  },
   { name: 'tint', shows: 'Smallest cup for drops', path: '/sets/heron-slack/tint' },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
   { name: 'cure', shows: 'What follows', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
   { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
   {
-    name: 'log-entry', shows: 'Put it in the log',
+    name: 'log-entry',
+    shows: 'Put it in the log',
     path: '/sets/heron-slack/log?batch=hs-batch-3&layer=1',
     size: { width: 820, height: 1180 },
     theme: 'dark',
@@ -83,7 +107,8 @@ const SHOTS: {
   },
   { name: 'shelf', shows: 'Colourants', path: '/shelf' },
   {
-    name: 'shape-lamp', shows: /^\d+\.\d$/,
+    name: 'shape-lamp',
+    shows: /^\d+\.\d$/,
     path: '/sets/heron-slack/shape',
     theme: 'dark',
     first: (page) =>
@@ -171,6 +196,7 @@ async function main(): Promise<void> {
       const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
       await page.addInitScript((mode) => localStorage.setItem('mui-mode', mode), theme);
       await page.goto(`http://127.0.0.1:${PORT}${path}`, { waitUntil: 'networkidle' });
+      await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
       await first?.(page);
       await page.waitForLoadState('networkidle');
       await page.waitForFunction(() => document.querySelector('[aria-busy="true"]') === null);

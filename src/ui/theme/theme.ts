@@ -214,6 +214,8 @@ export const theme = createTheme({
           padding: 0,
           minHeight: 36,
           fontWeight: 700,
+          fontFamily: 'inherit',
+          fontSize: '1rem',
           '&.Mui-focusVisible': { background: 'none', outline: '2px solid var(--focus)' },
         },
         content: { margin: '6px 0' },

@@ -1,0 +1,94 @@
+import type { Command } from '@/core/records/command';
+import { createEditQueue, type EditQueue, type Sent, type Trouble } from './editQueue';
+
+interface View {
+  history: { undo: string | null; redo: string | null };
+  version: number;
+  name: string;
+}
+const first: View = { history: { undo: null, redo: null }, version: 1, name: 'a' };
+const rename =
+  (name: string) =>
+  ({ version }: View): Command =>
+    ({ do: 'put', kind: 'recipe', id: 'r', version, data: { name, doses: [] } }) as Command;
+
+/** A door whose other side answers when it is told to, as a server that keeps one row would. */
+function door(): { queue: EditQueue<View>; sent: Command[]; answer: (reply?: 'stale' | 'offline') => Promise<void> } {
+  const sent: Command[] = [];
+  const waiting: ((reply: Sent) => void)[] = [];
+  const row = { version: 1, name: 'a' };
+  const queue = createEditQueue<View>({
+    initial: first,
+    send: (command) => {
+      sent.push(command);
+      return new Promise((resolve) => waiting.push(resolve));
+    },
+    apply: (view, changed) => ({ ...view, ...(changed.changes[0] as unknown as Partial<View>) }),
+  });
+  const answer = async (reply?: 'stale' | 'offline'): Promise<void> => {
+    await Promise.resolve();
+    const command = sent.at(-1)!;
+    const trouble = { kind: reply ?? 'offline', message: 'told', fields: [], command } satisfies Trouble;
+    if (reply) {
+      const changed = reply === 'stale' ? { changes: [{ version: 7, name: 'theirs' }] as never } : null;
+      waiting.shift()!({ ok: false, trouble, changed });
+    } else {
+      row.version++;
+      row.name = (command as { data: { name: string } }).data.name;
+      const changes = [{ ...row }] as never;
+      waiting.shift()!({ ok: true, answer: { id: 'r', changes, history: first.history, now: '2026-11-24T20:00' } });
+    }
+    await new Promise((resolve) => setTimeout(resolve, 0));
+  };
+  return { queue, sent, answer };
+}
+
+describe('edits one after another', () => {
+  test('each is made for the view that the one before left', async () => {
+    const { queue, sent, answer } = door();
+    const both = [queue.run(rename('b')), queue.run(rename('c'))];
+    await answer();
+    await answer();
+    expect(await Promise.all(both)).toEqual([
+      { ok: true, id: 'r' },
+      { ok: true, id: 'r' },
+    ]);
+    expect(sent.map((command) => (command as { version: number }).version)).toEqual([1, 2]);
+    expect(queue.state()).toMatchObject({ view: { name: 'c', version: 3 }, busy: false, trouble: null });
+  });
+  test('a refused one stays at hand, and what another window wrote is shown', async () => {
+    const { queue, answer } = door();
+    const outcome = queue.run(rename('mine'));
+    await answer('stale');
+    expect(await outcome).toMatchObject({ ok: false, trouble: { kind: 'stale' } });
+    expect(queue.state()).toMatchObject({ view: { name: 'theirs', version: 7 }, trouble: { kind: 'stale' } });
+    queue.dismiss();
+    expect(queue.state().trouble).toBeNull();
+  });
+  test('one that cannot be made is told and does not hold up those behind it', async () => {
+    const { queue, sent, answer } = door();
+    const broken = queue.run(() => {
+      throw new TypeError('ours');
+    });
+    const next = queue.run(rename('b'));
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    await answer();
+    expect(await broken.catch(() => ({ ok: false }))).toMatchObject({ ok: false });
+    expect(await next).toMatchObject({ ok: true });
+    expect(sent).toHaveLength(1);
+  });
+  test('one that has nothing to do is no edit', async () => {
+    const { queue, sent } = door();
+    await queue.run(() => null);
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    expect(sent).toEqual([]);
+    expect(queue.state().busy).toBe(false);
+  });
+  test('offline, nothing is lost: the edit is at hand to be tried again', async () => {
+    const { queue, answer } = door();
+    const outcome = queue.run(rename('b'));
+    await answer('offline');
+    await outcome;
+    expect(queue.state()).toMatchObject({ view: { name: 'a' }, trouble: { kind: 'offline', command: { id: 'r' } } });
+  });
+});

@@ -1,0 +1,65 @@
+import { TEST_DEFAULTS, testPiece } from '@/core/bed/testShapes';
+import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { LEVEL_BENCH, planBatch, type PlanRequest } from '@/core/plan';
+import { METRIC } from '@/core/units/formatMeasure';
+import { firstDraft, pourDraftSchema, pourFromDraft, type PourDraft } from './pourDraft';
+
+const request: PlanRequest = {
+  format: 'aguada.plan-request',
+  version: 1,
+  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+  pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 }], { copies: 3 })],
+  product: PRODUCT_KINDS[1]!,
+  recipe: { id: 'recipe', name: 'Clear', doses: [] },
+  room: { temperatureC: 21.5, humidity: 0.5 },
+  bench: { windows: [], exceptions: [], cupGrams: 90, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+  pourAt: '2026-11-28T10:00',
+  poured: [],
+  ...TEST_DEFAULTS,
+};
+const layer = planBatch(request).layers[0]!;
+const read = (draft: PourDraft): ReturnType<ReturnType<typeof pourFromDraft>['safeParse']> =>
+  pourFromDraft(layer, true, METRIC).safeParse(draft);
+const filled = (change: Partial<PourDraft> = {}): PourDraft => ({
+  ...firstDraft(layer, request, undefined, '2026-11-28T10:05', METRIC),
+  cups: layer.cups.map(() => ({ a: '30', b: '1 oz', note: ' a little over ' })),
+  ...change,
+});
+const complaints = (draft: PourDraft): Record<string, string> =>
+  Object.fromEntries((read(draft).error?.issues ?? []).map(({ path, message }) => [path.join('.'), message]));
+
+describe('what is typed after a pour', () => {
+  test('starts with the room and the time of day, and nothing weighed', () => {
+    const draft = firstDraft(layer, request, undefined, '2026-11-28T10:05', METRIC);
+    expect(draft).toMatchObject({ pouredAt: '2026-11-28T10:05', temperature: '21.5', note: '' });
+    expect(draft.cups).toEqual(layer.cups.map(() => ({ a: '', b: '', note: '' })));
+  });
+  test('is read in any unit, cup by cup', () => {
+    const pour = read(filled()).data!;
+    expect(pour).toMatchObject({ layer: 1, pouredAt: '2026-11-28T10:05', temperatureC: 21.5 });
+    expect(pour.cups.map(({ number }) => number)).toEqual(layer.cups.map(({ number }) => number));
+    expect(pour.cups[0]!.partBGrams).toBeCloseTo(28.3495, 3);
+    expect(pour.cups[0]!.note).toBe('a little over');
+  });
+  test('what was entered before comes back to be corrected', () => {
+    const pour = read(filled({ note: 'no leaks' })).data!;
+    const again = firstDraft(layer, request, pour, 'later', METRIC);
+    expect(again.pouredAt).toBe('2026-11-28T10:05');
+    expect(read(again).data!.cups.map(({ partAGrams }) => partAGrams)).toEqual(pour.cups.map(() => 30));
+  });
+  test('a cup that is missing is told at its field, with what was planned', () => {
+    const cups = filled().cups.map((cup, i) => (i === 0 ? { ...cup, a: '' } : cup));
+    expect(complaints(filled({ cups }))).toEqual({
+      'cups.0.a': expect.stringMatching(/^Type what the scale showed; planned was \d+\.\d\sg\.$/),
+    });
+  });
+  test.each<[string, Partial<PourDraft>, string]>([
+    ['words for a room', { temperature: 'warm' }, 'temperature'],
+    ['a room of 200 degrees', { temperature: '200' }, 'temperature'],
+    ['no time', { pouredAt: '' }, 'pouredAt'],
+  ])('%s is told at its field', (_, change, field) => expect(Object.keys(complaints(filled(change)))).toEqual([field]));
+  test('half-typed, it is kept as it is', () => {
+    const half = filled({ temperature: '2', cups: [{ a: '12.', b: '', note: '' }] });
+    expect(pourDraftSchema.parse(JSON.parse(JSON.stringify(half)))).toEqual(half);
+  });
+});

@@ -22,6 +22,8 @@ test('an empty start teaches, and loads the sample', async ({ page }) => {
     await page.getByRole('button', { name: /^Undo/ }).click();
     await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
   } finally {
+    // What the page fetches ahead must not find the server gone.
+    await page.close();
     await ended(server);
   }
 });
@@ -43,6 +45,7 @@ test('a damaged file is explained on the page and by the edit door, and left alo
     });
     expect(answer.status()).toBe(409);
   } finally {
+    await page.close();
     await ended(server);
   }
 });
@@ -67,6 +70,7 @@ test('while another program holds the file an edit is refused in words, then goe
     await expect(page.getByRole('heading', { name: 'Held', level: 1 })).toBeVisible();
   } finally {
     other.close();
+    await page.close();
     await ended(server);
   }
 });
@@ -84,6 +88,7 @@ test('fields and figures follow the workshop’s units, also where the sample wa
     await expect(page.getByRole('textbox', { name: 'Width, in' })).toHaveValue('5.512');
     await expect(page.getByText('From above, 5 1/2″ × 5 1/2″', { exact: false })).toBeVisible();
   } finally {
+    await page.close();
     await ended(server);
   }
 });
@@ -117,6 +122,7 @@ test('a bench out of level: the corner to raise, from two readings too, and back
     await expect(page.getByText('Bench: level')).toBeVisible();
     await expect(page.getByText('On this bench')).toHaveCount(0);
   } finally {
+    await page.close();
     await ended(server);
   }
 });

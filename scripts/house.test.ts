@@ -1,4 +1,6 @@
 import { spawnSync } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 
 const WRONG = [
   ['src/core/bed/new.ts', 'react'],
@@ -11,6 +13,8 @@ const WRONG = [
   ['src/server/new.ts', '@/ui/useWidth'],
   ['src/workers/new.ts', '../server/views'],
   ['src/app/new.tsx', '@/db/records'],
+  ['src/features/pour/new.tsx', '../cure/CureStage'],
+  ['src/features/tint/new.tsx', '@/server/views'],
 ] as const;
 const importOf = (module: string): string => `import { it } from '${module}';\nexport const that = it;\n`;
 const SOURCES = [
@@ -43,4 +47,40 @@ describe('the one-way arrows of the house are held by the linter', () => {
   test('the core has neither clock nor dice', () =>
     expect(said.at(-2)).toBe('no-restricted-properties no-restricted-properties'));
   test('what points the right way passes', () => expect(said.at(-1)).toBe(''));
+});
+
+/** Every source file with what it imports from the house, followed to files. */
+function importsOf(): Map<string, string[]> {
+  const files = (readdirSync('src', { recursive: true }) as string[])
+    .map((path) => join('src', path))
+    .filter((path) => /\.(ts|tsx)$/.test(path) && !path.includes('.test.'));
+  const there = new Set(files);
+  const followed = (from: string, module: string): string[] => {
+    const path = module.startsWith('@/') ? join('src', module.slice(2)) : join(dirname(from), module);
+    return [path, `${path}.ts`, `${path}.tsx`, join(path, 'index.ts')].filter((candidate) => there.has(candidate));
+  };
+  return new Map(
+    files.map((file) => {
+      // Types alone make no circle: they are gone before anything runs.
+      const found = [
+        ...readFileSync(file, 'utf8').matchAll(/^(?:import|export) (?!type )[^;]*? from '([.@][^']*)';/gms),
+      ];
+      return [file, found.flatMap(([, module]) => followed(file, module!))];
+    }),
+  );
+}
+
+test('no file imports itself by way of others', () => {
+  const imports = importsOf();
+  expect(imports.size).toBeGreaterThan(200);
+  const done = new Set<string>();
+  const circles: string[] = [];
+  const walk = (file: string, path: readonly string[]): void => {
+    if (path.includes(file)) return void circles.push([...path.slice(path.indexOf(file)), file].join(' → '));
+    if (done.has(file)) return;
+    for (const next of imports.get(file) ?? []) walk(next, [...path, file]);
+    done.add(file);
+  };
+  for (const file of imports.keys()) walk(file, []);
+  expect(circles).toEqual([]);
 });

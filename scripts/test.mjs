@@ -63,5 +63,8 @@ totals.failed += browser?.unexpected ?? 0;
 if (!jest || !browser) broken.push('a report is missing');
 
 if (broken.length > 0) console.log(`\nFailed: ${broken.join(', ')}`);
-console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
+const retried = browser?.flaky ?? 0;
+console.log(
+  `\n${totals.passed} passed, ${totals.failed} failed${retried > 0 ? `, ${retried} of them only at the second try` : ''}`,
+);
 process.exit(broken.length > 0 || totals.failed > 0 || totals.passed === 0 ? 1 : 0);

@@ -89,7 +89,6 @@ function Stages({ base }: { base: string }) {
         const trouble = troubles(path);
         return (
           <Link
-            prefetch
             key={path}
             href={`${base}/${path}`}
             className={styles.stage}

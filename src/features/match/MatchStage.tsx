@@ -6,6 +6,7 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { MatchSet } from '@/core/seams/matchSet';
 import { TabRow } from '@/ui/controls/TabRow';
+import { Held } from '@/ui/held/Held';
 import { useDesk } from '../desk/DeskContext';
 import type { Served } from '../desk/useAmounts';
 import { MeasureView } from './MeasureView';
@@ -87,6 +88,8 @@ function Count({ view, match }: { view: View; match: MatchSet | null }) {
 function Part({ view, matching }: { view: View; matching: Matching }) {
   // The seam that is looked at stays the same from part to part.
   const [chosen, setChosen] = useState<string | null>(null);
+  if (!matching.match && view !== 'standards' && view !== 'measure')
+    return <Held label="Holding the edges against each other" />;
   if (view === 'row') return <RowView matching={matching} />;
   if (view === 'table') return <TableView matching={matching} />;
   if (view === 'standards') return <StandardsView match={matching.match} />;

@@ -204,7 +204,7 @@ function Layer({
                 const dose = cup.doses.find(({ id }) => id === colourant.id);
                 const words = dose && doseWords(dose, cup, request);
                 return (
-                  <td key={colourant.id}>
+                  <td key={colourant.id} className={styles.doseCell}>
                     {words?.care ? <b>{words.act}</b> : words?.act}
                     <small>{words?.note}</small>
                   </td>

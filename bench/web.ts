@@ -67,7 +67,9 @@ async function timed(ask: () => Promise<Response>, runs = 7): Promise<{ ms: numb
   let bytes = 0;
   for (let i = 0; i < runs; i++) {
     const start = performance.now();
-    bytes = (await (await ask()).arrayBuffer()).byteLength;
+    const response = await ask();
+    bytes = (await response.arrayBuffer()).byteLength;
+    if (!response.ok) throw new Error(`What is measured answered ${response.status}`);
     times.push(performance.now() - start);
   }
   return { ms: median(times), bytes };
@@ -81,7 +83,7 @@ async function years(folder: string, lines: Line[]): Promise<void> {
   const weigh = (what: string, { ms, bytes }: { ms: number; bytes: number }, mostMs: number, mostKb: number): void => {
     lines.push({
       what,
-      measured: `${ms.toFixed(0)} ms, ${(bytes / KB).toFixed(0)} kB`,
+      measured: `${ms.toFixed(0)} ms, ${(bytes / KB).toFixed(1)} kB`,
       limit: `${mostMs} ms${Number.isFinite(mostKb) ? `, ${mostKb} kB` : ''}`,
       within: ms <= mostMs && bytes <= mostKb * KB,
     });

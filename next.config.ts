@@ -6,6 +6,8 @@ const config: NextConfig = {
   outputFileTracingIncludes: { '/*': ['./src/db/migrations/**'] },
   reactStrictMode: true,
   poweredByHeader: false,
+  // It is served on this machine or over a few metres of network: packing costs both ends more time than it saves.
+  compress: false,
   // Types and lint are checked by `npm test`, once, over everything.
   typescript: { ignoreBuildErrors: true },
   devIndicators: false,

@@ -174,7 +174,8 @@ describe('the strip', () => {
   test('shows a piece cut where land and water meet, with the dams of that edge only', () => {
     const [piece] = stripPieces(designs, 15, [], makePictureBed);
     expect(piece).toMatchObject({ id: 'd', place: 'south', surface: { leftMm: 15, rightMm: 15 } });
-    expect(piece!.dams.map(({ edge }) => edge)).toEqual(['south']);
+    // A channel of 58 mm in the middle of 140 mm; the north edge has its dam too, and is not shown.
+    expect(piece!.dams).toMatchObject([{ fromMm: 41, toMm: 99, stripMm: 68, topMm: 18 }]);
   });
   test('the water is as deep in colour as in the cut', () => {
     const [piece] = stripPieces(designs, 15, [], makePictureBed);

@@ -18,10 +18,12 @@ async function workOut(setId: string): Promise<void> {
   await Promise.allSettled([amountsOf(request), stripOf(desk, {}), matchOf(setMatchRequest(desk))]);
 }
 
+/** Tests and the development server answer one question at a time; `AGUADA_AHEAD=off` shows what a page takes by itself. */
+const worksAhead = (): boolean => process.env['NODE_ENV'] === 'production' && process.env['AGUADA_AHEAD'] !== 'off';
+
 /** Takes note of an edit: the sets that it changed are worked out once it is quiet. */
 export function workAhead({ changes }: EditAnswer): void {
-  // Tests and the development server answer one question at a time.
-  if (process.env['NODE_ENV'] !== 'production') return;
+  if (!worksAhead()) return;
   for (const setId of new Set(changes.map((change) => (change.kind === 'set' ? change.id : change.setId)))) {
     if (!setId) continue;
     clearTimeout(waiting.get(setId));
@@ -40,6 +42,7 @@ const FIRST_SETS = 2;
 /** When the server starts: a thread is warmed, and the first sets of the list are worked out one after another. */
 export async function startAhead(): Promise<void> {
   warmPool();
+  if (!worksAhead()) return;
   const ids = withData((db) => listDocuments(db, 'set').records.map(({ id }) => id)).slice(0, FIRST_SETS);
   for (const id of ids) await workOut(id);
 }

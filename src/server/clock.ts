@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { ClockChange } from '@/core/cure/clockChanges';
 import { toWallTime, wallMinutes, type WallTime } from '@/core/cure/wallTime';
 
@@ -13,6 +14,16 @@ const HOUR_MS = 3_600_000;
 /** How far back and ahead clock changes are looked for. */
 const BACK_DAYS = 60;
 const AHEAD_DAYS = 120;
+
+const yearAround = new LRUCache<number, ClockChange[]>({ max: 2 });
+
+/** The clock changes round about now; they are looked for once an hour. */
+export function clockChangesNow(): ClockChange[] {
+  const hour = Math.floor(Date.now() / HOUR_MS);
+  const known = yearAround.get(hour) ?? clockChangesAround(new Date(hour * HOUR_MS));
+  yearAround.set(hour, known);
+  return known;
+}
 
 /** Nights round about now on which the workshop's clocks change. `offsetAt` gives the minutes that its zone is behind UTC. */
 export function clockChangesAround(

@@ -1,8 +1,9 @@
-import type { StripPiece } from '@/core/picture/strip';
+import { packStrip, type PackedStrip } from '@/core/picture/packedStrip';
 import { amountsKey, fingerprint, slimAmounts, type Amounts } from '@/core/plan';
 import { batchRequest, setMatchRequest, wholeSetRequest } from '@/core/records/buildRequest';
 import type { BatchDetail, BatchRow, DeskView } from '@/core/records/views';
-import { slimMatch, type MatchSet } from '@/core/seams/matchSet';
+import { slimMatch } from '@/core/seams/matchSet';
+import { packMatch, type PackedMatch } from '@/core/seams/packedMatch';
 import { amountsOf, inTime, matchOf, stripOf } from './figures';
 import { deskView, openBatch } from './views';
 
@@ -16,7 +17,7 @@ interface Served<T> {
 /** What every stage of a set shows: the amounts of all its pieces, and its strip. */
 export async function deskFigures(
   view: DeskView,
-): Promise<{ plan: Served<Amounts> | null; strip: StripPiece[] | null }> {
+): Promise<{ plan: Served<Amounts> | null; strip: PackedStrip | null }> {
   const request = wholeSetRequest(view);
   const slim = request && amountsOf(request).then(slimAmounts);
   const [figures, strip] = await Promise.all([
@@ -26,7 +27,7 @@ export async function deskFigures(
   const partial = slim !== null && figures !== null && !('later' in figures) ? (await slim).partial : true;
   return {
     plan: request && figures && { from: fingerprint(amountsKey(request)), figures, partial },
-    strip: 'later' in strip ? null : strip,
+    strip: 'later' in strip ? null : packStrip(strip),
   };
 }
 
@@ -52,10 +53,10 @@ export async function stageBatch(setId: string, batchId: string | null): Promise
 }
 
 /** The seams of a set for its first paint: the worst of those that matter, and the row. */
-export async function stageMatch(setId: string): Promise<Served<MatchSet> | null> {
+export async function stageMatch(setId: string): Promise<Served<PackedMatch> | null> {
   const desk = deskView(setId);
   if (!desk || desk.designs.length === 0) return null;
   const request = setMatchRequest(desk);
-  const figures = await inTime<MatchSet>(matchOf(request).then(slimMatch));
+  const figures = await inTime(matchOf(request).then((match) => packMatch(slimMatch(match))));
   return { from: fingerprint(JSON.stringify(request)), figures, partial: true };
 }

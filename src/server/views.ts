@@ -1,3 +1,4 @@
+import { cache } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { setScope, type Scope } from '@/core/records/command';
 import { curingNow, nextWork } from '@/core/records/work';
@@ -19,14 +20,14 @@ import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { getDocument, listDocuments } from '@/db/documents';
 import { history } from '@/db/journal';
 import { batchCounts, plannedWork, pouredWork } from '@/db/work';
-import { clockChangesAround, wallClockNow } from './clock';
+import { clockChangesNow, wallClockNow } from './clock';
 import { withData } from './data';
 import { stripOf } from './figures';
 
 const stateOf = (db: Database, scope: Scope, unreadable: Unreadable[]): ViewState => ({
   history: history(db, scope),
   now: wallClockNow(),
-  clockChanges: clockChangesAround(),
+  clockChanges: clockChangesNow(),
   unreadable,
 });
 
@@ -57,7 +58,7 @@ export const shelfView = (): ShelfView =>
   });
 
 /** Batches that a desk lists at first, and how many more at a time. */
-export const BATCHES_AT_ONCE = 20;
+export const BATCHES_AT_ONCE = 12;
 
 function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): SetDocuments | null {
   const set = getDocument(db, 'set', setId);
@@ -67,8 +68,11 @@ function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): Set
   return { set, designs: designs.records, pieces: pieces.records, shelf: shelfOf(db, unreadable) };
 }
 
-/** One set with its pieces and its newest batches; null when there is none of this id. */
-export const deskView = (setId: string): DeskView | null =>
+/**
+ * One set with its pieces and its newest batches; null when there is none of this id. The frame of a page and its stage ask alike:
+ * within one request it is read once.
+ */
+export const deskView = cache((setId: string): DeskView | null =>
   withData((db) => {
     const unreadable: Unreadable[] = [];
     const documents = documentsOf(db, setId, unreadable);
@@ -81,7 +85,8 @@ export const deskView = (setId: string): DeskView | null =>
         ...stateOf(db, setScope(setId), unreadable),
       }
     );
-  });
+  }),
+);
 
 /** More batches of a set, after so many. */
 export const moreBatches = (setId: string, after: number): BatchRow[] =>

@@ -1,4 +1,4 @@
-import { damRuns, type DamRun } from '../bed/dams';
+import { closedRuns, damRuns, type DamRun } from '../bed/dams';
 import { outlineSize } from '../bed/outline';
 import { sectionProfile, type BedProfile } from '../bed/profile';
 import type { EdgeName, PieceDesign } from '../bed/schema';
@@ -28,6 +28,9 @@ export interface ThinProfile {
   heightMm: readonly number[];
 }
 
+/** A dam as the strip draws it: to a tenth of a millimetre. */
+export type StripDam = Pick<DamRun, 'method' | 'fromMm' | 'toMm' | 'topMm' | 'stripMm'>;
+
 /** One piece as it stands on the table line. */
 export interface StripPiece {
   id: string;
@@ -36,14 +39,13 @@ export interface StripPiece {
   copies: number;
   profile: ThinProfile;
   place: EdgeName | 'middle' | 'deepest' | 'own';
-  landColour: string;
   look: WaterLook;
   /** The water's surface at the left and right end of the cut; level unless the bench is not. */
   surface: { leftMm: number; rightMm: number };
   /** By how much the water stands over that at each sample, where a pool has a level of its own. */
   overMm: readonly number[] | null;
-  /** Dams of the edge that is shown. */
-  dams: readonly DamRun[];
+  /** What closes the edge that is shown. */
+  dams: readonly StripDam[];
   /** The worst of what is wrong with it. */
   problem: Problem | null;
 }
@@ -86,17 +88,16 @@ export function stripPieces(
       copies: data.copies,
       profile: thinned(drawn, count),
       place: shown.place,
-      landColour: data.landColour,
       look: waterLook(data, doses, Math.max(0.1, levelMm - levelled.lowestMm), steps),
       surface: { leftMm: levelMm, rightMm: levelMm },
       overMm: levelled.own ? thinned({ ...drawn, heightMm: overProfile(drawn, shown.profile) }, count).heightMm : null,
-      dams: damRuns(
-        levelled.profiles.filter(({ edge }) => edge === shown.place),
-        levelMm,
-        data.dams,
-      )
-        .map((run) => atOwnLevel(run, data.outline, levelled.own))
-        .map(roundedDam),
+      dams: closedRuns(
+        damRuns(
+          levelled.profiles.filter(({ edge }) => edge === shown.place),
+          levelMm,
+          data.dams,
+        ),
+      ).map((run) => stripDam(atOwnLevel(run, data.outline, levelled.own))),
       problem: null,
     };
   });
@@ -160,17 +161,16 @@ function deepestRowMm({ grid, lowestMm }: PictureBed): number {
   return first < 0 ? (rows * cellMm) / 2 : ((first + last) / 2 + 0.5) * cellMm;
 }
 
+/** What a strip is drawn to. */
+export const STRIP_TICK_MM = 0.1;
 const tenth = (mm: number): number => Math.round(mm * 10) / 10;
 
-/** A dam for a picture: to a tenth of a millimetre. */
-const roundedDam = ({ fromMm, toMm, lengthMm, stripMm, topMm, lowestBedMm, ...dam }: DamRun): DamRun => ({
-  ...dam,
+const stripDam = ({ method, fromMm, toMm, topMm, stripMm }: DamRun): StripDam => ({
+  method,
   fromMm: tenth(fromMm),
   toMm: tenth(toMm),
-  lengthMm: tenth(lengthMm),
-  stripMm: tenth(stripMm),
   topMm: tenth(topMm),
-  lowestBedMm: tenth(lowestBedMm),
+  stripMm: tenth(stripMm),
 });
 
 /** A profile at no more samples than a picture shows, to a tenth of a millimetre. Ends stay ends; between, the nearest sample counts. */

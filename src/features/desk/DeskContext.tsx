@@ -4,6 +4,7 @@ import { createContext, use, useCallback, useMemo, useState, type ReactNode } fr
 import { withoutJoints } from '@/core/bed/joints';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Mend, Problem } from '@/core/checks/problem';
+import { unpackStrip, type PackedStrip } from '@/core/picture/packedStrip';
 import type { StripPiece } from '@/core/picture/strip';
 import type { Amounts, PlanRequest } from '@/core/plan';
 import { drawnDesigns, setRecipe, wholeSetRequest } from '@/core/records/buildRequest';
@@ -67,7 +68,7 @@ interface DeskProviderProps {
   initial: DeskView;
   /** What the server worked out of the whole set. */
   plan: Served<Amounts> | null;
-  strip: StripPiece[] | null;
+  strip: PackedStrip | null;
   children: ReactNode;
 }
 
@@ -153,11 +154,12 @@ function LiveProvider({
   draft: Draft;
   view: DeskView;
   plan: Served<Amounts> | null;
-  strip: StripPiece[] | null;
+  strip: PackedStrip | null;
   children: ReactNode;
 }) {
   const view = useDocuments(newest);
   const [first] = useState(view);
+  const [served] = useState(() => strip && unpackStrip(strip, first.designs, first.set.data.levelMm));
   const drafted = useMemo(() => withDraft(view, draft), [view, draft]);
   const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
   // Of the view itself: the same doses all through a drag.
@@ -169,9 +171,9 @@ function LiveProvider({
       levelMm: drafted.set.data.levelMm,
       doses,
       dragging: drafted !== view,
-      served: drafted === first ? strip : null,
+      served: drafted === first ? served : null,
     }),
-    [drafted, view, doses, first, strip],
+    [drafted, view, doses, first, served],
   );
   const planned = useMemo<DeskPlan>(() => ({ request, plan: amounts, planning }), [request, amounts, planning]);
   // While something is dragged the figures keep to the last plan that is whole; a new request alone is no news to them.

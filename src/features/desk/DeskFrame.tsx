@@ -88,12 +88,7 @@ function Stages({ base }: { base: string }) {
       {STAGES.map(({ path, name }) => {
         const trouble = troubles(path);
         return (
-          <Link
-            key={path}
-            href={`${base}/${path}`}
-            className={styles.stage}
-            aria-current={pathname.startsWith(`${base}/${path}`) ? 'page' : undefined}
-          >
+          <StageLink key={path} href={`${base}/${path}`} here={pathname.startsWith(`${base}/${path}`)}>
             {name}
             {trouble > 0 && (
               <span className={styles.count}>
@@ -101,13 +96,30 @@ function Stages({ base }: { base: string }) {
                 <span className="visually-hidden"> {trouble === 1 ? 'warning' : 'warnings'}</span>
               </span>
             )}
-          </Link>
+          </StageLink>
         );
       })}
       <Link href={`/shelf?from=${desk.set.id}`} className={styles.shelf}>
         Shelf
       </Link>
     </nav>
+  );
+}
+
+/** The way to a stage: fetched when the pointer comes over it or the keys reach it, so that it is there when it is pressed. */
+function StageLink({ href, here, children }: { href: string; here: boolean; children: ReactNode }) {
+  const [wanted, setWanted] = useState(false);
+  return (
+    <Link
+      href={href}
+      prefetch={wanted && !here}
+      onPointerEnter={() => setWanted(true)}
+      onFocus={() => setWanted(true)}
+      className={styles.stage}
+      aria-current={here ? 'page' : undefined}
+    >
+      {children}
+    </Link>
   );
 }
 

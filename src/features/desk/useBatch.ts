@@ -43,15 +43,18 @@ export function useBatch(served: ServedBatch | null): OpenBatch {
   useEffect(() => {
     if (ours) show((view) => (view.opened?.batchId === ours.row.id ? view : { ...view, opened: ours.detail }));
   }, [ours, show]);
-  // A plan that has just been kept is read once.
-  const lacksPlan = batch !== null && detail !== null && detail.pours.length > 0 && detail.kept === null;
+  // A plan that has just been kept is read once, and so is a batch that was fetched ahead and has been poured since.
+  const behind =
+    batch !== null &&
+    detail !== null &&
+    ((detail.pours.length > 0 && detail.kept === null) || detail.pours.length !== (batch.poured?.layers ?? 0));
   const batchId = batch?.id;
   useEffect(() => {
-    if (!lacksPlan || !batchId) return;
+    if (!behind || !batchId) return;
     void readDetail(batchId).then(
       (read) => read && show((view) => (view.opened?.batchId === batchId ? { ...view, opened: read } : view)),
     );
-  }, [lacksPlan, batchId, show]);
+  }, [behind, batchId, show]);
   const request = useMemo(() => batch && batchRequest(desk, batch.data, detail), [desk, batch, detail]);
   const kept = detail?.kept?.amounts ?? null;
   const { amounts, planning } = useAmounts(kept ? null : request, ours?.amounts ?? null, batch?.id);

@@ -5,6 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { MatchSet } from '@/core/seams/matchSet';
+import type { PackedMatch } from '@/core/seams/packedMatch';
 import { TabRow } from '@/ui/controls/TabRow';
 import { Held } from '@/ui/held/Held';
 import { useDesk } from '../desk/DeskContext';
@@ -28,7 +29,7 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['show'];
 
 /** Match: which edges meet, how well, in which arrangement, and what closes them. */
-export function MatchStage({ served }: { served: Served<MatchSet> | null }) {
+export function MatchStage({ served }: { served: Served<PackedMatch> | null }) {
   const { desk } = useDesk();
   const matching = useMatch(served);
   const { match } = matching;

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { fingerprint } from '@/core/plan';
 import { setMatchRequest } from '@/core/records/buildRequest';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
+import { unpackMatch, type PackedMatch } from '@/core/seams/packedMatch';
 import { matchInWorker, Stopped, stopMatching } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
 import { arrived, type Served } from '../desk/useAmounts';
@@ -22,7 +23,7 @@ export interface Matching {
  * Every seam of the set on the desk. What the server worked out is shown first (of a large set an extract); from then on a worker
  * does it, and the last answer stays while a newer one is on its way.
  */
-export function useMatch(served: Served<MatchSet> | null): Matching {
+export function useMatch(served: Served<PackedMatch> | null): Matching {
   const { desk } = useDesk();
   const [lane] = useState(() => Symbol('match'));
   const { set, designs, pieces, shelf } = desk;
@@ -38,7 +39,7 @@ export function useMatch(served: Served<MatchSet> | null): Matching {
   );
   const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(() => {
     const first = served && served.from === fingerprint(JSON.stringify(request)) ? arrived(served.figures) : null;
-    return first && { request, match: first };
+    return first && { request, match: unpackMatch(first) };
   });
   const [first] = useState(request);
   const [progress, setProgress] = useState<{ request: MatchRequest; share: number } | null>(null);
@@ -51,7 +52,10 @@ export function useMatch(served: Served<MatchSet> | null): Matching {
     };
     const figures = served?.figures;
     if (figures && 'later' in figures && request === first)
-      figures.later.then((match) => current && match && setDone((now) => now ?? { request, match }), reportError);
+      figures.later.then(
+        (match) => current && match && setDone((now) => now ?? { request, match: unpackMatch(match) }),
+        reportError,
+      );
     matchInWorker(lane, { request, progress: (value) => current && setProgress({ request, share: value }) }).then(
       show,
       (error: unknown) =>

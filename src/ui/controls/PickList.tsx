@@ -4,6 +4,7 @@ import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
 import type { ReactNode } from 'react';
+import { useAwake } from '../useAwake';
 
 interface PickListProps {
   label: string;
@@ -12,11 +13,16 @@ interface PickListProps {
   onChoose: (id: string) => void;
 }
 
+/** Rows that a page brings along; a long list is filled up once the page is awake. */
+const FIRST_ROWS = 18;
+
 /** A list of which one is open. */
 export function PickList({ label, items, chosenId, onChoose }: PickListProps) {
+  const awake = useAwake();
+  const shown = awake ? items : items.filter(({ id }, i) => i < FIRST_ROWS || id === chosenId);
   return (
     <List aria-label={label} disablePadding dense>
-      {items.map(({ id, content }) => (
+      {shown.map(({ id, content }) => (
         <ListItem key={id} disablePadding divider>
           <ListItemButton
             component="button"

@@ -1,12 +1,11 @@
 'use client';
 
 import { useId, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
-import { closedRuns } from '@/core/bed/dams';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { useWidth } from '../useWidth';
 import type { StripPiece } from '@/core/picture/strip';
-import { bodyPath, layoutStrip, surfacePath, waterPath, type StripSlot } from './layoutStrip';
+import { bodyPath, layoutStrip, px, surfacePath, waterPath, type StripSlot } from './layoutStrip';
 import styles from './WaterlineStrip.module.css';
 
 const GAUGE_PX = 84;
@@ -59,7 +58,8 @@ export function WaterlineStrip({
   const tablePx = heightPx - FOOT_PX;
   const drawnPx = Math.max(widthPx, layout.widthPx + GAUGE_PX);
   const up = (tablePx - HEAD_PX) / tallest;
-  const levelPx = tablePx - levelMm * up;
+  const levelPx = px(tablePx - levelMm * up);
+  const waters = useWaters(pieces, levelMm);
   return (
     <div className={styles.strip} ref={box}>
       {!plain && (
@@ -83,12 +83,29 @@ export function WaterlineStrip({
             onLevel={onLevel}
             text={formatMeasure(levelMm, 'length', units)}
           />
+          <defs>
+            {waters.all.map(({ waterId, deepestMm, colours }) => (
+              <linearGradient
+                key={waterId}
+                id={waterId}
+                gradientUnits="userSpaceOnUse"
+                x1="0"
+                x2="0"
+                y1={px(levelPx)}
+                y2={px(levelPx + deepestMm * up)}
+              >
+                {colours.map((colour, i) => (
+                  <stop key={i} offset={px(i / Math.max(1, colours.length - 1), 3)} stopColor={colour} />
+                ))}
+              </linearGradient>
+            ))}
+          </defs>
           <g transform={`translate(${GAUGE_PX} 0)`}>
             {layout.slots.map((slot) => (
               <Piece
                 key={`${slot.piece.id}-${slot.copy}`}
                 slot={slot}
-                levelMm={levelMm}
+                waterId={waters.idOf(slot.piece)}
                 tablePx={tablePx}
                 up={up}
                 selected={slot.piece.id === selectedId}
@@ -104,9 +121,39 @@ export function WaterlineStrip({
   );
 }
 
+/** A way that water is coloured from its surface down to the deepest. */
+interface Water {
+  waterId: string;
+  deepestMm: number;
+  colours: string[];
+}
+
+/** The waters of a strip: pieces whose water looks the same share one. */
+function useWaters(
+  pieces: readonly StripPiece[],
+  levelMm: number,
+): { all: Water[]; idOf: (piece: StripPiece) => string } {
+  const base = useId();
+  return useMemo(() => {
+    const byLook = new Map<string, Water>();
+    const ofPiece = new Map<string, string>();
+    for (const { id, profile, look } of pieces) {
+      const lowestMm = profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity);
+      const deepestMm = Math.max(0.1, levelMm - lowestMm);
+      const colours = look.colours.filter((_, i) => i * look.stepMm <= deepestMm + look.stepMm);
+      const key = `${deepestMm.toFixed(2)} ${colours.join(' ')}`;
+      const water = byLook.get(key) ?? { waterId: `${base}${byLook.size}`, deepestMm, colours };
+      byLook.set(key, water);
+      ofPiece.set(id, water.waterId);
+    }
+    return { all: [...byLook.values()], idOf: ({ id }) => ofPiece.get(id) ?? '' };
+  }, [pieces, levelMm, base]);
+}
+
 interface PieceProps {
   slot: StripSlot;
-  levelMm: number;
+  /** Of the gradient that colours its water. */
+  waterId: string;
   tablePx: number;
   up: number;
   selected: boolean;
@@ -114,11 +161,8 @@ interface PieceProps {
   onSelect?: ((id: string) => void) | undefined;
 }
 
-function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: PieceProps) {
+function Piece({ slot, waterId, tablePx, up, selected, numbered, onSelect }: PieceProps) {
   const { piece, leftPx, widthPx, copy } = slot;
-  const gradient = useId();
-  const { colours, stepMm } = piece.look;
-  const deepest = Math.max(0.1, levelMm - piece.profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity));
   const press = onSelect && {
     role: 'button',
     tabIndex: 0,
@@ -135,39 +179,23 @@ function Piece({ slot, levelMm, tablePx, up, selected, numbered, onSelect }: Pie
       {...(onSelect && { 'aria-pressed': selected })}
       {...press}
     >
-      <defs>
-        <linearGradient
-          id={gradient}
-          gradientUnits="userSpaceOnUse"
-          x1="0"
-          x2="0"
-          y1={tablePx - levelMm * up}
-          y2={tablePx - (levelMm - deepest) * up}
-        >
-          {colours
-            .filter((_, i) => i * stepMm <= deepest + stepMm)
-            .map((colour, i, all) => (
-              <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
-            ))}
-        </linearGradient>
-      </defs>
       <rect
         className={styles.hit}
-        x={leftPx - 3}
-        width={widthPx + 6}
+        x={px(leftPx - 3)}
+        width={px(widthPx + 6)}
         y={HEAD_PX - 12}
         height={tablePx - HEAD_PX + 12 + FOOT_PX}
       />
-      <path d={waterPath(slot, tablePx, up)} fill={`url(#${gradient})`} className={styles.water} />
+      <path d={waterPath(slot, tablePx, up)} fill={`url(#${waterId})`} className={styles.water} />
       <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
       <path className={styles.surface} d={surfacePath(slot, tablePx, up)} />
-      {closedRuns(piece.dams).map((dam) => (
+      {piece.dams.map((dam) => (
         <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>
           <title>{`${dam.method}, ${formatMeasure(dam.stripMm, 'length')} × ${formatMeasure(dam.topMm, 'length')}`}</title>
         </path>
       ))}
       {piece.problem && <ProblemFlag severity={piece.problem.severity} x={leftPx + widthPx / 2} y={tablePx - 13} />}
-      <text className={styles.tag} x={leftPx + widthPx / 2} y={tablePx + 17} textAnchor="middle">
+      <text className={styles.tag} x={px(leftPx + widthPx / 2)} y={tablePx + 17} textAnchor="middle">
         {tag}
         {!numbered && piece.copies > 1 && <tspan className={styles.copies}>{` ×${piece.copies}`}</tspan>}
       </text>
@@ -182,9 +210,9 @@ function damPath(
   tablePx: number,
   up: number,
 ): string {
-  const x = (mm: number): number => leftPx + (mm / piece.profile.lengthMm) * widthPx;
-  const top = tablePx - dam.topMm * up;
-  return `M${x(dam.fromMm)} ${top + 5}V${top}H${x(dam.toMm)}V${top + 5}`;
+  const x = (mm: number): number => px(leftPx + (mm / piece.profile.lengthMm) * widthPx);
+  const top = px(tablePx - dam.topMm * up);
+  return `M${x(dam.fromMm)} ${top}v5v-5H${x(dam.toMm)}v5`;
 }
 
 function ProblemFlag({ severity, x, y }: { severity: 'stop' | 'warn' | 'hint'; x: number; y: number }) {
@@ -209,7 +237,7 @@ interface GaugeProps {
 function Gauge({ levelMm, tallestMm, tablePx, up, text, onLevel }: GaugeProps) {
   const grip = useRef<{ y: number; levelMm: number } | null>(null);
   const [held, setHeld] = useState(false);
-  const y = tablePx - levelMm * up;
+  const y = px(tablePx - levelMm * up);
   const tenth = (mm: number): number => Math.max(0.1, Math.round(mm * 10) / 10);
   const move = (event: PointerEvent, done: boolean): void => {
     if (grip.current) onLevel?.(tenth(grip.current.levelMm - (event.clientY - grip.current.y) / up), done);
@@ -229,8 +257,8 @@ function Gauge({ levelMm, tallestMm, tablePx, up, text, onLevel }: GaugeProps) {
           className={styles.tick}
           x1={mm % 10 === 0 ? 62 : 67}
           x2={74}
-          y1={tablePx - mm * up}
-          y2={tablePx - mm * up}
+          y1={px(tablePx - mm * up)}
+          y2={px(tablePx - mm * up)}
         />
       ))}
       <g

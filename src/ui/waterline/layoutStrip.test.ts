@@ -7,7 +7,6 @@ const piece = (id: string, lengthMm: number, heights: number[], change: Partial<
   name: id,
   copies: 1,
   place: 'south',
-  landColour: '#888888',
   dams: [],
   problem: null,
   profile: { lengthMm, heightMm: heights },
@@ -57,13 +56,10 @@ describe('what is drawn of one', () => {
     expect(numbers(path)).toEqual([10, 200, 10, 110, 60, 155, 110, 110, 110, 200]);
     expect(path.endsWith('Z')).toBe(true);
   });
-  test('water fills what lies below the level, each hollow on its own', () => {
+  test('water reaches from the level down to the bed, each hollow on its own and no wider than its banks', () => {
     const two = slot(piece('a', 140, [18, 9, 18, 12, 18]));
-    expect(waterPath(two, 200, 5).match(/Z/g)).toHaveLength(2);
-    // No point of the water lies above the level (y grows downwards).
-    numbers(waterPath(two, 200, 5))
-      .filter((_, i) => i % 2 === 1)
-      .forEach((y) => expect(y).toBeGreaterThanOrEqual(200 - 15 * 5));
+    // Beds of 9 and 12 mm under a level of 15 mm, five pixels a millimetre; y grows downwards.
+    expect(waterPath(two, 200, 5)).toBe('M10 155V125L60 125V155ZM60 140V125L110 125V140Z');
   });
   test('a dry piece has no water and no surface', () => {
     const dry = slot(piece('a', 140, [18, 18]));

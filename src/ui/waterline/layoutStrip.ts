@@ -20,6 +20,9 @@ const GAP_PX = 7;
 const LEAST_SLOT_PX = 42;
 const LEAST_PX_PER_MM = 0.3;
 
+/** A length for a picture: to a tenth of a pixel, as no screen shows more. */
+export const px = (value: number, digits = 1): number => Number(value.toFixed(digits));
+
 /** Places the pieces side by side at one scale that fills `widthPx`; wider than that only when they would become too small to read. */
 export function layoutStrip(pieces: readonly StripPiece[], widthPx: number, everyPiece: boolean): StripLayout {
   const shown = pieces.flatMap((piece) =>
@@ -62,7 +65,7 @@ function corners(from: number, to: number, x: (i: number) => number, y: (i: numb
     if (!straight) kept.push(i);
   }
   if (to > from) kept.push(to);
-  return kept.map((i) => `${Number(x(i).toFixed(1))} ${Number(y(i).toFixed(1))}`);
+  return kept.map((i) => `${px(x(i))} ${px(y(i))}`);
 }
 
 /** The bed of a slot as an SVG path, closed along the table line at `tablePx`. */
@@ -75,7 +78,7 @@ export function bodyPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number,
     (i) => leftPx + i * step,
     (i) => tablePx - heightMm[i]! * pxPerMmUp,
   );
-  return `M${leftPx.toFixed(1)} ${tablePx}L${top.join('L')}L${(leftPx + widthPx).toFixed(1)} ${tablePx}Z`;
+  return `M${px(leftPx)} ${tablePx}L${top.join('L')}L${px(leftPx + widthPx)} ${tablePx}Z`;
 }
 
 /** The surface at a sample of the cut. */
@@ -94,23 +97,17 @@ function wetRuns(piece: StripPiece): [number, number][] {
   return runs;
 }
 
-/** The water of a slot as SVG paths, from the bed up to its surface. */
+/** The water of a slot as SVG paths: from its surface straight down to its deepest place. The body is drawn over it, its upper edge is the bed. */
 export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const { heightMm } = piece.profile;
   const step = widthPx / (heightMm.length - 1);
-  const point = (i: number, mm: number): string =>
-    `${(leftPx + i * step).toFixed(1)} ${(tablePx - mm * pxPerMmUp).toFixed(1)}`;
+  const y = (mm: number): number => px(tablePx - mm * pxPerMmUp);
   return wetRuns(piece)
     .map(([from, to]) => {
-      const bed = corners(
-        from,
-        to,
-        (i) => leftPx + i * step,
-        (i) => tablePx - heightMm[i]! * pxPerMmUp,
-      );
-      const before = Math.max(0, from - 1);
-      const after = Math.min(heightMm.length - 1, to + 1);
-      return `M${point(before, surfaceAt(piece, from))}L${bed.join('L')}L${point(after, surfaceAt(piece, to))}Z`;
+      const lowest = y(heightMm.slice(from, to + 1).reduce((a, b) => Math.min(a, b)));
+      const left = px(leftPx + Math.max(0, from - 1) * step);
+      const right = px(leftPx + Math.min(heightMm.length - 1, to + 1) * step);
+      return `M${left} ${lowest}V${y(surfaceAt(piece, from))}L${right} ${y(surfaceAt(piece, to))}V${lowest}Z`;
     })
     .join('');
 }
@@ -121,7 +118,7 @@ export function surfacePath({ leftPx, widthPx, piece }: StripSlot, tablePx: numb
   return wetRuns(piece)
     .map(
       ([from, to]) =>
-        `M${(leftPx + from * step).toFixed(1)} ${(tablePx - surfaceAt(piece, from) * pxPerMmUp).toFixed(1)}L${(leftPx + to * step).toFixed(1)} ${(tablePx - surfaceAt(piece, to) * pxPerMmUp).toFixed(1)}`,
+        `M${px(leftPx + from * step)} ${px(tablePx - surfaceAt(piece, from) * pxPerMmUp)}L${px(leftPx + to * step)} ${px(tablePx - surfaceAt(piece, to) * pxPerMmUp)}`,
     )
     .join('');
 }

@@ -1,5 +1,5 @@
 import { packStrip, type PackedStrip } from '@/core/picture/packedStrip';
-import { amountsKey, fingerprint, slimAmounts, type Amounts } from '@/core/plan';
+import { amountsKey, fingerprint, isExtract, slimAmounts, type Amounts } from '@/core/plan';
 import { batchRequest, setMatchRequest, wholeSetRequest } from '@/core/records/buildRequest';
 import type { BatchDetail, BatchRow, DeskView } from '@/core/records/views';
 import { slimMatch } from '@/core/seams/matchSet';
@@ -19,14 +19,13 @@ export async function deskFigures(
   view: DeskView,
 ): Promise<{ plan: Served<Amounts> | null; strip: PackedStrip | null }> {
   const request = wholeSetRequest(view);
-  const slim = request && amountsOf(request).then(slimAmounts);
+  const slim = request && amountsOf(request).then((amounts) => slimAmounts(amounts).amounts);
   const [figures, strip] = await Promise.all([
-    slim && inTime(slim.then(({ amounts }) => amounts)),
+    slim && inTime(slim),
     inTime(stripOf(view, {})),
   ]);
-  const partial = slim !== null && figures !== null && !('later' in figures) ? (await slim).partial : true;
   return {
-    plan: request && figures && { from: fingerprint(amountsKey(request)), figures, partial },
+    plan: request && figures && { from: fingerprint(amountsKey(request)), figures, partial: isExtract(request.pieces.length) },
     strip: 'later' in strip ? null : packStrip(strip),
   };
 }

@@ -27,32 +27,45 @@ const here = (...path: string[]): string => join(/* turbopackIgnore: true */ pro
 /** The worker as `npm run build` bundles it, and from its source for everything else. */
 const BUILT = here('.next', 'compute.mjs');
 const SOURCE = here('src', 'workers', 'server', 'computeFromSource.mjs');
-const THREADS = Number(process.env['AGUADA_THREADS'] ?? 2);
+/** How many threads may work out amounts at a time. */
+const THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
+
+/**
+ * Which threads do what. Each keeps the beds that it has built, so the same kind of question goes to the same ones: amounts are
+ * worked out on fine beds, strips and seams on coarse ones.
+ */
+const GROUPS = { amounts: 'amounts', strip: 'pictures', match: 'pictures' } as const satisfies Record<keyof Tasks, string>;
+type Group = (typeof GROUPS)[keyof Tasks];
+const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1 };
 
 // Kept across hot reloads of the development server.
-const kept = globalThis as { aguadaPool?: Piscina };
+const kept = globalThis as { aguadaPools?: Partial<Record<Group, Piscina>> };
 
-function pool(): Piscina {
-  if (kept.aguadaPool) return kept.aguadaPool;
+function pool(group: Group): Piscina {
+  const pools = (kept.aguadaPools ??= {});
   const built = process.env['NODE_ENV'] === 'production' && existsSync(BUILT);
-  return (kept.aguadaPool = new Piscina({
+  return (pools[group] ??= new Piscina({
     filename: pathToFileURL(built ? BUILT : SOURCE).href,
     minThreads: 1,
-    maxThreads: Math.max(1, THREADS),
+    maxThreads: MOST_THREADS[group],
     idleTimeout: 120_000,
   }));
 }
 
 /** Has something worked out in a thread of its own. */
 export async function compute<T extends keyof Tasks>(task: T, asked: Tasks[T]['asked']): Promise<Tasks[T]['given']> {
-  return (await pool().run(asked, { name: task })) as Tasks[T]['given'];
+  return (await pool(GROUPS[task]).run(asked, { name: task })) as Tasks[T]['given'];
 }
 
-/** Starts a thread, so that the first to ask need not wait for it. */
-export const warmPool = (): void => void pool();
+/** Starts the threads, so that the first to ask need not wait for one. */
+export function warmPool(): void {
+  pool('amounts');
+  pool('pictures');
+}
 
 /** Ends the threads. */
 export async function closePool(): Promise<void> {
-  await kept.aguadaPool?.destroy();
-  delete kept.aguadaPool;
+  const pools = Object.values(kept.aguadaPools ?? {});
+  delete kept.aguadaPools;
+  await Promise.all(pools.map((each) => each.destroy()));
 }

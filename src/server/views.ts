@@ -1,3 +1,5 @@
+// Nothing is drawn with it: it remembers within one request.
+// eslint-disable-next-line no-restricted-imports
 import { cache } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { setScope, type Scope } from '@/core/records/command';

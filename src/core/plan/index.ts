@@ -13,7 +13,7 @@ export {
   type TiltPlan,
 } from './plan';
 export * from './request';
-export { fingerprint, slimAmounts } from './slimAmounts';
+export { fingerprint, isExtract, slimAmounts } from './slimAmounts';
 export type { LayerAmounts } from './plan';
 export { explainBatch, explainPiece, MADE_WORDS, spillWords, type BatchFigure, type PieceFigure } from './explain';
 export { explainRecipe, type RecipeFigure } from './explainRecipe';

@@ -13,13 +13,16 @@ function rounded<T>(value: T): T {
   return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, rounded(part)])) as T;
 }
 
+/** Whether a first look carries only an extract of so many pieces. */
+export const isExtract = (pieces: number): boolean => pieces > MOST_FIRST;
+
 /**
  * What a first look at the amounts of a whole set needs: no cups (a whole set is not poured in one go), rounded figures, and of a
  * large set the pieces of its first design. What is left out is worked out once the page is awake.
  */
 export function slimAmounts(amounts: Amounts): { amounts: Amounts; partial: boolean } {
   const { pieces, layers } = amounts;
-  const partial = pieces.length > MOST_FIRST;
+  const partial = isExtract(pieces.length);
   const first = pieces[0]?.designId;
   return {
     partial,

@@ -43,6 +43,7 @@ export function useMatch(served: Served<PackedMatch> | null): Matching {
   });
   const [first] = useState(request);
   const [progress, setProgress] = useState<{ request: MatchRequest; share: number } | null>(null);
+  const nothing = done === null;
   const whole = done?.request === request && done.match?.partial === false;
   useEffect(() => {
     if (whole) return;
@@ -51,11 +52,13 @@ export function useMatch(served: Served<PackedMatch> | null): Matching {
       if (current && match) setDone({ request, match });
     };
     const figures = served?.figures;
-    if (figures && 'later' in figures && request === first)
-      figures.later.then(
-        (match) => current && match && setDone((now) => now ?? { request, match: unpackMatch(match) }),
-        reportError,
-      );
+    // What the server is at is not begun a second time beside it.
+    if (nothing && figures && 'later' in figures && request === first) {
+      figures.later.then((match) => show(unpackMatch(match)), reportError);
+      return () => {
+        current = false;
+      };
+    }
     matchInWorker(lane, { request, progress: (value) => current && setProgress({ request, share: value }) }).then(
       show,
       (error: unknown) =>
@@ -66,7 +69,7 @@ export function useMatch(served: Served<PackedMatch> | null): Matching {
     return () => {
       current = false;
     };
-  }, [lane, request, tries, whole, served, first]);
+  }, [lane, request, tries, whole, nothing, served, first]);
   const [stoppedAt, setStoppedAt] = useState<MatchRequest | null>(null);
   const stop = (): void => {
     setStoppedAt(request);

@@ -185,20 +185,9 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
       return median(all);
     };
     await visit('nowhere', 'is not here');
-    const bareMs = await several('nowhere', 'is not here', 5);
-    lines.push({
-      what: 'a bare page in the browser',
-      measured: `${bareMs.toFixed(0)} ms`,
-      limit: 'yardstick',
-      within: true,
-    });
-    const first = (await visit(`sets/${SAMPLE}/shape`, 'Water in each')) / bareMs;
-    lines.push({
-      what: 'the very first page of a fresh server',
-      measured: `${first.toFixed(1)} ×`,
-      limit: 'told',
-      within: true,
-    });
+    const bare = [await several('nowhere', 'is not here', 3)];
+    const first = await visit(`sets/${SAMPLE}/shape`, 'Water in each');
+    const stages: { stage: string; coldMs: number; cachedMs: number }[] = [];
     let levelMm = 15;
     for (const [stage, text] of STAGES) {
       const cold: number[] = [];
@@ -206,17 +195,30 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
         await changeSample(url, dataFile, (levelMm += 0.1));
         cold.push(await visit(`sets/${SAMPLE}/${stage}`, text));
       }
-      const [coldRatio, cachedRatio] = [
-        median(cold) / bareMs,
-        (await several(`sets/${SAMPLE}/${stage}`, text, 5)) / bareMs,
-      ];
-      lines.push({
-        what: `${stage}, request to figures`,
-        measured: `${coldRatio.toFixed(1)} × cold, ${cachedRatio.toFixed(1)} × cached`,
-        limit: '6 × cold, 2 × cached',
-        within: coldRatio <= 6 && cachedRatio <= 2,
+      stages.push({
+        stage,
+        coldMs: median(cold),
+        cachedMs: await several(`sets/${SAMPLE}/${stage}`, text, 5),
       });
+      // The yardstick is taken between the stages: the machine is not as quick at all times.
+      bare.push(await several('nowhere', 'is not here', 3));
     }
+    const bareMs = median(bare);
+    lines.push(
+      { what: 'a bare page in the browser', measured: `${bareMs.toFixed(0)} ms`, limit: 'yardstick', within: true },
+      {
+        what: 'the very first page of a fresh server',
+        measured: `${(first / bareMs).toFixed(1)} ×`,
+        limit: 'told',
+        within: true,
+      },
+      ...stages.map(({ stage, coldMs, cachedMs }) => ({
+        what: `${stage}, request to figures`,
+        measured: `${(coldMs / bareMs).toFixed(1)} × cold, ${(cachedMs / bareMs).toFixed(1)} × cached`,
+        limit: '6 × cold, 2 × cached',
+        within: coldMs <= 6 * bareMs && cachedMs <= 2 * bareMs,
+      })),
+    );
     await page.goto(`${url}/sets/${SAMPLE}/pour`);
     await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
     await rest(page);
@@ -232,10 +234,30 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
       // A hand that comes to a link rests on it for a moment before it presses.
       await link.hover();
       await page.waitForTimeout(HOVER_MS);
-      const start = performance.now();
+      // Counted by the page itself, from the press to the frame that shows the figures: the browser's driver takes 80 ms of its own.
+      const shown = page.evaluate(
+        ([name, wanted]) =>
+          new Promise<number>((resolve) => {
+            addEventListener(
+              'click',
+              () => {
+                const pressed = performance.now();
+                const timer = setInterval(() => {
+                  const there =
+                    document.querySelector('nav [aria-current=page]')?.textContent.startsWith(name) &&
+                    document.querySelector('main')!.textContent.toLowerCase().includes(wanted.toLowerCase());
+                  if (!there) return;
+                  clearInterval(timer);
+                  requestAnimationFrame(() => resolve(performance.now() - pressed));
+                }, 4);
+              },
+              { once: true, capture: true },
+            );
+          }),
+        [stage, text] as const,
+      );
       await link.click();
-      await page.getByText(text).first().waitFor();
-      steps.push(performance.now() - start);
+      steps.push(await shown);
       await rest(page);
     }
     const step = median(steps);
@@ -250,6 +272,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     await ended(server);
   }
 }
+
 /** Measures the built app. Says whether all is within its limits. */
 export async function webBench(): Promise<boolean> {
   if (!existsSync('.next/BUILD_ID') || !existsSync('.next/compute.mjs')) {

@@ -20,12 +20,10 @@ export async function deskFigures(
 ): Promise<{ plan: Served<Amounts> | null; strip: PackedStrip | null }> {
   const request = wholeSetRequest(view);
   const slim = request && amountsOf(request).then((amounts) => slimAmounts(amounts).amounts);
-  const [figures, strip] = await Promise.all([
-    slim && inTime(slim),
-    inTime(stripOf(view, {})),
-  ]);
+  const [figures, strip] = await Promise.all([slim && inTime(slim), inTime(stripOf(view, {}))]);
   return {
-    plan: request && figures && { from: fingerprint(amountsKey(request)), figures, partial: isExtract(request.pieces.length) },
+    plan: request &&
+      figures && { from: fingerprint(amountsKey(request)), figures, partial: isExtract(request.pieces.length) },
     strip: 'later' in strip ? null : packStrip(strip),
   };
 }

@@ -34,7 +34,10 @@ const THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
  * Which threads do what. Each keeps the beds that it has built, so the same kind of question goes to the same ones: amounts are
  * worked out on fine beds, strips and seams on coarse ones.
  */
-const GROUPS = { amounts: 'amounts', strip: 'pictures', match: 'pictures' } as const satisfies Record<keyof Tasks, string>;
+const GROUPS = { amounts: 'amounts', strip: 'pictures', match: 'pictures' } as const satisfies Record<
+  keyof Tasks,
+  string
+>;
 type Group = (typeof GROUPS)[keyof Tasks];
 const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1 };
 

@@ -2,6 +2,7 @@
 // eslint-disable-next-line no-restricted-imports
 import { cache } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { packStrip } from '@/core/picture/packedStrip';
 import { setScope, type Scope } from '@/core/records/command';
 import { curingNow, nextWork } from '@/core/records/work';
 import type {
@@ -60,7 +61,7 @@ export const shelfView = (): ShelfView =>
   });
 
 /** Batches that a desk lists at first, and how many more at a time. */
-export const BATCHES_AT_ONCE = 12;
+export const BATCHES_AT_ONCE = 10;
 
 function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): SetDocuments | null {
   const set = getDocument(db, 'set', setId);
@@ -127,7 +128,10 @@ export async function setCards(ids?: readonly string[]): Promise<SetCard[]> {
         };
         const card = {
           set,
-          pieces: designs.map(({ data: { kind, copies } }) => ({ kind, copies })),
+          pieces: designs.map(({ id, data: { kind, tag, name, copies } }) => ({
+            id,
+            data: { kind, tag, name, copies },
+          })),
           batches: work.batches,
           next: nextWork(work),
           curing: curingNow(work.poured, now),
@@ -135,7 +139,9 @@ export async function setCards(ids?: readonly string[]): Promise<SetCard[]> {
         return { card, documents: { set, designs: designs.slice(0, MOST_SMALL), pieces: [], shelf } };
       });
   });
-  return Promise.all(found.map(async ({ card, documents }) => ({ ...card, strip: await stripOf(documents, SMALL) })));
+  return Promise.all(
+    found.map(async ({ card, documents }) => ({ ...card, strip: packStrip(await stripOf(documents, SMALL)) })),
+  );
 }
 
 /** Every set, each with its strip and what comes next. */

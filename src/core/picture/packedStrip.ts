@@ -40,10 +40,10 @@ export function packStrip(strip: readonly StripPiece[]): PackedStrip {
   return { looks: [...looks.values()].map(({ look }) => look), pieces };
 }
 
-/** The strip again, with the documents that it was drawn from. */
+/** The strip again, with the designs that it was drawn from. */
 export function unpackStrip(
   { looks, pieces }: PackedStrip,
-  designs: readonly { id: string; data: PieceDesign }[],
+  designs: readonly { id: string; data: Pick<PieceDesign, 'tag' | 'name' | 'copies'> }[],
   levelMm: number,
 ): StripPiece[] {
   const byId = new Map(designs.map(({ id, data }) => [id, data]));

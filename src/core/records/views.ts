@@ -3,7 +3,7 @@ import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { Amounts, Plan, PlanRequest } from '../plan';
 import type { Product } from '../mixing/product';
-import type { StripPiece } from '../picture/strip';
+import type { PackedStrip } from '../picture/packedStrip';
 import type { Colourant, Recipe } from '../tint/schema';
 import type { Batch, PieceRecord, PourRecord, RecordData, RecordKind, Settings, Stored, WaterSet } from './schema';
 
@@ -90,9 +90,9 @@ export interface SetWork {
 /** A set in the list of all. */
 export interface SetCard {
   set: Stored<WaterSet>;
-  pieces: { kind: PieceDesign['kind']; copies: number }[];
+  pieces: { id: string; data: Pick<PieceDesign, 'kind' | 'tag' | 'name' | 'copies'> }[];
   /** Its strip, thinned for a small picture. */
-  strip: StripPiece[];
+  strip: PackedStrip;
   batches: number;
   next: SetWork;
   /** Layers that cure, until when. */

@@ -14,17 +14,19 @@ import { Held } from '@/ui/held/Held';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { useKept } from '@/ui/keptDraft';
+import { later } from '@/ui/later';
 import { useAwake } from '@/ui/useAwake';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import { DoorNotices } from '../door/DoorNotices';
 import { UnreadableNotice } from '../door/UnreadableNotice';
-import { EditSetDialog } from '../sets/EditSetDialog';
 import { TopBar } from '../TopBar';
 import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { Finder } from './Finder';
 import { keptPicture } from './pictures';
 import { stageOfProblem, STAGES } from './stages';
 import styles from './DeskFrame.module.css';
+
+const EditSet = later(async () => (await import('../sets/EditSetDialog')).EditSetDialog);
 
 /** What stands on every screen of a set: its head, the waterline, and the stages hung from the table edge. */
 export function DeskFrame({ children }: { children: ReactNode }) {
@@ -70,7 +72,8 @@ export function DeskFrame({ children }: { children: ReactNode }) {
       <main className={styles.ground}>{children}</main>
       <DoorNotices door={door} />
       <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
-      {opened === 'set' && <EditSetDialog onClose={() => setOpened(null)} />}
+      {opened === 'set' && <EditSet.Part onClose={() => setOpened(null)} />}
+      <EditSet.Fetch />
       {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
     </div>
   );

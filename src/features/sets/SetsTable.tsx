@@ -12,6 +12,7 @@ import Link from 'next/link';
 import { useMemo, useRef, useState } from 'react';
 import { dayAndMonth } from '@/core/cure/dayNames';
 import { countPieces } from '@/core/records/countPieces';
+import { unpackStrip } from '@/core/picture/packedStrip';
 import type { SetCard } from '@/core/records/views';
 import { dueWords, SET_ORDERS, sortedSets, type SetOrder } from '@/core/records/work';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
@@ -95,11 +96,12 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
 /** The strip of a set, or that it has no pieces yet. */
 function Strip({ card, heightPx, firstWidthPx }: { card: SetCard; heightPx: number; firstWidthPx: number }) {
   const { name, levelMm } = card.set.data;
-  if (card.strip.length === 0) return <span className={styles.small}>no pieces yet</span>;
+  const pieces = useMemo(() => unpackStrip(card.strip, card.pieces, levelMm), [card, levelMm]);
+  if (pieces.length === 0) return <span className={styles.small}>no pieces yet</span>;
   return (
     <WaterlineStrip
       label={`${name} at eye level`}
-      pieces={card.strip}
+      pieces={pieces}
       levelMm={levelMm}
       heightPx={heightPx}
       firstWidthPx={firstWidthPx}
@@ -135,7 +137,7 @@ function Work({ card, now, wide }: { card: SetCard; now: string; wide: boolean }
           <span className={styles.small}>
             {[
               `${figureScaleMm} mm`,
-              countPieces(pieces),
+              countPieces(pieces.map(({ data }) => data)),
               batches > 0 && `${batches} ${batches === 1 ? 'batch' : 'batches'}`,
             ]
               .filter(Boolean)

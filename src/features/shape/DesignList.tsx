@@ -6,9 +6,11 @@ import { starters } from '@/core/bed/starters';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { PickList } from '@/ui/controls/PickList';
 import { focusSoon } from '@/ui/focusSoon';
+import { later } from '@/ui/later';
 import { useDesk } from '../desk/DeskContext';
-import { ScanDialog } from './scan/ScanDialog';
 import styles from './ShapeStage.module.css';
+
+const Scan = later(async () => (await import('./scan/ScanDialog')).ScanDialog);
 
 /** The set's piece designs, and a way to add one. */
 export function DesignList() {
@@ -62,8 +64,9 @@ export function DesignList() {
       <Button className={styles.import} size="small" onClick={() => setImporting(true)}>
         From a scan or drawing
       </Button>
+      <Scan.Fetch />
       {importing && (
-        <ScanDialog design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />
+        <Scan.Part design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />
       )}
     </section>
   );

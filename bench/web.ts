@@ -238,6 +238,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
       const shown = page.evaluate(
         ([name, wanted]) =>
           new Promise<number>((resolve) => {
+            setTimeout(resolve, 5000, 5000);
             addEventListener(
               'click',
               () => {

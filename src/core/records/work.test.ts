@@ -80,4 +80,6 @@ test('sets are sorted by name, by what is next, by when they are due; what has n
   expect(names('name')).toEqual(['A', 'b', 'c']);
   expect(names('next')).toEqual(['c', 'b', 'A']);
   expect(names('due')).toEqual(['c', 'A', 'b']);
+  sets.push(card('Set 10', null, null), card('Set 2', null, null));
+  expect(names('name')).toEqual(['A', 'b', 'c', 'Set 2', 'Set 10']);
 });

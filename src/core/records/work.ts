@@ -91,11 +91,15 @@ const sortText = ({ set, next }: SetCard, order: SetOrder): string => {
   return (order === 'next' ? next.at : set.data.job?.due) ?? '9999';
 };
 
+/** `Set 2` before `Set 10`. */
+const asSpoken = new Intl.Collator('en', { numeric: true });
+
 /** Sets by name, by when their next work may be done, or by when they are due; equal ones by name. */
 export const sortedSets = (sets: readonly SetCard[], order: SetOrder): SetCard[] =>
   [...sets].sort(
     (a, b) =>
-      sortText(a, order).localeCompare(sortText(b, order)) || sortText(a, 'name').localeCompare(sortText(b, 'name')),
+      asSpoken.compare(sortText(a, order), sortText(b, order)) ||
+      asSpoken.compare(sortText(a, 'name'), sortText(b, 'name')),
   );
 
 /** How far a due day lies ahead, in words. */

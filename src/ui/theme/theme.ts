@@ -122,7 +122,19 @@ export const theme = createTheme({
         },
       },
     },
-    MuiFormControl: { styleOverrides: { root: { '& .MuiInputLabel-root + .MuiInputBase-root': { marginTop: 0 } } } },
+    MuiFormControl: {
+      styleOverrides: {
+        root: {
+          '& .MuiInputLabel-root + .MuiInputBase-root, & .MuiInputLabel-root + .MuiPickersInputBase-root': {
+            marginTop: 0,
+          },
+          // Dates and times stand on the same line as the fields beside them.
+          '& .MuiPickersInputBase-root': { fontSize: '1.05rem', fontWeight: 500, color: 'var(--ink)' },
+          '& .MuiPickersInputBase-root .MuiPickersSectionList-root': { padding: '2px 0 4px' },
+          '& .MuiPickersInputBase-root .MuiIconButton-root': { padding: 4, marginBottom: 3 },
+        },
+      },
+    },
     MuiFormHelperText: {
       styleOverrides: {
         root: {

@@ -133,6 +133,9 @@ test('a second tab is told when the first has changed the same piece', async ({ 
   await expect(page.getByRole('button', { name: /Undo “Change depth/ })).toBeVisible();
   await fillMeasure(second, /^Depth below the level, mm/, '3');
   await expect(second.getByRole('alert').filter({ hasText: 'changed in another window' })).toBeVisible();
+  // Both values, and the keys are where it is decided.
+  await expect(second.getByRole('row', { name: /depth 3\.0\smm 5\.0\smm/ })).toBeVisible();
+  await expect(second.getByRole('button', { name: 'Write mine over it' })).toBeFocused();
   await expect(second.getByRole('textbox', { name: /^Depth below the level, mm/ })).toHaveValue('5');
   await second.getByRole('button', { name: 'Write mine over it' }).click();
   await expect(second.getByRole('textbox', { name: /^Depth below the level, mm/ })).toHaveValue('3');

@@ -23,11 +23,14 @@ import {
   type Port,
 } from './schema';
 import { scanComplaint } from './scanHeights';
+import { landOfScan } from './scanLand';
 import { poolPolygon } from './shapers/waters';
 import { landFrame } from './waterline';
 import { floorHalfWidthMm } from './section';
 
 const mm = (value: number): string => formatMeasure(value, 'length');
+/** How far a mend brings the land over the level. */
+export const LAND_OVER_LEVEL_MM = 3;
 /** A floor thinner than this bends or lets the resin through in most bodies. */
 export const THIN_FLOOR_MM = 2;
 
@@ -50,9 +53,18 @@ export function checkDesign(design: PieceDesign, levelMm: number): Problem[] {
       code: 'level-over-land',
       path: ['landMm'],
       message: `The level ${mm(levelMm)} stands over the land of ${design.tag}, which is ${mm(design.landMm)} high: water would cover the whole piece.`,
-      mend: { label: `Raise the land to ${mm(levelMm + 3)}`, target: 'design', path: ['landMm'], value: levelMm + 3 },
+      mend: {
+        label: `Raise the land to ${mm(levelMm + LAND_OVER_LEVEL_MM)}`,
+        target: 'design',
+        path: ['landMm'],
+        value: levelMm + LAND_OVER_LEVEL_MM,
+      },
     });
   }
+  design.features.forEach((feature, index) => {
+    const landMm = feature.kind === 'scan' ? landOfScan(feature) : null;
+    if (landMm !== null && levelMm > landMm) problems.push(overScan(design, index, landMm, levelMm));
+  });
   const top =
     design.landMm +
     design.features.reduce(
@@ -465,6 +477,20 @@ function checkInside(feature: { xMm: number; yMm: number }, { outline }: PieceDe
           advise(`Keep it between 0 and ${mm(widthMm)} across, 0 and ${mm(lengthMm)} up.`),
         ),
       ];
+}
+
+/** Above the land of a scan there is nothing that holds the water: a floor under it brings the land up. */
+function overScan({ features, tag }: PieceDesign, index: number, landMm: number, levelMm: number): Problem {
+  const { baseMm = 0 } = features[index] as FeatureOf<'scan'>;
+  const floorMm = Math.round((baseMm + levelMm + LAND_OVER_LEVEL_MM - landMm) * 10) / 10;
+  const path = ['features', index, 'baseMm'];
+  return {
+    severity: 'stop',
+    code: 'level-over-land',
+    path,
+    message: `The level ${mm(levelMm)} stands ${mm(levelMm - landMm)} over the land of the scan of ${tag}, which lies at ${mm(landMm)}: water would stand on its banks.`,
+    mend: { label: `Lay ${mm(floorMm)} of floor under the scan`, target: 'design', path, value: floorMm },
+  };
 }
 
 function checkScan({ heights, columns, rows }: FeatureOf<'scan'>): FieldProblem[] {

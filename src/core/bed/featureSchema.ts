@@ -174,6 +174,8 @@ export const featureSchema = z.discriminatedUnion('kind', [
       rows: finite.int().min(2).max(2000),
       stepMm: sizeMm,
       heights: z.string().min(4).max(1_500_000, 'Too large; take fewer samples'),
+      /** A floor laid under the whole of it. */
+      baseMm: finite.min(0, 'Cannot be negative').max(100, 'At most 100 mm').optional(),
     })
     .refine(({ columns, rows }) => columns * rows <= MOST_SCAN_SAMPLES, {
       path: ['columns'],

@@ -143,6 +143,7 @@ export function newFeature<K extends FeatureKind>(kind: K, design: PieceDesign):
 
 interface FirstSizes {
   outline: Outline;
+  landMm: number;
   widthMm: number;
   lengthMm: number;
   least: number;
@@ -153,7 +154,7 @@ interface FirstSizes {
   ports: Port[];
 }
 
-function measuresOf({ outline, drawnLevelMm }: PieceDesign): FirstSizes {
+function measuresOf({ outline, drawnLevelMm, landMm }: PieceDesign): FirstSizes {
   const { widthMm, lengthMm } = outlineSize(outline);
   const depthMm = firstDepth(drawnLevelMm);
   const sides = outlineSides(outline);
@@ -167,6 +168,7 @@ function measuresOf({ outline, drawnLevelMm }: PieceDesign): FirstSizes {
   while (ports.length < 3) ports.push(ports[1] ?? { edge: 'south', positionMm: 0 });
   return {
     outline,
+    landMm,
     widthMm,
     lengthMm,
     least: Math.min(widthMm, lengthMm),
@@ -250,5 +252,5 @@ const FIRST_MEASURES: { [K in FeatureKind]: (sizes: FirstSizes) => Omit<FeatureO
     turnDegrees: 20,
   }),
   debris: () => ({ volumeMl: 1 }),
-  scan: () => ({ columns: 2, rows: 2, stepMm: 1, heights: packHeights([1, 1, 1, 1]) }),
+  scan: ({ landMm }) => ({ columns: 2, rows: 2, stepMm: 1, heights: packHeights(Array(4).fill(landMm)) }),
 };

@@ -211,6 +211,7 @@ export function scanFeature(
     columns,
     rows,
     stepMm,
-    heights: packHeights(liftMm === 0 ? heightMm : heightMm.map((height) => Math.max(0, height + liftMm))),
+    heights: packHeights(heightMm),
+    ...(liftMm > 0 && { baseMm: liftMm }),
   };
 }

@@ -2,7 +2,7 @@ import { CURE_MODELS } from '../cure/cureModels';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
 import { debrisMl } from '../bed/features';
 import { DAM_FACTS } from '../bed/damMethods';
-import { PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
+import { capillaryLengthMm, PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
 import { aboutPiece, advise, type Problem } from '../checks/problem';
 import { formatMeasure } from '../units/formatMeasure';
 import type { Amounts, PiecePlan, PoolPlan } from './plan';
@@ -54,7 +54,7 @@ function checkOpenEdge({ tag }: PiecePlan, { edge, lengthMm, lowestBedMm, stripM
       severity: 'warn',
       code: 'surface-tension',
       path: ['dams', edge],
-      message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}. A touch lets it go.`,
+      message: `Only surface tension holds the water at the ${edgeWords(edge)} of ${tag}: ${mm(deep)} of at most ${mm(most)}, √2 of the ${mm(capillaryLengthMm())} that the surface tension of liquid epoxy carries (an estimate). A touch lets it go.`,
       mend,
     },
   ];

@@ -4,12 +4,19 @@ import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import SnackbarContent from '@mui/material/SnackbarContent';
 import { useEffect, useRef } from 'react';
+import { differences } from '@/core/records/differences';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import type { EditDoor } from './editDoor';
+import { bothVersions } from './editQueue';
 import styles from './DoorNotices.module.css';
 
 /** Says at the foot of the page what an edit came to: taken back, refused, changed elsewhere. A conflict takes the focus. */
-export function DoorNotices({ door }: { door: Pick<EditDoor<never>, 'trouble' | 'done' | 'insist' | 'dismiss'> }) {
-  const { trouble, done, insist, dismiss } = door;
+export function DoorNotices({
+  door,
+}: {
+  door: Pick<EditDoor<unknown>, 'view' | 'trouble' | 'done' | 'insist' | 'dismiss'>;
+}) {
+  const { view, trouble, done, insist, dismiss } = door;
   const first = useRef<HTMLButtonElement>(null);
   const stale = trouble?.kind === 'stale' && 'version' in trouble.command;
   useEffect(() => {
@@ -28,6 +35,7 @@ export function DoorNotices({ door }: { door: Pick<EditDoor<never>, 'trouble' | 
             <>
               {trouble?.message}
               {stale && <span className={styles.mine}>{wordsOf(trouble.command)}</span>}
+              {stale && <BothVersions both={bothVersions(trouble.command, view)} />}
             </>
           }
           action={
@@ -50,6 +58,43 @@ export function DoorNotices({ door }: { door: Pick<EditDoor<never>, 'trouble' | 
         />
       </Snackbar>
     </>
+  );
+}
+
+/** More fields than these are counted only. */
+const MOST_FIELDS = 5;
+
+/** Where mine and what is there now differ, value by value. */
+function BothVersions({ both }: { both: ReturnType<typeof bothVersions> }) {
+  const units = useUnits();
+  if (!both) return null;
+  const all = differences(both.mine, both.theirs, units);
+  if (all.length === 0) return null;
+  const more = all.length - MOST_FIELDS;
+  return (
+    <table className={styles.both}>
+      <thead>
+        <tr>
+          <td />
+          <th scope="col">yours</th>
+          <th scope="col">there now</th>
+        </tr>
+      </thead>
+      <tbody>
+        {all.slice(0, MOST_FIELDS).map(({ field, mine, theirs }) => (
+          <tr key={field}>
+            <th scope="row">{field}</th>
+            <td>{mine}</td>
+            <td>{theirs}</td>
+          </tr>
+        ))}
+        {more > 0 && (
+          <tr>
+            <th scope="row">{`and ${more} more`}</th>
+          </tr>
+        )}
+      </tbody>
+    </table>
   );
 }
 

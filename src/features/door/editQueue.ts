@@ -111,16 +111,29 @@ export function createEditQueue<V extends { history: History }>({
 /** The same edit with the row version that the newest view knows. */
 export function withNewestVersion(command: Command, view: unknown): Command {
   const id = 'id' in command ? command.id : 'batchId' in command ? command.batchId : null;
-  const version = id === null ? null : findVersion(view, id);
-  return version !== null && 'version' in command ? { ...command, version } : command;
+  const row = id === null ? null : findRow(view, id);
+  return row !== null && 'version' in command ? { ...command, version: row.version } : command;
 }
 
-function findVersion(value: unknown, id: string): number | null {
+/** A row of a view, wherever it stands in it. */
+interface Row {
+  version: number;
+  data?: unknown;
+}
+
+function findRow(value: unknown, id: string): Row | null {
   if (typeof value !== 'object' || value === null) return null;
-  if ('id' in value && value.id === id && 'version' in value && typeof value.version === 'number') return value.version;
+  if ('id' in value && value.id === id && 'version' in value && typeof value.version === 'number') return value as Row;
   for (const part of Object.values(value)) {
-    const found = findVersion(part, id);
+    const found = findRow(part, id);
     if (found !== null) return found;
   }
   return null;
+}
+
+/** What a refused edit would write, and what stands there now; null where it writes no whole record. */
+export function bothVersions(command: Command, view: unknown): { mine: unknown; theirs: unknown } | null {
+  if (command.do !== 'put') return null;
+  const row = findRow(view, command.id);
+  return row && { mine: command.data, theirs: row.data };
 }

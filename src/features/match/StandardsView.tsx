@@ -34,7 +34,7 @@ const FIELDS = [
 ] as const;
 const SECTIONS = [
   { value: 'trapezoid', label: 'Flat floor, sloping banks' },
-  { value: 'bowl', label: 'Bowl' },
+  { value: 'bowl', label: 'Bowl, a parabola' },
   { value: 'v', label: 'V' },
 ] as const;
 

@@ -36,7 +36,7 @@ export type FeatureField =
 
 const SECTIONS = [
   { value: 'trapezoid', label: 'Flat floor, sloping banks' },
-  { value: 'bowl', label: 'Bowl' },
+  { value: 'bowl', label: 'Bowl, a parabola' },
   { value: 'v', label: 'V' },
 ];
 const length = (label: string, step: number, ...path: string[]): FeatureField => ({
@@ -264,7 +264,7 @@ export const FEATURE_FIELDS: Record<FeatureKind, readonly FeatureField[]> = {
   ],
   wreck: [...size, length('Height over the bed', 0.5, 'heightMm'), turn, ...place],
   debris: [{ path: ['volumeMl'], label: 'Room it takes up', kind: 'measure', quantity: 'volume', step: 0.5 }],
-  scan: [],
+  scan: [{ path: ['baseMm'], label: 'Floor laid under it', kind: 'measure', quantity: 'length', step: 0.5, absent: 0 }],
 };
 
 /** Fields that are edited as points on the plan and in rows, or not at all. */

@@ -7,7 +7,7 @@ import { visitCells, type Shaper } from './carve';
  * beyond the outermost samples as at them. It takes the place of everything drawn before it; a damaged one changes nothing
  * (`checkDesign` says so).
  */
-export const scan: Shaper<'scan'> = (grid, { columns, rows, stepMm, heights }) => {
+export const scan: Shaper<'scan'> = (grid, { columns, rows, stepMm, heights, baseMm = 0 }) => {
   if (scanComplaint(heights, columns * rows) !== null) return;
   const sampled = unpackHeights(heights, columns * rows);
   visitCells(grid, null, (index, x, y) => {
@@ -18,6 +18,6 @@ export const scan: Shaper<'scan'> = (grid, { columns, rows, stepMm, heights }) =
     const at = row * columns + column;
     const south = sampled[at]! * (1 - fx) + sampled[at + 1]! * fx;
     const north = sampled[at + columns]! * (1 - fx) + sampled[at + columns + 1]! * fx;
-    grid.heightMm[index] = roundHeight(south * (1 - fy) + north * fy);
+    grid.heightMm[index] = roundHeight(baseMm + south * (1 - fy) + north * fy);
   });
 };

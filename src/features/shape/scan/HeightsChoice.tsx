@@ -1,7 +1,10 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { LAND_OVER_LEVEL_MM } from '@/core/bed/checkDesign';
 import { roundHeight, type BedGrid } from '@/core/bed/grid';
+import { scanLand } from '@/core/bed/scanLand';
 import type { PieceDesign } from '@/core/bed/schema';
 import { volumeCurve, volumeMl } from '@/core/bed/volumeCurve';
 import { scanFeature, UP_AXES, type HeightField, type ScanView, type UpAxis } from '@/core/formats/heightField';
@@ -88,6 +91,11 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
     onResult({ change: field ? change : null, what: 'Bed from a scan' });
   }, [field, liftMm, levelMm, onResult]);
 
+  /** Brings the whole scan up by so much. */
+  const raise = (byMm: number): void =>
+    summary.kind === 'stl'
+      ? setLiftMm(tenth(liftMm + byMm))
+      : setScale({ ...scale, blackMm: tenth(scale.blackMm + byMm), whiteMm: tenth(scale.whiteMm + byMm) });
   const mm = (value: number): string => formatMeasure(value, 'length', units);
   return (
     <div className={styles.sides}>
@@ -160,6 +168,7 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
         )}
         {!field && !complaint && <p aria-live="polite">Looking at it from above…</p>}
         {field && <FieldPicture field={field} liftMm={liftMm} levelMm={levelMm} />}
+        {field && <OverLand field={field} liftMm={liftMm} levelMm={levelMm} onLift={raise} />}
         {field && (
           <p className={styles.teach}>
             {`${mm(field.widthMm)} × ${mm(field.lengthMm)}, ${mm(liftMm)} to ${mm(field.highestMm + liftMm)} above the underside`}
@@ -172,12 +181,38 @@ export function HeightsChoice({ summary, job, onResult }: HeightsChoiceProps) {
   );
 }
 
+const tenth = (mm: number): number => Math.round(mm * 10) / 10;
 const round = (mm: number): number => Math.round(mm * 100) / 100;
 
 /** A scanned tile lies flat: the axis along which it is thinnest is most likely the one that points up. */
 function flattest([x, y, z]: readonly [number, number, number]): UpAxis {
   if (z <= x && z <= y) return 'z';
   return y <= x ? 'y' : 'x';
+}
+
+/** Said when the set's level stands over the banks of the scan, with what brings them up. */
+function OverLand({
+  field,
+  liftMm,
+  levelMm,
+  onLift,
+}: {
+  field: HeightField;
+  liftMm: number;
+  levelMm: number;
+  onLift: (byMm: number) => void;
+}) {
+  const units = useUnits();
+  const landMm = useMemo(() => scanLand(field.columns, field.rows, field.heightMm) + liftMm, [field, liftMm]);
+  if (levelMm <= landMm) return null;
+  const mm = (value: number): string => formatMeasure(value, 'length', units);
+  const byMm = tenth(levelMm + LAND_OVER_LEVEL_MM - landMm);
+  return (
+    <div role="alert" className={styles.complaint}>
+      <p>{`The set's level, ${mm(levelMm)}, stands ${mm(levelMm - landMm)} over the land of this scan (${mm(landMm)}): water would stand on its banks.`}</p>
+      <Button size="small" onClick={() => onLift(byMm)}>{`Lay ${mm(byMm)} of floor under it`}</Button>
+    </div>
+  );
 }
 
 function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: number; levelMm: number }) {
@@ -194,7 +229,13 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
     [field, liftMm],
   );
   const { doses } = useLiveDesk();
-  const holds = useMemo(() => volumeMl(volumeCurve(grid), levelMm), [grid, levelMm]);
+  const { hollowMl, landMl, landMm } = useMemo(() => {
+    const curve = volumeCurve(grid);
+    const land = scanLand(grid.columns, grid.rows, grid.heightMm);
+    const hollow = volumeMl(curve, Math.min(levelMm, land));
+    return { hollowMl: hollow, landMl: volumeMl(curve, levelMm) - hollow, landMm: land };
+  }, [grid, levelMm]);
+  const ml = (value: number): string => formatMeasure(value, 'volume', units);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
@@ -216,7 +257,10 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
         aria-label="The scan from above, north at the top"
         style={{ aspectRatio: `${field.widthMm} / ${field.lengthMm}` }}
       />
-      <figcaption>{`Up to ${formatMeasure(levelMm, 'length', units)} its hollows hold ${formatMeasure(holds, 'volume', units)}`}</figcaption>
+      <figcaption>
+        {`Up to ${formatMeasure(Math.min(levelMm, landMm), 'length', units)} its hollows hold ${ml(hollowMl)}`}
+        {levelMm > landMm && `; ${ml(landMl)} more would stand over its land`}
+      </figcaption>
     </figure>
   );
 }

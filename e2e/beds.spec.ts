@@ -131,6 +131,53 @@ test('a scan is imported, the level set, and the spill shown at its place', asyn
   await expect(reading(page, 'Water in each')).toHaveText(/^(29|30)\.\d/);
 });
 
+test('a scan lower than the level is told apart: water of its hollow, water over its land, and the floor that mends it', async ({
+  page,
+}) => {
+  await makeSet(page, 'Low Scan', '15');
+  const low = testDesign([], { landMm: 12.3, drawnLevelMm: 11 });
+  const hollow: Feature = {
+    ...{ kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 80, lengthMm: 80, depthMm: 4, section: 'trapezoid' },
+    bankSlope: 0,
+  } as Feature;
+  const design = { ...low, features: [hollow] };
+  await page.getByRole('button', { name: 'From a scan or drawing' }).click();
+  await page.locator('input[type=file]').setInputFiles({
+    ...{ name: 'low.stl', mimeType: 'model/stl' },
+    buffer: Buffer.from(bedStl(buildBed(design, 0.8), outlineSize(design.outline), 'low')),
+  });
+  const warning = page.getByRole('alert').filter({ hasText: 'over the land of this scan' });
+  await expect(warning).toContainText(/stands 2\.7\smm over/);
+  await expect(
+    page.getByText(/Up to 12\.3\smm its hollows hold \d+\.\d\sml; \d+\.\d\sml more would stand over its land/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^Lay 5\.7\smm of floor/ }).click();
+  await expect(warning).toHaveCount(0);
+  await expect(page.getByText(/Up to 15\.0\smm its hollows hold \d/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make a new piece of it' }).click();
+  await expect(page.getByRole('textbox', { name: /^Floor laid under it, mm/ })).toHaveValue('5.7');
+  await expect(reading(page, 'Water in each')).toHaveText(/\d/);
+});
+
+test('features are put in another order by keys; undo puts them back', async ({ page }) => {
+  await makeSet(page, 'Order Test');
+  await addPiece(page, 'Tile, straight channel');
+  await pick(page, 'Add to the bed', 'Rock');
+  const order = page.locator('[data-feature] legend');
+  await expect(order).toHaveText(['Channel', 'Rock']);
+  const grip = page.getByRole('button', { name: 'Move rock 2' });
+  await grip.focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('rock 2 lifted, place 2 of 2.')).toBeAttached();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('rock 2 over place 1 of 2.')).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect(order).toHaveText(['Rock', 'Channel']);
+  await expect(page.getByRole('button', { name: 'Move rock 1' })).toBeFocused();
+  await page.keyboard.press('Control+z');
+  await expect(order).toHaveText(['Channel', 'Rock']);
+});
+
 test('a drawing becomes the outline; an open one is explained', async ({ page }) => {
   await makeSet(page, 'Outline Test');
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();

@@ -1,8 +1,8 @@
 'use client';
 
-import ArrowUpward from '@mui/icons-material/ArrowUpward';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import IconButton from '@mui/material/IconButton';
+import type { ReactNode } from 'react';
 import { outlineEdges, outlineSize } from '@/core/bed/outline';
 import { FEATURE_NAMES, type Feature, type PieceDesign } from '@/core/bed/schema';
 import { replaceAt } from '@/core/records/replaceAt';
@@ -22,10 +22,13 @@ export function FeatureFields({
   feature,
   index,
   editing,
+  grip,
 }: {
   feature: Feature;
   index: number;
   editing: DesignEditing;
+  /** What it is moved by. */
+  grip: ReactNode;
 }) {
   const { design, change } = editing;
   const name = FEATURE_NAMES[feature.kind];
@@ -37,21 +40,7 @@ export function FeatureFields({
     <fieldset className={styles.feature} data-feature={feature.id}>
       <legend>
         {name}
-        {index > 0 && (
-          <IconButton
-            size="small"
-            aria-label={`Apply ${name.toLowerCase()} before the one above it`}
-            title="Apply it before the one above it"
-            onClick={() =>
-              change(
-                (newest) => ({ ...newest, features: earlier(newest.features, feature.id) }),
-                `Move ${name.toLowerCase()} of ${design.tag} up`,
-              )
-            }
-          >
-            <ArrowUpward fontSize="inherit" />
-          </IconButton>
-        )}
+        {grip}
         <IconButton
           size="small"
           aria-label={`Remove ${name.toLowerCase()} from ${design.tag}`}
@@ -93,13 +82,6 @@ export function FeatureFields({
 const nearest = (index: number): HTMLElement | null =>
   controlIn(document.querySelectorAll('[data-feature] [data-fields]')[index] ?? null) ??
   controlIn(document.querySelector('[data-add-feature]'));
-
-/** The features with one of them a place earlier. */
-function earlier(features: readonly Feature[], id: string): Feature[] {
-  const index = features.findIndex((feature) => feature.id === id);
-  if (index < 1) return [...features];
-  return [...features.slice(0, index - 1), features[index]!, features[index - 1]!, ...features.slice(index + 1)];
-}
 
 interface OneFieldProps {
   field: FeatureField;

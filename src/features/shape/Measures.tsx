@@ -1,5 +1,6 @@
 'use client';
 
+import { arrayMove } from '@dnd-kit/sortable';
 import Button from '@mui/material/Button';
 import { checkDesign } from '@/core/bed/checkDesign';
 import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
@@ -22,6 +23,7 @@ import type { Stored } from '@/core/records/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
+import { SortList } from '@/ui/controls/SortList';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -158,9 +160,25 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
           </Button>
         </p>
       )}
-      {data.features.map((feature, index) => (
-        <FeatureFields key={feature.id} feature={feature} index={index} editing={editing} />
-      ))}
+      <SortList
+        items={data.features.map(({ id, kind }, i) => ({ id, name: `${FEATURE_NAMES[kind].toLowerCase()} ${i + 1}` }))}
+        onMove={(id, to) =>
+          change(
+            (newest) => ({
+              ...newest,
+              features: arrayMove(
+                newest.features,
+                newest.features.findIndex((feature) => feature.id === id),
+                to,
+              ),
+            }),
+            `Move ${FEATURE_NAMES[data.features.find((feature) => feature.id === id)!.kind].toLowerCase()} of ${data.tag}`,
+          )
+        }
+        part={(index, grip) => (
+          <FeatureFields feature={data.features[index]!} index={index} editing={editing} grip={grip} />
+        )}
+      />
       {awake && <DamChoices design={data} levelMm={levelMm} put={put} />}
       <div className={styles.add} data-add-feature>
         <MenuButton

@@ -205,7 +205,7 @@ const PIECE_EXPLAINERS: Record<PieceFigure, (piece: PiecePlan, context: PieceCon
     ],
     assumptions: [
       `Dams stand ${DAM_MARGIN_MM} mm over the level and overlap the bank by ${DAM_OVERLAP_MM} mm at each end.`,
-      'Exact to the height between two neighbouring cells.',
+      `Exact to the height between two neighbouring cells, ${piece.cellMm}\u00a0mm apart: a rim that slopes is read in the middle of its last cell, and so a little lower than it is drawn.`,
     ],
     estimate: false,
   }),

@@ -35,6 +35,10 @@ export function useAmounts(
     newest.current = request;
   });
   const first = ours && arrived(ours.figures);
+  // What was shown stays after an edit, until the next figures are there; what never held here is not shown at all.
+  const [held, setHeld] = useState<{ subject: string; amounts: Amounts } | null>(null);
+  if (first && (held?.amounts !== first || held.subject !== subject)) setHeld({ subject, amounts: first });
+  const last = held?.subject === subject ? held.amounts : null;
   const whole = first !== null && ours !== null && !ours.partial;
   useEffect(() => {
     if (key === null || whole) return;
@@ -53,7 +57,7 @@ export function useAmounts(
     };
   }, [key, subject, lane, ours, whole]);
   const known = done?.subject === subject ? done : null;
-  const shown = known?.key === key ? known.amounts : (first ?? known?.amounts ?? null);
+  const shown = known?.key === key ? known.amounts : (first ?? known?.amounts ?? last);
   return {
     amounts: key === null ? null : shown,
     planning: key !== null && !whole && done?.key !== key,

@@ -94,6 +94,12 @@ test('a channel is led through points: put in by double-click and by key, taken 
   await width.press('Enter');
   await expect(width).toHaveValue('30');
   await expect(page.getByRole('button', { name: /Undo “Change the width at channel point 1/ })).toBeVisible();
+  // By the rows: a new point's field has the focus, and after it is taken out that of the one beside it.
+  await page.getByRole('button', { name: 'Add a channel point' }).click();
+  await expect(page.getByRole('slider', { name: 'Channel point 3' })).toBeVisible();
+  await expect(page.getByRole('group', { name: /^Channel point \d/ }).locator(':focus')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Take out channel point 3' }).click();
+  await expect(page.getByRole('group', { name: 'Channel point 2' }).getByRole('textbox').first()).toBeFocused();
   await page.getByRole('slider', { name: 'Channel point 2' }).press('Delete');
   await expect(page.getByRole('slider', { name: 'Channel point 2' })).toHaveCount(0);
 });

@@ -3,11 +3,13 @@
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
+import { useRef } from 'react';
 import { channelCentreline } from '@/core/bed/centreline';
 import { outlineSize, type PointMm } from '@/core/bed/outline';
 import { insertPoint, movePoint, OUTLINE, pointList, removePoint, type PointList } from '@/core/bed/pointLists';
 import type { PieceDesign } from '@/core/bed/schema';
 import { fromFrame, landFrame, waterlineOff } from '@/core/bed/waterline';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import type { DesignEditing } from './editing';
 import styles from './Measures.module.css';
@@ -18,16 +20,20 @@ const MOST_ROWS = 24;
 /** The points of a feature (or of a free outline) in rows: places to type, width and depth of a channel's, one out, one more in. */
 export function PointRows({ feature, editing }: { feature: number; editing: DesignEditing }) {
   const { design, change } = editing;
+  const rows = useRef<HTMLDivElement>(null);
   const list = pointList(design, feature);
   if (!list) return null;
   const noun = list.noun.toLowerCase();
-  const add = (): void =>
+  const add = (): void => {
+    const put = insertPoint(design, feature, roomiest(design, feature));
     change(
       (newest) => insertPoint(newest, feature, roomiest(newest, feature))?.design ?? newest,
       `Put in a ${noun} on ${design.tag}`,
     );
+    focusSoon(() => (put ? rowOf(rows.current, put.point, list.points.length + 1) : null));
+  };
   return (
-    <div className={styles.points}>
+    <div className={styles.points} ref={rows}>
       {list.points.length <= MOST_ROWS ? (
         list.points.map((point, i) => (
           <PointRow key={i} feature={feature} number={i} point={point} list={list} editing={editing} />
@@ -41,6 +47,12 @@ export function PointRows({ feature, editing }: { feature: number; editing: Desi
     </div>
   );
 }
+
+/** The first field of a point's row, once there are so many rows. */
+const rowOf = (rows: HTMLElement | null, number: number, count: number): HTMLElement | null => {
+  const all = rows?.querySelectorAll('[role=group]');
+  return all?.length === count ? controlIn(all[number]) : null;
+};
 
 interface PointRowProps {
   feature: number;
@@ -116,12 +128,15 @@ function PointRow({
         aria-label={`Take out ${name.toLowerCase()}`}
         title={`Take out ${name.toLowerCase()}`}
         disabled={list.points.length <= list.least}
-        onClick={() =>
+        onClick={(event) => {
+          const rows = event.currentTarget.parentElement?.parentElement ?? null;
           change(
             (newest) => removePoint(newest, feature, number) ?? newest,
             `Take out ${name.toLowerCase()} of ${design.tag}`,
-          )
-        }
+          );
+          const left = list.points.length - 1;
+          focusSoon(() => (left > 0 ? rowOf(rows, Math.min(number, left - 1), left) : controlIn(rows, 'last')));
+        }}
       >
         <Delete fontSize="inherit" />
       </IconButton>

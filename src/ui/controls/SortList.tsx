@@ -39,7 +39,8 @@ export function SortList({ items, onMove, part }: SortListProps) {
   const place = (id: unknown): string => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
   const announcements: Announcements = {
     onDragStart: ({ active }) => `${nameOf(active.id)} lifted, ${place(active.id)}.`,
-    onDragOver: ({ active, over }) => (over ? `${nameOf(active.id)} over ${place(over.id)}.` : undefined),
+    onDragOver: ({ active, over }) =>
+      over && over.id !== active.id ? `${nameOf(active.id)} over ${place(over.id)}.` : undefined,
     onDragEnd: ({ active, over }) => `${nameOf(active.id)} put down${over ? `, ${place(over.id)}` : ''}.`,
     onDragCancel: ({ active }) => `${nameOf(active.id)} is back where it was.`,
   };

@@ -18,7 +18,13 @@ export function FileButton({ label, name, accept, onFile, disabled = false }: Fi
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <Button size="small" startIcon={<UploadFile />} disabled={disabled} onClick={() => input.current?.click()}>
+      <Button
+        size="small"
+        startIcon={<UploadFile />}
+        disabled={disabled}
+        onClick={() => input.current?.click()}
+        sx={{ justifySelf: 'start', alignSelf: 'start' }}
+      >
         {label}
       </Button>
       <input

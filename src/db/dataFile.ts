@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
@@ -7,7 +7,7 @@ import { upgradeRecords } from './upgrade';
 import * as schema from './schema';
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
-export type DataTrouble = 'locked' | 'read-only' | 'damaged' | 'newer' | 'unreachable';
+export type DataTrouble = 'locked' | 'read-only' | 'damaged' | 'newer' | 'unreachable' | 'full' | 'empty' | 'swapped';
 
 /** The data file cannot be used as it is; the message tells the maker what to do. */
 export class DataFileError extends Error {
@@ -40,32 +40,75 @@ const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 
 
 /**
  * Opens the data file, making it when there is none, and carries an older one forward (a copy of it is kept beside it).
- * Throws a DataFileError for a file that is locked, read-only, damaged, out of reach, or newer than this program.
+ * Throws a DataFileError for a file that is locked, read-only, damaged, empty, out of reach, or newer than this program. A new
+ * file appears only when it is whole.
  */
 export function openDataFile(
   path: string,
   options: { migrations?: string; busyMs?: number; now?: string } = {},
 ): OpenedDataFile {
   const migrations = options.migrations ?? MIGRATIONS;
+  const now = options.now ?? new Date().toISOString().slice(0, 16);
   return explained(path, () => {
     const isNew = !existsSync(path);
-    mkdirSync(dirname(path), { recursive: true });
-    const sqlite = new Sqlite(path, { timeout: options.busyMs ?? 4000 });
+    if (isNew) makeNewFile(path, migrations, now);
+    else if (statSync(path).size === 0) throw emptyFile(path);
+    const sqlite = new Sqlite(path, { timeout: options.busyMs ?? BUSY_MS });
     try {
       if (!isNew) refuseIfDamagedOrNewer(sqlite, path, migrations);
       sqlite.pragma('journal_mode = WAL');
       sqlite.pragma('foreign_keys = ON');
-      sqlite.pragma('synchronous = NORMAL');
+      // What was answered is on the disk, also when the power goes.
+      sqlite.pragma('synchronous = FULL');
       if (!isNew) keepCopyBeforeMigration(sqlite, path, migrations);
       const db = drizzle(sqlite, { schema });
       migrate(db, { migrationsFolder: migrations });
-      upgradeRecords(db, options.now ?? new Date().toISOString().slice(0, 16));
-      return { db, path, isNew, close: () => sqlite.close() };
+      upgradeRecords(db, now);
+      return { db, path, isNew, close: () => closeInOrder(sqlite) };
     } catch (error) {
       sqlite.close();
       throw error;
     }
   });
+}
+
+/** How long the thread itself waits for another program; longer waiting is done without holding anything up. */
+const BUSY_MS = 60;
+
+/** Made under another name first: a start that is cut short leaves no half a file behind. */
+function makeNewFile(path: string, migrations: string, now: string): void {
+  mkdirSync(dirname(path), { recursive: true });
+  const growing = `${path}.new-${process.pid}`;
+  rmSync(growing, { force: true });
+  const sqlite = new Sqlite(growing);
+  try {
+    const db = drizzle(sqlite, { schema });
+    migrate(db, { migrationsFolder: migrations });
+    upgradeRecords(db, now);
+    sqlite.close();
+    renameSync(growing, path);
+  } catch (error) {
+    sqlite.close();
+    for (const end of ['', '-journal', '-wal', '-shm']) rmSync(`${growing}${end}`, { force: true });
+    throw error;
+  }
+}
+
+const emptyFile = (path: string): DataFileError =>
+  new DataFileError(
+    'empty',
+    `The data file ${path} is there but empty; copying it may have failed. Put a copy back, or delete it to start afresh.`,
+  );
+
+/** All that stands in the log is brought into the file: closed in order, the file alone is the whole of it. */
+function closeInOrder(sqlite: Sqlite.Database): void {
+  if (!sqlite.open) return;
+  try {
+    sqlite.pragma('wal_checkpoint(TRUNCATE)');
+  } catch {
+    // The log stays beside the file; nothing is lost by that.
+  }
+  sqlite.close();
 }
 
 /** When each migration that this program knows was made, oldest first. */
@@ -130,18 +173,28 @@ function explain(path: string, error: unknown): unknown {
       'read-only',
       `The data file ${path} cannot be written. Make it and its folder writable. Nothing was saved.`,
     );
-  if (code === 'SQLITE_NOTADB' || code.startsWith('SQLITE_CORRUPT'))
+  if (code === 'SQLITE_FULL' || code === 'ENOSPC' || isLostRollback(error))
+    return trouble(
+      'full',
+      `The disk of the data file ${path} is full. Make room and try again. Nothing was saved, and nothing that was saved is lost.`,
+    );
+  if (code === 'SQLITE_NOTADB' || code.startsWith('SQLITE_CORRUPT') || code === 'SQLITE_IOERR_SHORT_READ')
     return trouble(
       'damaged',
       `The data file ${path} is damaged or is no Aguada file. Put back a copy of it, or move it away to start afresh.`,
     );
-  if (code.startsWith('SQLITE_CANTOPEN') || code === 'ENOTDIR' || code === 'EEXIST' || code.startsWith('SQLITE_FULL'))
+  if (code.startsWith('SQLITE_CANTOPEN') || code === 'ENOTDIR' || code === 'EEXIST' || code.startsWith('SQLITE_IOERR'))
     return trouble(
       'unreachable',
-      `The data file ${path} cannot be opened. Check that its folder exists and the disk is not full.`,
+      `The data file ${path} cannot be read or opened. Check that its folder is there and can be used.`,
     );
   return error;
 }
+
+/** A full disk ends a transaction by itself; the rollback that follows finds none, and would hide why. */
+const isLostRollback = (error: unknown): boolean =>
+  error instanceof Error &&
+  /cannot rollback - no transaction is active/.test(`${error.message} ${String(error.cause)}`);
 
 /** The code of a database or file error, its own or its cause's. */
 function errorCode(error: unknown): string {

@@ -3,6 +3,7 @@ import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records
 import type { History } from '@/core/records/views';
 import type { Database } from './dataFile';
 import { KIND_WORDS, type Connection, type RowImage } from './images';
+import { missingFor, takeAlong, usersOf } from './dependents';
 import { STORAGE } from './records';
 import { edits } from './schema';
 
@@ -12,6 +13,8 @@ export interface Change {
   id: string;
   before: (RowImage & { version: number }) | null;
   after: RowImage | null;
+  /** What had to go with the record when it was taken away by undo or redo; it comes back with it. */
+  along?: Change[];
 }
 
 /** A record that was touched: which, and of which set. */
@@ -139,13 +142,22 @@ function writerOf(db: Connection, now: string, changes: Change[]): EditWriter {
   };
 }
 
-/** Takes back the last edit of a scope. Refused when a record has changed since in some other way. */
-export const undo = (db: Database, scope: string, now: string): Touched[] => travel(db, scope, now, 'undo');
+/** Where undo or redo came to: the records that it touched, and in words what went along with them. */
+export interface Travelled {
+  touched: Touched[];
+  note: string | null;
+}
+
+/**
+ * Takes back the last edit of a scope. What was made to hang on it since goes along, and comes back with it. Refused when a record
+ * has changed since in some other way, and when something else uses it or lacks what it names.
+ */
+export const undo = (db: Database, scope: string, now: string): Travelled => travel(db, scope, now, 'undo');
 
 /** Makes the edit that was last taken back again. */
-export const redo = (db: Database, scope: string, now: string): Touched[] => travel(db, scope, now, 'redo');
+export const redo = (db: Database, scope: string, now: string): Travelled => travel(db, scope, now, 'redo');
 
-function travel(db: Database, scope: string, now: string, direction: 'undo' | 'redo'): Touched[] {
+function travel(db: Database, scope: string, now: string, direction: 'undo' | 'redo'): Travelled {
   return db.transaction(
     (tx) => {
       const next = nextEdit(tx, scope, direction);
@@ -154,29 +166,78 @@ function travel(db: Database, scope: string, now: string, direction: 'undo' | 'r
           'nothing',
           direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to redo.',
         );
+      const cannot = `“${next.label}” cannot be ${direction === 'undo' ? 'taken back' : 'made again'}`;
       const changes = next.changes as Change[];
+      const went: Change[] = [];
+      const moved: Change[] = [];
       for (const change of direction === 'undo' ? changes.toReversed() : changes) {
         const { kind, id, before, after } = change;
         const [expected, wanted] = direction === 'undo' ? [after, before] : [before, after];
         const row = STORAGE[kind].image(tx, id);
         if (imageText(row) !== imageText(expected))
-          throw new StaleEditError(
-            kind,
-            id,
-            `“${next.label}” cannot be ${direction === 'undo' ? 'taken back' : 'made again'}: the ${KIND_WORDS[kind]} has changed since.`,
-          );
-        if (wanted) STORAGE[kind].write(tx, id, wanted, (row?.version ?? before?.version ?? 1) + 1, now);
-        // What happened at the bench meanwhile must come back with the record, should it come back.
-        else expected!.attached = STORAGE[kind].remove(tx, id, now);
+          throw new StaleEditError(kind, id, `${cannot}: the ${KIND_WORDS[kind]} has changed since.`);
+        if (wanted) moved.push(...bring(tx, change, wanted, (row?.version ?? before?.version ?? 1) + 1, now, cannot));
+        else went.push(...takeAway(tx, change, expected!, now, cannot));
       }
       tx.update(edits)
         .set({ undone: direction === 'undo', changes })
         .where(eq(edits.id, next.id))
         .run();
-      return changes.map(touched);
+      return { touched: [...changes, ...went, ...moved].map(touched), note: wentWords(next.label, direction, went) };
     },
     { behavior: 'immediate' },
   );
+}
+
+/** Puts a record back, and with it what went along when it was taken away. */
+function bring(
+  tx: Connection,
+  change: Change,
+  wanted: RowImage,
+  version: number,
+  now: string,
+  cannot: string,
+): Change[] {
+  const { kind, id } = change;
+  const [missing] = missingFor(tx, kind, wanted.data);
+  if (missing)
+    throw new EditRefusedError(
+      'in use',
+      `${cannot}: a ${KIND_WORDS[missing.kind]} that it uses is no longer there. Put that back first.`,
+    );
+  STORAGE[kind].write(tx, id, wanted, version, now);
+  const back = change.along ?? [];
+  for (const one of back.toReversed()) {
+    const there = STORAGE[one.kind].image(tx, one.id);
+    if (one.before) STORAGE[one.kind].write(tx, one.id, one.before, (there ?? one.before).version + 1, now);
+  }
+  delete change.along;
+  return back;
+}
+
+/** Takes a record away, and with it what cannot stand without it; that is kept with the change. */
+function takeAway(tx: Connection, change: Change, expected: RowImage, now: string, cannot: string): Change[] {
+  const { kind, id } = change;
+  const users = usersOf(tx, kind, id);
+  if (users.length > 0)
+    throw new EditRefusedError('in use', `${cannot}: ${users.join(', ')} uses it. Choose another there first.`);
+  const along: Change[] = [];
+  takeAlong(writerOf(tx, now, along), tx, kind, id);
+  if (along.length > 0) change.along = along;
+  // What happened at the bench meanwhile must come back with the record, should it come back.
+  expected.attached = STORAGE[kind].remove(tx, id, now);
+  return along;
+}
+
+/** What went along with an undo or redo, in words; null when nothing did. */
+function wentWords(label: string, direction: 'undo' | 'redo', went: readonly Change[]): string | null {
+  if (went.length === 0) return null;
+  const counts = new Map<RecordKind, number>();
+  for (const { kind } of went) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  const plural = (word: string, count: number): string =>
+    count === 1 ? `a ${word}` : `${count} ${word === 'batch' ? 'batches' : `${word}s`}`;
+  const words = [...counts].map(([kind, count]) => plural(KIND_WORDS[kind], count)).join(', ');
+  return `${direction === 'undo' ? 'Took back' : 'Made again'} “${label}”; ${words} went along.`;
 }
 
 const imageText = (image: RowImage | null): string =>

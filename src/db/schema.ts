@@ -210,6 +210,17 @@ export const weighings = sqliteTable(
   ],
 );
 
+/** Edits that were answered, by the key that they carried: a retry after a lost answer is known again for a day. */
+export const answered = sqliteTable(
+  'answered',
+  {
+    key: text('key').primaryKey(),
+    at: integer('at').notNull(),
+    done: text('done', { mode: 'json' }).$type<unknown>().notNull(),
+  },
+  (table) => [index('answered_at').on(table.at)],
+);
+
 /** The journal that undo and redo read: each edit with every row it touched, before and after. */
 export const edits = sqliteTable(
   'edits',

@@ -11,9 +11,9 @@ import { setCards } from './views';
 /** Carries out the command in a request and answers with the rows it changed; a stale edit gets the newer row with its refusal. */
 export function answerEdit(request: Request): Promise<Response> {
   return answer(async () => {
-    const { command, wanted } = editRequestSchema.parse(await ownJson(request));
+    const { command, wanted, key } = editRequestSchema.parse(await ownJson(request));
     try {
-      const edit = await runCommand(command, scopeWanted(wanted));
+      const edit = await runCommand(command, scopeWanted(wanted), key ?? null);
       workAhead(edit);
       return await withCards(edit, wanted);
     } catch (error) {

@@ -23,9 +23,17 @@ export function changesOf(db: Database, touched: readonly Touched[]): RowChange[
   return [...new Map(all.map((change) => [`${change.kind} ${change.id}`, change])).values()];
 }
 
+/** What an edit did: what was added, if anything, which records it touched, and what else there is to say of it. */
+export interface Done {
+  id: string | null;
+  touched: readonly Touched[];
+  note?: string | null;
+}
+
 /** What an edit is answered with. */
-export const editAnswer = (db: Database, scope: Scope, id: string | null, touched: readonly Touched[]): EditAnswer => ({
+export const editAnswer = (db: Database, scope: Scope, { id, touched, note = null }: Done): EditAnswer => ({
   id,
+  note,
   changes: changesOf(db, touched),
   history: history(db, scope),
   now: wallClockNow(),

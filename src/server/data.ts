@@ -1,30 +1,149 @@
+import { rmSync } from 'node:fs';
 import { loadHeronSlack } from '@/db/demo/heronSlack';
-import { dataFilePath, explained, openDataFile, type OpenedDataFile } from '@/db/dataFile';
+import {
+  DataFileError,
+  dataFilePath,
+  explained,
+  openDataFile,
+  type DataTrouble,
+  type OpenedDataFile,
+} from '@/db/dataFile';
+import { identityOf, setOldLogAside, whatHappened, type FileIdentity } from '@/db/fileIdentity';
+import { EditRefusedError } from '@/db/journal';
 import { stockShelf } from '@/db/defaults';
 import { wallClockNow } from './clock';
 
-// Kept across hot reloads of the development server.
-const kept = globalThis as { aguadaDataFile?: OpenedDataFile };
+/** The file that is open, and which one it is. */
+interface Kept {
+  opened: OpenedDataFile;
+  identity: FileIdentity;
+  checkedAt: number;
+  /** What became of the file while it was open; nothing is written any more until the maker has decided. */
+  lost: DataFileError | null;
+}
+
+// Kept across hot reloads of the development server, and for the front door.
+const kept = globalThis as { aguadaDataFile?: Kept | undefined; aguadaAbandoned?: OpenedDataFile[] };
+
+/** How often the file itself is looked at, ms. */
+const LOOK_MS = 300;
 
 /**
  * The open data file. Opened at the first call; a file that failed to open is tried again at the next.
- * A new file gets the shelf of typical products, and the sample set when `AGUADA_DEMO` is set.
+ * A new file gets the shelf of typical products, and the sample set when `AGUADA_DEMO` is set. Throws a DataFileError `swapped` from
+ * the moment on at which it is no longer the file that was opened.
  */
 export function dataFile(): OpenedDataFile {
   const path = dataFilePath();
-  if (kept.aguadaDataFile?.path === path) return kept.aguadaDataFile;
+  const known = kept.aguadaDataFile;
+  if (known?.opened.path === path) {
+    if (known.lost === null && Date.now() - known.checkedAt >= LOOK_MS) lookAt(known);
+    if (known.lost) throw known.lost;
+    return known.opened;
+  }
   const opened = openDataFile(path, {
     ...(process.env['AGUADA_BUSY_MS'] && { busyMs: Number(process.env['AGUADA_BUSY_MS']) }),
   });
   return explained(path, () => {
-    const isNew = stockShelf(opened.db, wallClockNow());
-    if (isNew && process.env['AGUADA_DEMO']) loadHeronSlack(opened.db, wallClockNow());
-    return (kept.aguadaDataFile = opened);
+    try {
+      const isNew = stockShelf(opened.db, wallClockNow());
+      if (isNew && process.env['AGUADA_DEMO']) loadHeronSlack(opened.db, wallClockNow());
+    } catch (error) {
+      opened.close();
+      throw error;
+    }
+    kept.aguadaDataFile = { opened, identity: identityOf(path)!, checkedAt: Date.now(), lost: null };
+    return opened;
   });
 }
 
+const HAPPENED = {
+  gone: 'was moved or deleted',
+  swapped: 'was replaced by another one',
+  cut: 'was cut short',
+  overwritten: 'was written over',
+};
+
+/** Looks whether the file is still the one that was opened. */
+function lookAt(known: Kept): void {
+  const { path } = known.opened;
+  known.checkedAt = Date.now();
+  const what = whatHappened(path, known.identity);
+  if (what === null) {
+    known.identity = identityOf(path) ?? known.identity;
+    return;
+  }
+  known.lost = new DataFileError(
+    'swapped',
+    `The data file ${path} ${HAPPENED[what]} while Aguada had it open. Nothing is written any more. What Aguada still has in hand can be written to a new file beside it; or go on with what lies there now.`,
+  );
+}
+
+/** Troubles after which the file is opened anew at the next call: it may have been mended meanwhile. */
+const TRY_ANEW: ReadonlySet<DataTrouble> = new Set(['read-only', 'damaged', 'unreachable', 'full']);
+
 /** Runs something on the database, its errors turned into ones that a maker can act on. */
 export function withData<T>(run: (db: OpenedDataFile['db']) => T): T {
-  const { db, path } = dataFile();
-  return explained(path, () => run(db));
+  const { db, path, close } = dataFile();
+  try {
+    return explained(path, () => run(db));
+  } catch (error) {
+    if (error instanceof DataFileError && TRY_ANEW.has(error.trouble) && !db.$client.inTransaction) {
+      const known = kept.aguadaDataFile;
+      if (known) lookAt(known);
+      if (known?.lost) throw known.lost;
+      delete kept.aguadaDataFile;
+      close();
+    }
+    throw error;
+  }
+}
+
+/** How long an edit waits for another program that writes to the file, and how often it tries. */
+const PATIENCE_MS = 4000;
+const TRY_MS = 40;
+
+/** Runs something that writes as soon as no other program holds the file; whatever else is asked goes on meanwhile. */
+export async function whenFree<T>(run: (db: OpenedDataFile['db']) => T): Promise<T> {
+  const until = Date.now() + PATIENCE_MS;
+  for (;;) {
+    try {
+      return withData(run);
+    } catch (error) {
+      const busy = error instanceof DataFileError && error.trouble === 'locked';
+      if (!busy || Date.now() >= until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, TRY_MS));
+    }
+  }
+}
+
+/** Writes what is in hand of a file that was lost to a new one beside it, and says where. Throws when nothing was lost. */
+export function rescueData(now: string): string {
+  const known = kept.aguadaDataFile;
+  if (!known?.lost)
+    throw new EditRefusedError('nothing', 'The data file is where it should be; there is nothing to rescue.');
+  const { path, db } = known.opened;
+  const to = `${path}.rescued-${now.replace(/[^0-9]/g, '')}`;
+  return explained(to, () => {
+    rmSync(to, { force: true });
+    db.$client.prepare('vacuum into ?').run(to);
+    return to;
+  });
+}
+
+/** Goes on with the file that lies there now. The one that was lost is let go of without touching what lies in its place. */
+export function goOnWithFile(): void {
+  const known = kept.aguadaDataFile;
+  if (!known?.lost) return;
+  setOldLogAside(known.opened.path, known.identity, 'lost');
+  // Closing it would take away the log of the new file by its name: it is kept, unused.
+  (kept.aguadaAbandoned ??= []).push(known.opened);
+  delete kept.aguadaDataFile;
+}
+
+/** Closes the data file in order. */
+export function closeData(): void {
+  const known = kept.aguadaDataFile;
+  delete kept.aguadaDataFile;
+  if (known && !known.lost) known.opened.close();
 }

@@ -24,7 +24,8 @@ describe('threads', () => {
     });
     let ticks = 0;
     const clock = setInterval(() => ticks++, 1);
-    await compute('strip', { ...asked, designs: [{ id: 'b', data: board }] });
+    const boards = [0, 1, 2, 3].map((i) => ({ id: `b${i}`, data: { ...board, landMm: 19 + i } }));
+    await compute('strip', { ...asked, designs: boards });
     clearInterval(clock);
     expect(ticks).toBeGreaterThan(2);
   });

@@ -17,6 +17,9 @@ const DATA_STATUS: Record<DataTrouble, number> = {
   damaged: 409,
   newer: 409,
   unreachable: 409,
+  full: 507,
+  empty: 409,
+  swapped: 409,
 };
 
 /** A request that is not one of ours. */

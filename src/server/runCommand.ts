@@ -2,7 +2,7 @@ import { outlineEdges } from '@/core/bed/outline';
 import { checkReadings } from '@/core/bed/measured';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { batchRequest, remainingItems } from '@/core/records/buildRequest';
-import { setScope, type Command, type Scope } from '@/core/records/command';
+import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
 import {
   pourId,
@@ -13,16 +13,18 @@ import {
   type WaterSet,
 } from '@/core/records/schema';
 import type { BatchRow, EditAnswer, KeptPlan } from '@/core/records/views';
-import { batchesWith, copiesTaken, countBatches, getBatch, keepPlan, listBatches, setOfBatch } from '@/db/batches';
+import { copiesTaken, countBatches, getBatch, keepPlan, setOfBatch } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
 import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
+import { missingFor, takeAlong, usersOf } from '@/db/dependents';
 import { getDocument, listDocuments } from '@/db/documents';
 import { KIND_WORDS } from '@/db/images';
-import { edit, EditRefusedError, redo, StaleEditError, undo, type EditWriter, type Touched } from '@/db/journal';
+import { edit, EditRefusedError, redo, StaleEditError, undo } from '@/db/journal';
 import { STORAGE } from '@/db/records';
-import { editAnswer } from './changes';
+import { answeredEdit, keepAnswered } from '@/db/answered';
+import { editAnswer, type Done } from './changes';
 import { wallClockNow } from './clock';
-import { withData } from './data';
+import { whenFree, withData } from './data';
 import { amountsOf } from './figures';
 import { deskView, openBatch, shelfView } from './views';
 
@@ -40,21 +42,37 @@ export class FieldProblem extends Error {
 const nameOf = (data: unknown): string =>
   typeof data === 'object' && data !== null && 'name' in data ? String(data.name) : '';
 
-/** What an edit did: what was added, if anything, and which records it touched. */
-interface Done {
-  id: string | null;
-  touched: Touched[];
+/**
+ * Carries out one edit for a screen. All is checked before anything is written, and the edit and its answer are one transaction:
+ * what is refused is not written. An edit whose key was seen before is not made again, its answer is given again. Throws what the
+ * edit door answers to.
+ */
+export async function runCommand(command: Command, scope: Scope, key: string | null = null): Promise<EditAnswer> {
+  const now = wallClockNow();
+  const again = key === null ? null : withData((db) => answeredEdit(db, key));
+  // What has to be worked out is worked out first: writing is one short transaction.
+  const work = again ? null : await prepared(command, now);
+  return whenFree((db) =>
+    db.transaction(
+      () => {
+        checkWanted(db, scope, command);
+        const known = key === null ? null : answeredEdit(db, key);
+        const done = known ?? work!(db);
+        if (key !== null && !known)
+          keepAnswered(db, key, { id: done.id, touched: done.touched, note: done.note ?? null });
+        return editAnswer(db, scope, done);
+      },
+      { behavior: 'immediate' },
+    ),
+  );
 }
 
-/** Carries out one edit. The answer tells what has changed. Throws what the edit door answers to. */
-export async function runCommand(command: Command, scope: Scope): Promise<EditAnswer> {
-  const now = wallClockNow();
-  // What has to be worked out is worked out first: writing is one short transaction.
-  const work = await prepared(command, now);
-  return withData((db) => {
-    const { id, touched } = work(db);
-    return editAnswer(db, scope, id, touched);
-  });
+/** The screen that asks must be there, and for undo the set whose journal is meant. */
+function checkWanted(db: Database, scope: Scope, command: Command): void {
+  for (const one of command.do === 'undo' || command.do === 'redo' ? [scope, command.scope] : [scope]) {
+    const setId = setOfScope(one);
+    if (setId !== null) mustBeThere(db, setId);
+  }
 }
 
 type Work = (db: Database) => Done;
@@ -62,9 +80,8 @@ type Work = (db: Database) => Done;
 async function prepared(command: Command, now: string): Promise<Work> {
   switch (command.do) {
     case 'undo':
-      return (db) => ({ id: null, touched: undo(db, command.scope, now) });
     case 'redo':
-      return (db) => ({ id: null, touched: redo(db, command.scope, now) });
+      return (db) => ({ id: null, ...(command.do === 'undo' ? undo : redo)(db, command.scope, now) });
     case 'sample':
       return loadSample(now);
     case 'put':
@@ -132,26 +149,16 @@ function scopeOf(db: Database, kind: RecordKind, id: string): Scope {
 
 /** Names inside a record that must exist; the keys in columns are guarded by the database as well. */
 function checkReferences(db: Database, kind: RecordKind, data: unknown): void {
-  if (kind === 'recipe') {
-    (data as RecordData<'recipe'>).doses.forEach(({ colourantId }, i) => {
-      if (!getDocument(db, 'colourant', colourantId))
-        throw new FieldProblem(['doses', i, 'colourantId'], 'This colourant is no longer on the shelf.');
-    });
-  }
-  if (kind === 'piece') {
-    const { designId, measured } = data as RecordData<'piece'>;
-    const design = getDocument(db, 'design', designId);
-    if (!design) throw new FieldProblem(['designId'], 'This design is no longer there.');
-    const wrong = checkReadings(measured.readings, design.data.outline)[0];
-    if (wrong) throw new FieldProblem(['measured', 'readings', wrong.index], wrong.message);
-  }
-  if (kind === 'set') {
-    const { productId, recipeId } = data as RecordData<'set'>;
-    if (!getDocument(db, 'product', productId))
-      throw new FieldProblem(['productId'], 'This product is no longer on the shelf.');
-    if (!getDocument(db, 'recipe', recipeId))
-      throw new FieldProblem(['recipeId'], 'This recipe is no longer on the shelf.');
-  }
+  const [missing] = missingFor(db, kind, data);
+  if (missing)
+    throw new FieldProblem(
+      missing.path,
+      `This ${KIND_WORDS[missing.kind]} is no longer ${missing.kind === 'design' ? 'there' : 'on the shelf'}.`,
+    );
+  if (kind !== 'piece') return;
+  const { designId, measured } = data as RecordData<'piece'>;
+  const wrong = checkReadings(measured.readings, getDocument(db, 'design', designId)!.data.outline)[0];
+  if (wrong) throw new FieldProblem(['measured', 'readings', wrong.index], wrong.message);
 }
 
 function mustBeThere(db: Database, setId: string): Stored<WaterSet> {
@@ -214,45 +221,10 @@ function removeRecord(
   const scope: Scope = kind === 'set' ? 'sets' : scopeOf(db, kind, id);
   const name = nameOf(STORAGE[kind].image(db, id)?.data);
   const touched = edit(db, scope, `Remove ${name || KIND_WORDS[kind]}`, now, (writer) => {
-    if (kind === 'set') {
-      for (const { id: batch } of listBatches(db, id, 100_000)) writer.remove('batch', batch, null);
-      for (const part of ['piece', 'design'] as const)
-        for (const record of listDocuments(db, part, id).records) writer.remove(part, record.id, null);
-    }
-    if (kind === 'design') {
-      dropFromBatches(writer, db, id);
-      dropPieces(writer, db, id);
-    }
+    takeAlong(writer, db, kind, id);
     writer.remove(kind, id, version);
   });
   return { id: null, touched };
-}
-
-/** A design leaves the batches that take it; poured ones keep their own plan. */
-function dropFromBatches(writer: EditWriter, db: Database, designId: string): void {
-  for (const id of batchesWith(db, designId)) {
-    const batch = getBatch(db, id)!.data;
-    writer.put('batch', id, { ...batch, items: batch.items.filter((item) => item.designId !== designId) }, null);
-  }
-}
-
-/** The measured copies of a design go with it. */
-function dropPieces(writer: EditWriter, db: Database, designId: string): void {
-  const setId = STORAGE.design.image(db, designId)?.setId;
-  for (const piece of setId ? listDocuments(db, 'piece', setId).records : [])
-    if (piece.data.designId === designId) writer.remove('piece', piece.id, null);
-}
-
-function usersOf(db: Database, kind: RecordKind, id: string): string[] {
-  if (kind === 'colourant')
-    return listDocuments(db, 'recipe')
-      .records.filter(({ data }) => data.doses.some(({ colourantId }) => colourantId === id))
-      .map(({ data }) => data.name);
-  if (kind !== 'product' && kind !== 'recipe') return [];
-  const key = kind === 'product' ? 'productId' : 'recipeId';
-  return listDocuments(db, 'set')
-    .records.filter(({ data }) => data[key] === id)
-    .map(({ data }) => data.name);
 }
 
 /** Enters what was measured on copies of a set, all or nothing; a copy of which nothing is known any more is dropped. */

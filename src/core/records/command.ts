@@ -19,6 +19,8 @@ export const scopeSchema = z.union([
 ]);
 export type Scope = z.infer<typeof scopeSchema>;
 export const setScope = (setId: string): Scope => `set:${setId}`;
+/** The set of a scope; null for the shelf and the list of sets. */
+export const setOfScope = (scope: Scope): string | null => (scope.startsWith('set:') ? scope.slice(4) : null);
 
 const put = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) =>
   z.object({ do: z.literal('put'), kind: z.literal(kind), id, version, data, label });
@@ -107,4 +109,9 @@ export const scopeWanted = (wanted: ViewWanted): Scope =>
   wanted.view === 'desk' ? setScope(wanted.setId) : wanted.view;
 
 /** The body of a request to the edit door. */
-export const editRequestSchema = z.object({ command: commandSchema, wanted: viewWantedSchema });
+export const editRequestSchema = z.object({
+  command: commandSchema,
+  wanted: viewWantedSchema,
+  /** Known again for a day: sent twice, an edit is made once. */
+  key: z.string().min(12).max(64).optional(),
+});

@@ -132,6 +132,8 @@ export type RowChange =
 /** What the edit door answers: the rows that have changed, and what undo would do now. */
 export interface EditAnswer {
   id: string | null;
+  /** What else there is to say of it, as what went along with an undo. */
+  note: string | null;
   changes: RowChange[];
   history: History;
   now: WallTime;

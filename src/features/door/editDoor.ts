@@ -20,7 +20,9 @@ export function useEditDoor<V extends { history: History }>(
   wanted: ViewWanted,
   apply: (view: V, changed: Changed) => V,
 ): EditDoor<V> {
-  const [queue] = useState(() => createEditQueue({ initial, send: (command) => sendEdit(command, wanted), apply }));
+  const [queue] = useState(() =>
+    createEditQueue({ initial, send: (command, key) => sendEdit(command, wanted, key), apply }),
+  );
   const [scope] = useState(() => scopeWanted(wanted));
   const state = useSyncExternalStore(queue.subscribe, queue.state, queue.state);
   useEffect(() => {

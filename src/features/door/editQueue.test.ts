@@ -13,14 +13,21 @@ const rename =
     ({ do: 'put', kind: 'recipe', id: 'r', version, data: { name, doses: [] } }) as Command;
 
 /** A door whose other side answers when it is told to, as a server that keeps one row would. */
-function door(): { queue: EditQueue<View>; sent: Command[]; answer: (reply?: 'stale' | 'offline') => Promise<void> } {
+function door(): {
+  queue: EditQueue<View>;
+  sent: Command[];
+  keys: string[];
+  answer: (reply?: 'stale' | 'offline') => Promise<void>;
+} {
   const sent: Command[] = [];
+  const keys: string[] = [];
   const waiting: ((reply: Sent) => void)[] = [];
   const row = { version: 1, name: 'a' };
   const queue = createEditQueue<View>({
     initial: first,
-    send: (command) => {
+    send: (command, key) => {
       sent.push(command);
+      keys.push(key);
       return new Promise((resolve) => waiting.push(resolve));
     },
     apply: (view, changed) => ({ ...view, ...(changed.changes[0] as unknown as Partial<View>) }),
@@ -28,7 +35,13 @@ function door(): { queue: EditQueue<View>; sent: Command[]; answer: (reply?: 'st
   const answer = async (reply?: 'stale' | 'offline'): Promise<void> => {
     await Promise.resolve();
     const command = sent.at(-1)!;
-    const trouble = { kind: reply ?? 'offline', message: 'told', fields: [], command } satisfies Trouble;
+    const trouble = {
+      kind: reply ?? 'offline',
+      message: 'told',
+      fields: [],
+      command,
+      key: keys.at(-1)!,
+    } satisfies Trouble;
     if (reply) {
       const changed = reply === 'stale' ? { changes: [{ version: 7, name: 'theirs' }] as never } : null;
       waiting.shift()!({ ok: false, trouble, changed });
@@ -36,11 +49,14 @@ function door(): { queue: EditQueue<View>; sent: Command[]; answer: (reply?: 'st
       row.version++;
       row.name = (command as { data: { name: string } }).data.name;
       const changes = [{ ...row }] as never;
-      waiting.shift()!({ ok: true, answer: { id: 'r', changes, history: first.history, now: '2026-11-24T20:00' } });
+      waiting.shift()!({
+        ok: true,
+        answer: { id: 'r', note: null, changes, history: first.history, now: '2026-11-24T20:00' },
+      });
     }
     await new Promise((resolve) => setTimeout(resolve, 0));
   };
-  return { queue, sent, answer };
+  return { queue, sent, keys, answer };
 }
 
 describe('edits one after another', () => {
@@ -90,5 +106,23 @@ describe('edits one after another', () => {
     await answer('offline');
     await outcome;
     expect(queue.state()).toMatchObject({ view: { name: 'a' }, trouble: { kind: 'offline', command: { id: 'r' } } });
+  });
+  test('sent again after a lost answer it is the very same edit, so that it is not made twice', async () => {
+    const { queue, sent, keys, answer } = door();
+    void queue.run(rename('b'));
+    await answer('offline');
+    queue.insist();
+    await answer();
+    expect(sent[1]).toBe(sent[0]);
+    expect(keys[1]).toBe(keys[0]);
+    void queue.run(rename('c'));
+    await answer('stale');
+    queue.insist();
+    await answer();
+    // Written over what another window wrote it is another edit.
+    expect(keys[3]).not.toBe(keys[2]);
+    expect(sent[3]).toMatchObject({ data: { name: 'c' } });
+    expect(new Set(keys).size).toBe(3);
+    keys.forEach((key) => expect(key.length).toBeGreaterThanOrEqual(12));
   });
 });

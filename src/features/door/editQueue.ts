@@ -8,6 +8,8 @@ export interface Trouble {
   fields: { field: string; message: string }[];
   /** The edit that was not written, to try again. */
   command: Command;
+  /** By which the server knows it again. */
+  key: string;
 }
 
 /** What an edit came to. */
@@ -43,7 +45,7 @@ export interface EditQueue<V> {
 
 interface QueueOptions<V> {
   initial: V;
-  send: (command: Command) => Promise<Sent>;
+  send: (command: Command, key: string) => Promise<Sent>;
   /** The view with what was changed; rows that were not keep their identity. */
   apply: (view: V, changed: Changed) => V;
 }
@@ -67,23 +69,23 @@ export function createEditQueue<V extends { history: History }>({
   };
   const show: EditQueue<V>['show'] = (change) => set({ view: change(state.view) });
 
-  const carryOut = async (make: MakeCommand<V>, done: string | undefined): Promise<Outcome> => {
+  const carryOut = async (make: MakeCommand<V>, done: string | undefined, key = newKey()): Promise<Outcome> => {
     const command = make(state.view);
     if (!command) return { ok: true, id: null };
-    const result = await send(command);
+    const result = await send(command, key);
     const changed = result.ok ? result.answer : result.changed;
     if (changed) show((view) => apply(view, changed));
     if (result.ok) {
-      set({ trouble: null, done: done ?? null });
+      set({ trouble: null, done: result.answer.note ?? done ?? null });
       return { ok: true, id: result.answer.id };
     }
     set({ trouble: result.trouble });
     return { ok: false, trouble: result.trouble };
   };
-  const run: EditQueue<V>['run'] = (make, done) => {
+  const enqueue = (make: MakeCommand<V>, done?: string, key?: string): Promise<Outcome> => {
     pending++;
     set({});
-    const outcome = last.then(() => carryOut(make, done));
+    const outcome = last.then(() => carryOut(make, done, key));
     last = outcome
       .catch(() => undefined)
       .finally(() => {
@@ -92,6 +94,7 @@ export function createEditQueue<V extends { history: History }>({
       });
     return outcome;
   };
+  const run: EditQueue<V>['run'] = (make, done) => enqueue(make, done);
   return {
     state: () => state,
     subscribe(listener) {
@@ -101,12 +104,19 @@ export function createEditQueue<V extends { history: History }>({
     run,
     insist() {
       const { trouble } = state;
-      if (trouble) void run((view) => withNewestVersion(trouble.command, view));
+      if (!trouble) return;
+      // An answer that was lost may have been to an edit that was made: sent again as it was, under its own key, it is not made twice.
+      if (trouble.kind === 'offline') void enqueue(() => trouble.command, undefined, trouble.key);
+      else void run((view) => withNewestVersion(trouble.command, view));
     },
     dismiss: () => set({ trouble: null }),
     show,
   };
 }
+
+/** A key that no other edit has. Without `randomUUID`: a tablet on the local network has no secure context. */
+export const newKey = (): string =>
+  Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(36).padStart(7, '0')).join('');
 
 /** The same edit with the row version that the newest view knows. */
 export function withNewestVersion(command: Command, view: unknown): Command {

@@ -33,9 +33,9 @@ export default defineConfig({
     launchOptions: { executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS },
   },
   webServer: {
-    command: `rm -rf .test-tmp/e2e.db* && npx next start -H 127.0.0.1 -p ${PORT}`,
+    command: `rm -rf .test-tmp/e2e.db* && node .next/serve.mjs`,
     url: `http://127.0.0.1:${PORT}/`,
     reuseExistingServer: false,
-    env: { AGUADA_DATA: '.test-tmp/e2e.db', AGUADA_DEMO: '1' },
+    env: { PORT: String(PORT), AGUADA_DATA: '.test-tmp/e2e.db', AGUADA_DEMO: '1' },
   },
 });

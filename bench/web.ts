@@ -44,8 +44,15 @@ async function serve(
   env: Record<string, string> = {},
 ): Promise<{ url: string; server: ChildProcess }> {
   const port = await freePort();
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    env: { ...process.env, NODE_ENV: 'production', AGUADA_DATA: data, AGUADA_DEMO: demo ? '1' : '', ...env },
+  const server = spawn('node', ['.next/serve.mjs'], {
+    env: {
+      ...process.env,
+      PORT: String(port),
+      NODE_ENV: 'production',
+      AGUADA_DATA: data,
+      AGUADA_DEMO: demo ? '1' : '',
+      ...env,
+    },
     stdio: 'ignore',
   });
   const url = `http://127.0.0.1:${port}`;

@@ -6,8 +6,8 @@ import { expect } from './guarded';
 /** A server of its own on a data file of its own. */
 export async function serve(data: string): Promise<{ url: string; server: ChildProcess }> {
   const port = await freePort();
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    env: { ...process.env, AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' },
+  const server = spawn('node', ['.next/serve.mjs'], {
+    env: { ...process.env, PORT: String(port), AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' },
     stdio: 'ignore',
   });
   const url = `http://127.0.0.1:${port}`;

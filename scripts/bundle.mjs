@@ -1,13 +1,18 @@
-// Bundles the server's compute thread beside Next's own build, so that a thread starts without compiling TypeScript.
+// Bundles the server's front door and its compute thread beside Next's own build, so that both start without compiling TypeScript.
 import { build } from 'esbuild';
 
-await build({
-  entryPoints: ['src/workers/server/compute.ts'],
-  outfile: '.next/compute.mjs',
+const shared = {
   bundle: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',
   alias: { '@': './src' },
   logLevel: 'warning',
+};
+await build({ ...shared, entryPoints: ['src/workers/server/compute.ts'], outfile: '.next/compute.mjs' });
+await build({
+  ...shared,
+  entryPoints: ['src/server/door/serve.ts'],
+  outfile: '.next/serve.mjs',
+  packages: 'external',
 });

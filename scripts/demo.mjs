@@ -17,9 +17,9 @@ if (buildIsOld()) {
   console.log('Building…');
   if (run('npx', ['next', 'build']) !== 0 || run('node', ['scripts/bundle.mjs']) !== 0) process.exit(1);
 }
-const server = spawn('npx', ['next', 'start', '-H', host, '-p', port], {
+const server = spawn('node', ['.next/serve.mjs'], {
   stdio: ['ignore', 'pipe', 'inherit'],
-  env: { ...process.env, AGUADA_DEMO: '1' },
+  env: { ...process.env, NODE_ENV: 'production', HOST: host, PORT: port, AGUADA_DEMO: '1' },
 });
 server.stdout.on('data', async (chunk) => {
   if (!String(chunk).includes('Ready')) return;
@@ -39,7 +39,7 @@ server.on('exit', (code) => process.exit(code ?? 0));
 
 /** True when there is no build, or a source file is newer than it. */
 function buildIsOld() {
-  if (!existsSync('.next/BUILD_ID') || !existsSync('.next/compute.mjs')) return true;
+  if (!existsSync('.next/BUILD_ID') || !existsSync('.next/compute.mjs') || !existsSync('.next/serve.mjs')) return true;
   const built = statSync('.next/BUILD_ID').mtimeMs;
   return ['src', 'package-lock.json', 'next.config.ts'].some((path) => newest(path) > built);
 }

@@ -173,8 +173,8 @@ async function fillEntry(page: Page): Promise<void> {
 async function main(): Promise<void> {
   rmSync(DATA, { force: true });
   mkdirSync('docs/screenshots', { recursive: true });
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], {
-    env: { ...process.env, AGUADA_DATA: DATA, AGUADA_DEMO: '1' },
+  const server = spawn('node', ['.next/serve.mjs'], {
+    env: { ...process.env, PORT: String(PORT), AGUADA_DATA: DATA, AGUADA_DEMO: '1' },
     stdio: 'ignore',
   });
   const browser = await chromium.launch({

@@ -1,6 +1,7 @@
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import type { Metadata, Viewport } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { ThemeRoot } from '@/ui/theme/ThemeRoot';
 import '@/ui/theme/fonts';
@@ -12,11 +13,13 @@ export const metadata: Metadata = {
 };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  // Set at the front door: only scripts that carry it are run.
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <InitColorSchemeScript attribute="data-theme" defaultMode="system" />
+        <InitColorSchemeScript attribute="data-theme" defaultMode="system" {...(nonce && { nonce })} />
         {/* No prefixes of other years' browsers: they are a sixth of the styles of a page. */}
         <AppRouterCacheProvider options={{ enableCssLayer: true, stylisPlugins: [] }}>
           <ThemeRoot>{children}</ThemeRoot>

@@ -1,3 +1,4 @@
+import { setPageStatus } from './door/pageStatus';
 import { refusalOf } from './respond';
 
 /** What a page is made from, or the sentence that stands in its place. */
@@ -10,6 +11,7 @@ export async function forPage<T>(read: () => T | Promise<T>): Promise<ForPage<T>
   } catch (error) {
     const refusal = refusalOf(error);
     if (!refusal) throw error;
+    setPageStatus(refusal.status);
     return { ok: false, message: refusal.body.message };
   }
 }

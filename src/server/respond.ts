@@ -1,6 +1,7 @@
 import { ZodError } from 'zod';
 import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
+import { MOST_EDIT_BYTES, verdictOnWriting } from './door/gate';
 import { FieldProblem } from './runCommand';
 
 /** What the edit door answers when it does not do what was asked. */
@@ -74,19 +75,34 @@ export async function answer(work: () => unknown): Promise<Response> {
   }
 }
 
-const MOST_BODY_BYTES = 2_000_000;
-
-/** The JSON body of a request from our own pages: anything else is refused before it is read. */
+/** The JSON body of a request from our own pages; it is read no further than it may be long. */
 export async function ownJson(request: Request): Promise<unknown> {
-  if (!request.headers.get('content-type')?.startsWith('application/json')) throw new RequestError(415, 'Send JSON.');
-  const origin = request.headers.get('origin');
-  if (origin && (!URL.canParse(origin) || new URL(origin).host !== request.headers.get('host')))
-    throw new RequestError(403, 'Requests from other sites are not taken.');
-  const text = await request.text();
-  if (text.length > MOST_BODY_BYTES) throw new RequestError(413, 'That is too large.');
+  const refused = verdictOnWriting(new URL(request.url).pathname, request.headers.get('host') ?? '', {
+    ...Object.fromEntries(request.headers),
+  });
+  if (refused) throw new RequestError(refused.status, refused.message);
+  const text = await shortText(request);
   try {
     return JSON.parse(text);
   } catch {
     throw new RequestError(400, 'That is not JSON.');
+  }
+}
+
+/** The text of a body that is no longer than an edit may be; of a longer one only so much is read. */
+async function shortText(request: Request): Promise<string> {
+  if (!request.body) return '';
+  const parts: Uint8Array[] = [];
+  let bytes = 0;
+  const reader = request.body.getReader();
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return new TextDecoder().decode(Buffer.concat(parts));
+    bytes += value.byteLength;
+    if (bytes > MOST_EDIT_BYTES) {
+      await reader.cancel().catch(() => undefined);
+      throw new RequestError(413, 'That is too large.');
+    }
+    parts.push(value);
   }
 }

@@ -1,0 +1,91 @@
+import { randomBytes } from 'node:crypto';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { closeData } from '../data';
+import { hostsOf, securityHeaders, verdictOn } from './gate';
+import { withPageStatus } from './pageStatus';
+
+/** How long a client may take over its headers, and over the whole of its request: a slow one holds nothing up. */
+const HEADERS_MS = 10_000;
+const REQUEST_MS = 60_000;
+const MOST_HEADER_BYTES = 16_384;
+/** After this a stop no longer waits for requests that are under way. */
+const STOP_MS = 3000;
+
+const host = process.env['HOST'] ?? '127.0.0.1';
+const port = Number(process.env['PORT'] ?? 3000);
+const hosts = hostsOf(host, port);
+
+// Next looks at this while it is loaded.
+Object.assign(process.env, { NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' });
+const { default: next } = await import('next');
+const app = next({ dev: false, dir: process.cwd(), hostname: host, port });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+function refuse(request: IncomingMessage, response: ServerResponse, status: number, message: string): void {
+  const { 'content-security-policy': _, ...headers } = securityHeaders('');
+  response.writeHead(status, {
+    ...headers,
+    'content-type': 'application/json',
+    ...(status === 405 && { allow: 'GET, HEAD, POST' }),
+    connection: 'close',
+  });
+  response.end(request.method === 'HEAD' ? '' : JSON.stringify({ error: 'request', message, fields: [] }));
+  // What it still sends is not read.
+  request.resume();
+  request.once('data', () => request.destroy());
+}
+
+/** Lets a page in trouble be answered with the status of it. */
+function withOwnStatus(response: ServerResponse, page: { status: number | null }): void {
+  const writeHead = response.writeHead.bind(response) as (status: number, ...rest: unknown[]) => ServerResponse;
+  response.writeHead = ((status: number, ...rest: unknown[]) =>
+    writeHead(status === 200 && page.status !== null ? page.status : status, ...rest)) as ServerResponse['writeHead'];
+}
+
+const server = createServer(
+  { maxHeaderSize: MOST_HEADER_BYTES, headersTimeout: HEADERS_MS, requestTimeout: REQUEST_MS },
+  (request, response) => {
+    const verdict = verdictOn(
+      { method: request.method ?? '', url: request.url ?? '', headers: request.headers },
+      hosts,
+    );
+    if (verdict) {
+      refuse(request, response, verdict.status, verdict.message);
+      return;
+    }
+    const nonce = randomBytes(16).toString('base64');
+    const headers = securityHeaders(nonce);
+    for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
+    // From these Next and the layout take the nonce for the scripts that they write into the page.
+    request.headers['content-security-policy'] = headers['content-security-policy'];
+    request.headers['x-nonce'] = nonce;
+    const page = { status: null as number | null };
+    withOwnStatus(response, page);
+    withPageStatus(page, () => {
+      handle(request, response).catch((error: unknown) => {
+        process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
+        if (!response.headersSent) refuse(request, response, 500, 'Something went wrong in Aguada.');
+        else response.end();
+      });
+    });
+  },
+);
+server.on('clientError', (_error, socket) => {
+  if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\n\r\n');
+});
+server.listen(port, host, () => process.stdout.write(`Ready: Aguada is at http://${host}:${port}/\n`));
+
+let stopping = false;
+function stop(): void {
+  if (stopping) return;
+  stopping = true;
+  const end = (): void => {
+    closeData();
+    process.exit(0);
+  };
+  server.close(end);
+  server.closeIdleConnections();
+  setTimeout(end, STOP_MS).unref();
+}
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, stop);

@@ -54,8 +54,8 @@ export async function awake(page: Page): Promise<void> {
 export { expect };
 
 /** Makes a set from the first screen and leaves the browser on its Shape stage. */
-export async function makeSet(page: Page, name: string, level = '15'): Promise<void> {
-  await page.goto('/');
+export async function makeSet(page: Page, name: string, level = '15', at = '/'): Promise<void> {
+  await page.goto(at);
   await page.getByRole('button', { name: 'New set' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
   // Enter in the last field sends the form.

@@ -1,13 +1,17 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { bedCommand } from '../src/core/formats/bedFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
+import { saveCopy } from '../src/db/copies';
+import { dataFilePath, openDataFile } from '../src/db/dataFile';
 
 const USAGE = `Aguada without its screens.
 
   aguada plan FILE     reads a plan request (JSON) and writes the whole plan (JSON)
   aguada bed FILE      reads one piece and a level (JSON) and writes its areas, volume curve, pools, dams and edges
   aguada seams FILE    reads pieces and their edges (JSON) and writes seams with grades, the best row, shims, a layout
+  aguada backup FILE   copies the data file (AGUADA_DATA, or data/aguada.db) to FILE, while Aguada is running or not
   FILE may be -        standard input
 
 Errors go to standard error, one line each, naming the field; exit 2.
@@ -20,11 +24,34 @@ const COMMANDS: Record<string, (text: string) => CommandResult> = {
   seams: seamsCommand,
 };
 
-function main([command, file]: readonly string[]): number {
+/** Copies the data file by the database's own backup, and looks the copy through. */
+async function backup(to: string): Promise<number> {
+  const path = dataFilePath();
+  if (!existsSync(path)) {
+    process.stderr.write(`There is no data file at ${path}.\n`);
+    return 2;
+  }
+  try {
+    const { db, close } = openDataFile(path);
+    try {
+      await saveCopy(db, resolve(to));
+    } finally {
+      close();
+    }
+  } catch (error) {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+    return 2;
+  }
+  process.stdout.write(`Copied to ${resolve(to)}, looked through and whole.\n`);
+  return 0;
+}
+
+function main([command, file]: readonly string[]): number | Promise<number> {
   if (command === '--help' || command === 'help') {
     process.stdout.write(USAGE);
     return 0;
   }
+  if (command === 'backup' && file && file !== '-') return backup(file);
   const work = COMMANDS[command ?? ''];
   if (!work || !file) {
     process.stderr.write(USAGE);
@@ -43,4 +70,4 @@ function main([command, file]: readonly string[]): number {
   return exitCode;
 }
 
-process.exitCode = main(process.argv.slice(2));
+process.exitCode = await main(process.argv.slice(2));

@@ -7,5 +7,9 @@ export const dynamic = 'force-dynamic';
 
 export default async function Page() {
   const view = await forPage(setsView);
-  return view.ok ? <SetsScreen initial={view.data} /> : <DataFileTrouble message={view.message} />;
+  return view.ok ? (
+    <SetsScreen initial={view.data} />
+  ) : (
+    <DataFileTrouble message={view.message} trouble={view.trouble} />
+  );
 }

@@ -217,12 +217,12 @@ export function batchDetail(db: Connection, batchId: string): BatchDetail {
 }
 
 /** What happened at the bench with a batch, entry by entry, and the plan that was kept: it leaves and comes back with it. */
-interface Bench {
+export interface Bench {
   kept: KeptPlan | null;
   entries: (PourRecord & { struck: boolean; enteredAt: string })[];
 }
 
-function benchOf(db: Connection, batchId: string): Bench | undefined {
+export function benchOf(db: Connection, batchId: string): Bench | undefined {
   const entries = db.select().from(pours).where(eq(pours.batchId, batchId)).orderBy(asc(pours.id)).all();
   if (entries.length === 0) return undefined;
   return {

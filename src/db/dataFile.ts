@@ -3,6 +3,7 @@ import { dirname, join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { copiesFolder } from './copiesFolder';
 import { upgradeRecords } from './upgrade';
 import * as schema from './schema';
 
@@ -145,7 +146,9 @@ function refuseIfDamagedOrNewer(sqlite: Sqlite.Database, path: string, migration
 function keepCopyBeforeMigration(sqlite: Sqlite.Database, path: string, migrations: string): void {
   const last = lastApplied(sqlite);
   if (last === null || !knownMigrations(migrations).some((when) => when > last)) return;
-  const copy = `${path}.before-${knownMigrations(migrations).length}`;
+  const folder = copiesFolder(path);
+  const copy = join(folder, `before-update-${knownMigrations(migrations).length}.db`);
+  mkdirSync(folder, { recursive: true });
   if (!existsSync(copy)) sqlite.prepare('vacuum into ?').run(copy);
 }
 

@@ -3,6 +3,7 @@ import type { EditAnswer, RowChange } from '@/core/records/views';
 import { StaleEditError } from '@/db/journal';
 import { workAhead } from './ahead';
 import { changesOf } from './changes';
+import { keepTodaySoon } from './copies';
 import { withData } from './data';
 import { answer, ownJson, refusalOf } from './respond';
 import { runCommand } from './runCommand';
@@ -15,6 +16,7 @@ export function answerEdit(request: Request): Promise<Response> {
     try {
       const edit = await runCommand(command, scopeWanted(wanted), key ?? null);
       workAhead(edit);
+      keepTodaySoon();
       return await withCards(edit, wanted);
     } catch (error) {
       if (!(error instanceof StaleEditError)) throw error;

@@ -1,8 +1,9 @@
+import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { setPageStatus } from './door/pageStatus';
 import { refusalOf } from './respond';
 
 /** What a page is made from, or the sentence that stands in its place. */
-export type ForPage<T> = { ok: true; data: T } | { ok: false; message: string };
+export type ForPage<T> = { ok: true; data: T } | { ok: false; message: string; trouble: DataTrouble | null };
 
 /** Runs a page's reading of the data; trouble with the data file becomes a page that says what to do. */
 export async function forPage<T>(read: () => T | Promise<T>): Promise<ForPage<T>> {
@@ -12,6 +13,7 @@ export async function forPage<T>(read: () => T | Promise<T>): Promise<ForPage<T>
     const refusal = refusalOf(error);
     if (!refusal) throw error;
     setPageStatus(refusal.status);
-    return { ok: false, message: refusal.body.message };
+    const trouble = error instanceof DataFileError ? error.trouble : null;
+    return { ok: false, message: refusal.body.message, trouble };
   }
 }

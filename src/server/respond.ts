@@ -1,4 +1,5 @@
 import { ZodError } from 'zod';
+import { CopyError } from '@/db/copies';
 import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
 import { MOST_EDIT_BYTES, verdictOnWriting } from './door/gate';
@@ -58,6 +59,7 @@ export function refusalOf(error: unknown): { status: number; body: Refusal } | n
       error.reason === 'missing' ? 'missing' : 'refused',
       error.message,
     );
+  if (error instanceof CopyError) return refuse(422, 'refused', error.message);
   if (error instanceof DataFileError) return refuse(DATA_STATUS[error.trouble], 'data file', error.message);
   if (error instanceof RequestError) return refuse(error.status, 'request', error.message);
   return null;
@@ -74,6 +76,16 @@ export async function answer(work: () => unknown): Promise<Response> {
     return Response.json(refusal.body, { status: refusal.status });
   }
 }
+
+/** A file to be saved by the browser. */
+export const download = ({ name, bytes }: { name: string; bytes: Uint8Array }): Response =>
+  new Response(new Uint8Array(bytes), {
+    headers: {
+      'content-type': 'application/zip',
+      'content-disposition': `attachment; filename="${name}"`,
+      'cache-control': 'no-store',
+    },
+  });
 
 /** The JSON body of a request from our own pages; it is read no further than it may be long. */
 export async function ownJson(request: Request): Promise<unknown> {

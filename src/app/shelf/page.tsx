@@ -9,5 +9,9 @@ export const metadata: Metadata = { title: 'Shelf' };
 
 export default async function Page() {
   const view = await forPage(shelfView);
-  return view.ok ? <ShelfScreen initial={view.data} /> : <DataFileTrouble message={view.message} />;
+  return view.ok ? (
+    <ShelfScreen initial={view.data} />
+  ) : (
+    <DataFileTrouble message={view.message} trouble={view.trouble} />
+  );
 }

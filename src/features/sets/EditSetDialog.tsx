@@ -31,9 +31,14 @@ export function EditSetDialog({ onClose }: { onClose: () => void }) {
         return outcome;
       }}
       extra={
-        <Button variant="text" color="error" onClick={() => void remove()}>
-          Remove this set
-        </Button>
+        <>
+          <Button variant="text" href={`/api/sets/${set.id}/archive`} download>
+            Hand it on
+          </Button>
+          <Button variant="text" color="error" onClick={() => void remove()}>
+            Remove this set
+          </Button>
+        </>
       }
     />
   );

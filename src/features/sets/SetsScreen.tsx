@@ -9,6 +9,8 @@ import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
+import { FileButton } from '@/ui/controls/FileButton';
+import { sendFile } from '../copies/askCopies';
 import { DoorNotices } from '../door/DoorNotices';
 import { setsWith } from '../door/applyChanges';
 import { useEditDoor } from '../door/editDoor';
@@ -32,6 +34,13 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
     { key: '?', does: 'This list', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const takeIn = async (file: File): Promise<void> => {
+    setTrouble(null);
+    const outcome = await sendFile(file, 'set', () => undefined);
+    if (!outcome.ok) setTrouble(`${file.name}: ${outcome.message}`);
+    else if (outcome.answer.setId) router.push(`/sets/${outcome.answer.setId}/shape`);
+  };
   const sample = (): void => void door.run(() => ({ do: 'sample' }), 'The sample is loaded');
   return (
     <UnitsProvider units={shelf.settings.data.units}>
@@ -49,10 +58,22 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
               {sets.length > 0 && !sets.some(({ set }) => set.id === 'heron-slack') && (
                 <Button onClick={sample}>Load the sample, Heron Slack</Button>
               )}
+              <FileButton
+                label="Take in a set"
+                name="An archive of a set, as it was handed on"
+                accept=".zip"
+                size="medium"
+                onFile={(file) => void takeIn(file)}
+              />
               <Link href="/shelf" className={styles.shelf}>
                 Shelf
               </Link>
             </div>
+            {trouble && (
+              <p role="alert" className={styles.trouble}>
+                {trouble}
+              </p>
+            )}
             {sets.length === 0 ? (
               <Empty onNew={() => setOpened('new')} onSample={sample} />
             ) : (

@@ -8,6 +8,7 @@ import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
+import { CopiesPanel } from '../copies/CopiesPanel';
 import { DoorNotices } from '../door/DoorNotices';
 import { shelfWith } from '../door/applyChanges';
 import { useEditDoor } from '../door/editDoor';
@@ -46,6 +47,10 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
             <ProductShelf door={door} chosen={params.get('product')} />
             <ColourantShelf door={door} />
             <Workshop door={door} />
+            <section aria-label="Copies" id="copies">
+              <h2 className={styles.heading}>Copies</h2>
+              <CopiesPanel onPutBack={() => window.location.reload()} />
+            </section>
           </main>
           <DoorNotices door={door} />
           <KeyList open={keys} shortcuts={shortcuts} onClose={() => setKeys(false)} />

@@ -13,6 +13,9 @@ export interface Verdict {
 
 /** The largest body of an edit: a scan of 160,000 noisy samples takes about a fifth of it. */
 export const MOST_EDIT_BYTES = 2_000_000;
+/** The largest file that is taken in, and where. */
+export const MOST_FILE_BYTES = 500_000_000;
+const FILE_DOOR = '/api/copies/file';
 const MOST_URL = 2000;
 
 const first = (value: string | string[] | undefined): string | null =>
@@ -59,10 +62,12 @@ export function verdictOnWriting(path: string, host: string, headers: Asked['hea
   const origin = first(headers['origin']);
   if (origin !== null && origin.toLowerCase() !== `http://${host}`)
     return { status: 403, message: 'Requests from other sites are not taken.' };
-  if (!/^application\/json\s*(;|$)/i.test(first(headers['content-type']) ?? ''))
-    return { status: 415, message: 'Send JSON.' };
+  const file = path === FILE_DOOR;
+  const wanted = file ? /^application\/octet-stream\s*$/i : /^application\/json\s*(;|$)/i;
+  if (!wanted.test(first(headers['content-type']) ?? ''))
+    return { status: 415, message: file ? 'Send a file.' : 'Send JSON.' };
   const length = Number(first(headers['content-length']) ?? 0);
-  return length > MOST_EDIT_BYTES ? { status: 413, message: 'That is too large.' } : null;
+  return length > (file ? MOST_FILE_BYTES : MOST_EDIT_BYTES) ? { status: 413, message: 'That is too large.' } : null;
 }
 
 /** The names under which Aguada answers: those of this machine, and the one it was asked to listen on. */

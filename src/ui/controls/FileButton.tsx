@@ -11,15 +11,16 @@ interface FileButtonProps {
   accept: string;
   onFile: (file: File) => void;
   disabled?: boolean;
+  size?: 'small' | 'medium';
 }
 
 /** A button that asks for a file. */
-export function FileButton({ label, name, accept, onFile, disabled = false }: FileButtonProps) {
+export function FileButton({ label, name, accept, onFile, disabled = false, size = 'small' }: FileButtonProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
       <Button
-        size="small"
+        size={size}
         startIcon={<UploadFile />}
         disabled={disabled}
         onClick={() => input.current?.click()}

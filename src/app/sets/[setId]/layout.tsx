@@ -18,7 +18,7 @@ export default async function Layout({
 }) {
   const { setId } = await params;
   const view = await forPage(() => deskView(setId));
-  if (!view.ok) return <DataFileTrouble message={view.message} />;
+  if (!view.ok) return <DataFileTrouble message={view.message} trouble={view.trouble} />;
   if (!view.data) notFound();
   return (
     <DeskProvider key={setId} initial={view.data} {...await deskFigures(view.data)}>

@@ -11,7 +11,7 @@ export const metadata: Metadata = { title: 'Pour card' };
 export default async function Page({ params }: { params: Promise<{ setId: string; batchId: string }> }) {
   const { setId, batchId } = await params;
   const found = await forPage(() => batchPlan(setId, batchId));
-  if (!found.ok) return <DataFileTrouble message={found.message} />;
+  if (!found.ok) return <DataFileTrouble message={found.message} trouble={found.trouble} />;
   if (!found.data) notFound();
   return <PourCard {...found.data} />;
 }

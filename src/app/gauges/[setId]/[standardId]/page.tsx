@@ -11,7 +11,7 @@ export const metadata: Metadata = { title: 'Cutting gauges' };
 export default async function Page({ params }: { params: Promise<{ setId: string; standardId: string }> }) {
   const { setId, standardId } = await params;
   const found = await forPage(() => deskView(setId));
-  if (!found.ok) return <DataFileTrouble message={found.message} />;
+  if (!found.ok) return <DataFileTrouble message={found.message} trouble={found.trouble} />;
   const standard = found.data?.set.data.standards?.find(({ id }) => id === standardId);
   if (!found.data || !standard) notFound();
   return <GaugeSheet setId={setId} setName={found.data.set.data.name} standard={standard} />;

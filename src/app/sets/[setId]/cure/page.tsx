@@ -9,5 +9,9 @@ export const metadata: Metadata = { title: 'Cure' };
 
 export default async function Page(props: StageProps) {
   const served = await forPage(async () => stageBatch(...(await batchAsked(props))));
-  return served.ok ? <CureStage served={served.data} /> : <DataFileTrouble message={served.message} />;
+  return served.ok ? (
+    <CureStage served={served.data} />
+  ) : (
+    <DataFileTrouble message={served.message} trouble={served.trouble} />
+  );
 }

@@ -10,5 +10,9 @@ export const metadata: Metadata = { title: 'Match' };
 export default async function Page({ params }: StageProps) {
   const { setId } = await params;
   const served = await forPage(() => stageMatch(setId));
-  return served.ok ? <MatchStage served={served.data} /> : <DataFileTrouble message={served.message} />;
+  return served.ok ? (
+    <MatchStage served={served.data} />
+  ) : (
+    <DataFileTrouble message={served.message} trouble={served.trouble} />
+  );
 }

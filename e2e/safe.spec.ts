@@ -1,0 +1,111 @@
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { awake, expect, makeSet, test } from './guarded';
+import { ended, serve } from './server';
+
+const FOLDER = '.test-tmp/safe';
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(() => {
+  rmSync(FOLDER, { recursive: true, force: true });
+  mkdirSync(FOLDER, { recursive: true });
+});
+
+test('a copy is saved, something changed, the copy put back, and what was there kept', async ({
+  page,
+  expectComplaint,
+}) => {
+  expectComplaint(/422/);
+  const { url, server } = await serve(`${FOLDER}/copies.db`);
+  try {
+    await page.goto(url);
+    await awake(page);
+    await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
+    await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
+    await page.goto(`${url}/shelf`);
+    await awake(page);
+    await page.getByRole('button', { name: 'Save a copy' }).click();
+    await expect(page.getByText(/^Saved as /)).toBeVisible();
+    const archive = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'Download an archive' }).click();
+    const archived = readFileSync(await (await archive).path());
+    const drop = page.getByRole('textbox', { name: 'A drop, g' }).first();
+    await drop.fill('0.05');
+    await drop.press('Enter');
+    await expect(page.getByRole('button', { name: /^Undo “/ })).toBeVisible();
+    await page.getByRole('button', { name: /^Put back the copy of .*, saved by hand$/ }).click();
+    await page.getByRole('button', { name: 'Put it back' }).click();
+    await expect(page.getByRole('textbox', { name: 'A drop, g' }).first()).toHaveValue('0.035');
+    await expect(page.getByRole('cell', { name: 'before another was put back', exact: true })).toBeVisible();
+
+    // The archive does it too, from a file; a file that is none is refused in words.
+    const chooser = page.locator('#copies input[type=file]');
+    await chooser.setInputFiles({ name: 'list.db', mimeType: 'text/plain', buffer: Buffer.from('eggs and flour') });
+    await expect(page.getByRole('alert').filter({ hasText: 'neither an archive nor a data file' })).toBeVisible();
+    await chooser.setInputFiles({ name: 'aguada.zip', mimeType: 'application/zip', buffer: archived });
+    await expect(page.getByRole('cell', { name: 'before another was put back', exact: true })).toHaveCount(2);
+  } finally {
+    await page.close();
+    await ended(server);
+  }
+});
+
+test('a set is handed on, and taken in again beside itself', async ({ page }) => {
+  const { url, server } = await serve(`${FOLDER}/hand.db`);
+  try {
+    await page.goto(url);
+    await awake(page);
+    await makeSet(page, 'Otter Reach', '15', url);
+    await page.getByRole('button', { name: 'Change the set' }).click();
+    const saved = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'Hand it on' }).click();
+    const download = await saved;
+    expect(download.suggestedFilename()).toBe('otter-reach.zip');
+    const bytes = readFileSync(await download.path());
+    const first = page.url();
+    await page.goto(url);
+    await awake(page);
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'otter-reach.zip', mimeType: 'application/zip', buffer: bytes });
+    await expect(page.getByRole('heading', { name: 'Otter Reach', level: 1 })).toBeVisible();
+    expect(page.url()).not.toBe(first);
+    await page.goto(url);
+    await expect(page.getByRole('link', { name: 'Otter Reach', exact: true })).toHaveCount(2);
+  } finally {
+    await page.close();
+    await ended(server);
+  }
+});
+
+test('the data file is taken away while it is open: it is said, and what was in hand is written anew', async ({
+  page,
+  expectComplaint,
+}) => {
+  expectComplaint(/409/);
+  const path = `${FOLDER}/gone.db`;
+  const { url, server } = await serve(path);
+  try {
+    await page.goto(url);
+    await awake(page);
+    await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
+    await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
+    rmSync(path);
+    await expect(async () => {
+      await page.goto(url);
+      await expect(page.getByText(/was moved or deleted while Aguada had it open/)).toBeVisible({ timeout: 1000 });
+    }).toPass();
+    await page.getByRole('button', { name: 'Write what is in hand to a new file' }).click();
+    const words = await page.getByText(/^Written to /).innerText();
+    const rescued = /Written to (\S+)\.$/.exec(words)![1]!;
+    await page.getByRole('button', { name: 'Go on with what lies there now' }).click();
+    await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
+    await page.goto(`${url}/shelf`);
+    await awake(page);
+    await page.locator('#copies input[type=file]').setInputFiles(rescued);
+    await expect(page.getByRole('cell', { name: 'before another was put back', exact: true })).toBeVisible();
+    await page.goto(url);
+    await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
+  } finally {
+    await page.close();
+    await ended(server);
+  }
+});

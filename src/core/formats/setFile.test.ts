@@ -1,0 +1,48 @@
+import { testDesign } from '../bed/testShapes';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { setFileSchema, withNewIds, type SetFile } from './setFile';
+
+const { id: _, ...product } = PRODUCT_KINDS[1]!;
+const file: SetFile = setFileSchema.parse({
+  ...{ format: 'aguada.set', version: 1 },
+  set: {
+    id: 's',
+    data: {
+      ...{ name: 'Otter Reach', figureScaleMm: 28, levelMm: 15, productId: 'epoxy', recipeId: 'peat' },
+      ...{ benchWindows: null, job: null },
+      row: { pins: [{ piece: { designId: 'd', copy: 2 }, place: 0 }], apart: [] },
+    },
+  },
+  designs: [{ id: 'd', data: testDesign() }],
+  pieces: [{ id: 'p', data: { designId: 'd', copy: 1, measured: { atLevelMm: 15, readings: [], fillMl: 30 } } }],
+  batches: [
+    {
+      id: 'b',
+      data: { name: 'B', items: [{ designId: 'd', copies: 2 }], pourAt: '2026-11-26T10:00', benchWindows: null },
+      bench: null,
+    },
+  ],
+  shelf: {
+    products: [{ id: 'epoxy', data: product }],
+    recipes: [{ id: 'peat', data: { name: 'Peat', doses: [{ colourantId: 'ink', gramsPer100: 0.1 }] } }],
+    colourants: [],
+  },
+});
+
+test('new ids reach whatever names a record, and nothing else', () => {
+  const renewed = withNewIds(file, (id) => (id === 'd' || id === 'ink' ? `${id}-2` : id));
+  expect(renewed.designs[0]!.id).toBe('d-2');
+  expect(renewed.pieces[0]!.data.designId).toBe('d-2');
+  expect(renewed.batches[0]!.data.items[0]!.designId).toBe('d-2');
+  expect(renewed.set.data.row!.pins[0]!.piece).toEqual({ designId: 'd-2', copy: 2 });
+  expect(renewed.shelf.recipes[0]!.data.doses[0]!.colourantId).toBe('ink-2');
+  expect([renewed.set.id, renewed.set.data.productId]).toEqual(['s', 'epoxy']);
+  // Renewed back it is the same again, to the letter.
+  expect(withNewIds(renewed, (id) => id.replace(/-2$/, ''))).toEqual(file);
+});
+
+test('a file of another kind, or with something that cannot be, is refused', () => {
+  expect(setFileSchema.safeParse({ ...file, format: 'aguada.plan' }).success).toBe(false);
+  const broken = { ...file, designs: [{ id: 'd', data: { ...testDesign(), copies: 0 } }] };
+  expect(setFileSchema.safeParse(broken).error?.issues[0]?.path).toEqual(['designs', 0, 'data', 'copies']);
+});

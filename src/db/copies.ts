@@ -1,0 +1,121 @@
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { copiesFolder } from './copiesFolder';
+import { openDataFile, type Database } from './dataFile';
+import { DOCUMENT_KINDS, listDocuments } from './documents';
+
+/** Copies of the days of use that are kept. */
+export const KEPT_DAYS = 14;
+
+/** A copy cannot be put back; the message says why. */
+export class CopyError extends Error {
+  override name = 'CopyError';
+}
+
+/** A copy of the data file beside it. */
+export interface Copy {
+  name: string;
+  bytes: number;
+  /** When it was made, ms. */
+  madeAt: number;
+}
+
+const COPY_NAME = /^[a-z0-9-]{1,60}\.db$/;
+
+/** The path of a copy by its name. Throws for a name that is none of a copy. */
+export function copyPath(path: string, name: string): string {
+  if (!COPY_NAME.test(name)) throw new CopyError('There is no copy of this name.');
+  const at = join(copiesFolder(path), name);
+  if (!existsSync(at)) throw new CopyError('There is no copy of this name.');
+  return at;
+}
+
+/** The copies of a data file, newest first. */
+export function listCopies(path: string): Copy[] {
+  const folder = copiesFolder(path);
+  if (!existsSync(folder)) return [];
+  return readdirSync(folder)
+    .filter((name) => COPY_NAME.test(name))
+    .map((name) => {
+      const { size, mtimeMs } = statSync(join(folder, name));
+      return { name, bytes: size, madeAt: Math.round(mtimeMs) };
+    })
+    .sort((a, b) => b.madeAt - a.madeAt || b.name.localeCompare(a.name));
+}
+
+/**
+ * Copies the data file, as it is at this moment and while it is in use, by the database's own backup. The copy is looked through
+ * before it gets its name; what stood there before stays until then.
+ */
+export async function saveCopy(db: Database, to: string): Promise<void> {
+  const growing = `${to}.part`;
+  mkdirSync(dirname(to), { recursive: true });
+  rmSync(growing, { force: true });
+  try {
+    await db.$client.backup(growing);
+    lookThrough(growing);
+    renameSync(growing, to);
+  } finally {
+    for (const end of ['', '-wal', '-shm']) rmSync(`${growing}${end}`, { force: true });
+  }
+}
+
+/** Looks through a database file: whole, and every key leads somewhere. Throws a CopyError. */
+function lookThrough(path: string): void {
+  let sqlite: Sqlite.Database | null = null;
+  try {
+    sqlite = new Sqlite(path, { fileMustExist: true });
+    const check = sqlite.pragma('integrity_check(1)', { simple: true });
+    if (check !== 'ok') throw new CopyError(`This copy is damaged (${String(check)}).`);
+    const [loose] = sqlite.pragma('foreign_key_check') as { table: string; parent: string }[];
+    if (loose)
+      throw new CopyError(`This copy is not whole: something in ${loose.table} belongs to nothing in ${loose.parent}.`);
+    // A copy is one file: nothing of it is to stand in a log beside it.
+    sqlite.pragma('journal_mode = DELETE');
+  } catch (error) {
+    if (error instanceof CopyError) throw error;
+    throw new CopyError(
+      `This is no data file of Aguada, or a damaged one (${error instanceof Error ? error.message : String(error)}).`,
+    );
+  } finally {
+    sqlite?.close();
+  }
+}
+
+/**
+ * Makes a file ready to take the place of the data file: looked through, carried forward to this program, and every document in it
+ * read. It is worked on where it lies. Throws a CopyError or a DataFileError; nothing else is touched.
+ */
+export function readyCopy(path: string, now: string): void {
+  lookThrough(path);
+  const sqlite = new Sqlite(path, { readonly: true });
+  const known = sqlite
+    .prepare("select count(*) n from sqlite_master where name in ('sets', '__drizzle_migrations')")
+    .get();
+  sqlite.close();
+  if ((known as { n: number }).n !== 2) throw new CopyError('This is a database, but none of Aguada.');
+  const opened = openDataFile(path, { now });
+  try {
+    for (const kind of DOCUMENT_KINDS) {
+      const [unreadable] = listDocuments(opened.db, kind).unreadable;
+      if (unreadable) throw new CopyError(`This copy cannot be put back: ${unreadable.message}`);
+    }
+  } finally {
+    opened.close();
+  }
+}
+
+/** Keeps a copy of each day on which Aguada is used, and lets go of the oldest of them. Does nothing on a day that has one. */
+export async function keepDailyCopy(db: Database, path: string, day: string): Promise<boolean> {
+  const to = join(copiesFolder(path), `day-${day}.db`);
+  if (existsSync(to)) return false;
+  await saveCopy(db, to);
+  const days = listCopies(path)
+    .map(({ name }) => name)
+    .filter((name) => name.startsWith('day-'))
+    .sort()
+    .reverse();
+  for (const name of days.slice(KEPT_DAYS)) rmSync(join(copiesFolder(path), name));
+  return true;
+}

@@ -1,0 +1,221 @@
+import { copyFileSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { unzipSync, zipSync } from 'fflate';
+import { commandSchema } from '@/core/records/command';
+import { KEPT_DAYS, keepDailyCopy, listCopies } from '@/db/copies';
+import { copiesFolder } from '@/db/copiesFolder';
+import { openDataFile } from '@/db/dataFile';
+import { setFileOf } from '@/db/setFile';
+import { temporaryFolder } from '@/db/testDataFile';
+import { runCopies, setArchive, takeIn, wholeArchive } from './copies';
+import { closeData, dataFile, withData } from './data';
+import { closePool } from './pool';
+import { runCommand } from './runCommand';
+import { deskView, shelfView } from './views';
+
+const folder = temporaryFolder();
+const path = join(folder, 'copies.db');
+process.env['AGUADA_DATA'] = path;
+const run = (command: unknown) => runCommand(commandSchema.parse(command), 'sets');
+const upload = (bytes: Uint8Array) =>
+  takeIn(new Request('http://127.0.0.1:3000/api/copies/file', { method: 'POST', body: new Uint8Array(bytes) }));
+const nameOf = (id = 'heron-slack'): string | undefined => deskView(id)?.set.data.name;
+async function rename(name: string): Promise<void> {
+  const { id, version, data } = deskView('heron-slack')!.set;
+  await run({ do: 'put', kind: 'set', id, version, data: { ...data, name } });
+}
+
+beforeAll(async () => {
+  shelfView();
+  await run({ do: 'sample' });
+}, 60_000);
+afterAll(async () => {
+  closeData();
+  await closePool();
+});
+
+describe('a copy', () => {
+  test('made while edits stand in the log is whole; put back, it is as it was, and what was there is kept', async () => {
+    for (let i = 0; i < 42; i++) await rename(`Heron ${i}`);
+    expect(statSync(`${path}-wal`).size).toBeGreaterThan(0);
+    const saved = await runCopies({ do: 'save' });
+    expect(saved.done).toContain('Saved as');
+    const copy = saved.copies.find(({ name }) => name.startsWith('saved-'))!;
+    await rename('Changed afterwards');
+    const back = await runCopies({ do: 'put back', name: copy.name });
+    expect(back.done).toMatch(/^Put back\. What was there is kept as before-putting-back-/);
+    // Without a new start, and with its undo.
+    expect(nameOf()).toBe('Heron 41');
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(nameOf()).toBe('Heron 40');
+    const kept = back.copies.find(({ name }) => name.startsWith('before-'))!;
+    const again = await runCopies({ do: 'put back', name: kept.name });
+    expect(nameOf()).toBe('Changed afterwards');
+    // Two in a minute are two: neither took the place of the other.
+    expect(again.copies.filter(({ name }) => name.startsWith('before-'))).toHaveLength(2);
+    expect(withData((db) => db.$client.pragma('integrity_check', { simple: true }))).toBe('ok');
+  });
+  test.each(['../copies.db', 'nowhere.db', '/etc/passwd', 'saved-1.db/..'])('named %s is none', async (name) =>
+    expect(runCopies({ do: 'put back', name })).rejects.toThrow('no copy of this name'),
+  );
+});
+
+describe('what is no copy is not put back, and nothing is touched', () => {
+  const whole = (): Buffer => {
+    closeData();
+    return readFileSync(path);
+  };
+  const changed = (work: (sqlite: Sqlite.Database) => void): Buffer => {
+    const at = join(folder, `changed-${Math.round(performance.now() * 1000)}.db`);
+    writeFileSync(at, whole());
+    const sqlite = new Sqlite(at);
+    work(sqlite);
+    sqlite.close();
+    return readFileSync(at);
+  };
+  const torn = (): Buffer => {
+    const bytes = Buffer.from(whole());
+    bytes.fill(0xa5, 8192, bytes.length - 4096);
+    return bytes;
+  };
+  test.each([
+    ['a shopping list', () => Buffer.from('eggs, flour, milk'), /neither an archive nor a data file/],
+    ['an empty file', () => Buffer.alloc(0), /empty/],
+    ['one with torn pages', torn, /damaged|malformed/],
+    ['one that was cut short', () => whole().subarray(0, 20_000), /damaged|malformed/],
+    [
+      'another database',
+      () => {
+        const at = join(folder, 'recipes.db');
+        const sqlite = new Sqlite(at);
+        sqlite.exec('create table if not exists cakes (name text)');
+        sqlite.close();
+        return readFileSync(at);
+      },
+      /none of Aguada/,
+    ],
+    [
+      'one whose keys lead nowhere',
+      () => changed((sqlite) => void (sqlite.pragma('foreign_keys = OFF'), sqlite.exec('delete from sets'))),
+      /not whole/,
+    ],
+    [
+      'one with a document that cannot be read',
+      () => changed((sqlite) => sqlite.exec(`update designs set data = '{"tag":"X"}' where id = 'hs-1'`)),
+      /cannot be read/,
+    ],
+    [
+      'one of a newer program',
+      () => changed((sqlite) => sqlite.exec('update __drizzle_migrations set created_at = 99999999999999')),
+      /newer/,
+    ],
+  ])('%s', async (_what, make, words) => {
+    const before = whole();
+    const files = readdirSync(folder)
+      .filter((name) => name.startsWith('copies.db'))
+      .sort();
+    await expect(upload(make())).rejects.toThrow(words);
+    closeData();
+    expect(readFileSync(path).equals(before)).toBe(true);
+    expect(
+      readdirSync(folder)
+        .filter((name) => name.startsWith('copies.db'))
+        .sort(),
+    ).toEqual(files);
+  });
+});
+
+describe('an archive of everything', () => {
+  test('holds open files with their checksums, and puts everything back', async () => {
+    const { bytes } = await wholeArchive();
+    const files = unzipSync(bytes);
+    expect(Object.keys(files).sort()).toEqual(['aguada.db', 'manifest.json', 'sets/heron-slack.json', 'shelf.json']);
+    const set = JSON.parse(Buffer.from(files['sets/heron-slack.json']!).toString()) as { designs: unknown[] };
+    expect(set.designs).toHaveLength(11);
+    const before = nameOf();
+    await rename('To be lost');
+    await upload(bytes);
+    expect(nameOf()).toBe(before);
+  });
+  test('that was tampered with or is not whole is told', async () => {
+    const { bytes } = await wholeArchive();
+    const files = unzipSync(bytes);
+    await expect(
+      upload(zipSync({ ...files, 'aguada.db': files['aguada.db']!.map((byte, i) => (i === 5000 ? byte ^ 1 : byte)) })),
+    ).rejects.toThrow('aguada.db is not as it was written');
+    const { 'shelf.json': _, ...without } = files;
+    await expect(upload(zipSync(without))).rejects.toThrow('shelf.json is missing');
+    await expect(upload(zipSync({ 'readme.txt': Buffer.from('hello') }))).rejects.toThrow('no manifest');
+    await expect(upload(bytes.subarray(0, bytes.length - 900))).rejects.toThrow('cut short');
+  });
+});
+
+describe('one set, handed on', () => {
+  test('comes in beside itself with new ids, everything in it the same', async () => {
+    const { name, bytes } = await setArchive('heron-slack');
+    expect(name).toMatch(/\.zip$/);
+    const { setId, done } = await upload(bytes);
+    expect(done).toContain('Took in');
+    expect(setId).not.toBe('heron-slack');
+    const [mine, theirs] = withData((db) => [setFileOf(db, 'heron-slack'), setFileOf(db, setId!)]);
+    const shapeOf = ({ designs, pieces, batches, shelf }: typeof mine) => ({
+      designs: designs.map(({ data }) => data),
+      pieces: pieces.length,
+      batches: batches.map(({ data, bench }) => [
+        data.name,
+        bench?.entries.length ?? 0,
+        bench?.kept?.amounts.totals.mixGrams ?? 0,
+      ]),
+      shelf,
+    });
+    // What lies on the shelf is used as it is, not put there twice.
+    expect(shapeOf(theirs)).toEqual(shapeOf(mine));
+    const ids = (file: typeof mine): string[] => [...file.designs, ...file.pieces, ...file.batches].map(({ id }) => id);
+    expect(ids(mine).filter((id) => ids(theirs).includes(id))).toEqual([]);
+    const designIds = new Set(theirs.designs.map(({ id }) => id));
+    for (const { data, bench } of theirs.batches) {
+      for (const { designId } of data.items) expect(designIds.has(designId)).toBe(true);
+      for (const { designId } of bench?.kept?.amounts.pieces ?? []) expect(designIds.has(designId)).toBe(true);
+    }
+    // One undo takes it out again, poured batches and all.
+    await run({ do: 'undo', scope: 'sets' });
+    expect(deskView(setId!)).toBeNull();
+  });
+  test('into another workshop keeps its ids, and brings what it uses of the shelf', async () => {
+    const { bytes } = await setArchive('heron-slack');
+    const mine = withData((db) => setFileOf(db, 'heron-slack'));
+    closeData();
+    process.env['AGUADA_DATA'] = join(folder, 'elsewhere.db');
+    shelfView();
+    const recipeId = mine.set.data.recipeId;
+    expect((await upload(bytes)).setId).toBe('heron-slack');
+    expect(withData((db) => setFileOf(db, 'heron-slack'))).toEqual(mine);
+    expect(shelfView().recipes.map(({ id }) => id)).toContain(recipeId);
+    closeData();
+    process.env['AGUADA_DATA'] = path;
+  });
+});
+
+test('a copy is kept of each day of use, so many of them', async () => {
+  const at = join(folder, 'daily.db');
+  const { db, close } = openDataFile(at);
+  for (let day = 1; day <= KEPT_DAYS + 3; day++) {
+    const date = `2026-11-${String(day).padStart(2, '0')}`;
+    expect(await keepDailyCopy(db, at, date)).toBe(true);
+    expect(await keepDailyCopy(db, at, date)).toBe(false);
+  }
+  const names = listCopies(at)
+    .map(({ name }) => name)
+    .sort();
+  expect(names).toHaveLength(KEPT_DAYS);
+  expect(names[0]).toBe('day-2026-11-04.db');
+  expect(existsSync(join(copiesFolder(at), 'day-2026-11-01.db'))).toBe(false);
+  close();
+  const copy = join(folder, 'by-hand.db');
+  copyFileSync(join(copiesFolder(at), names[0]!), copy);
+  const opened = openDataFile(copy);
+  expect(opened.isNew).toBe(false);
+  opened.close();
+  dataFile();
+});

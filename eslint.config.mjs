@@ -116,5 +116,5 @@ export default tseslint.config(
       ],
     },
   })),
-  { files: ['scripts/**', 'bench/**', 'e2e/**', '*.config.*'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'bench/**', 'torture/**', 'e2e/**', '*.config.*'], rules: { 'no-console': 'off' } },
 );

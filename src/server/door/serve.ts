@@ -8,6 +8,9 @@ import { withPageStatus } from './pageStatus';
 const HEADERS_MS = 10_000;
 const REQUEST_MS = 60_000;
 const MOST_HEADER_BYTES = 16_384;
+/** What is still read of a request that is refused, and for how long. */
+const MOST_THROWN_AWAY = 20_000_000;
+const LINGER_MS = 2000;
 /** After this a stop no longer waits for requests that are under way. */
 const STOP_MS = 3000;
 
@@ -31,9 +34,13 @@ function refuse(request: IncomingMessage, response: ServerResponse, status: numb
     connection: 'close',
   });
   response.end(request.method === 'HEAD' ? '' : JSON.stringify({ error: 'request', message, fields: [] }));
-  // What it still sends is not read.
-  request.resume();
-  request.once('data', () => request.destroy());
+  // What it still sends is thrown away for a while: a connection that is cut at once takes the answer with it.
+  let thrownAway = 0;
+  request.on('data', (chunk: Buffer) => {
+    thrownAway += chunk.length;
+    if (thrownAway > MOST_THROWN_AWAY) request.destroy();
+  });
+  setTimeout(() => request.destroy(), LINGER_MS).unref();
 }
 
 /** Lets a page in trouble be answered with the status of it. */

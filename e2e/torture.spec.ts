@@ -1,0 +1,39 @@
+import { mkdirSync, rmSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { diceOf } from '../torture/dice';
+import { fullDisk } from '../torture/fullDisk';
+import { fuzz } from '../torture/fuzz';
+import { killLoop } from '../torture/kills';
+
+// A short round of each; `npm run torture` is the long one.
+const FOLDER = '.test-tmp/torture';
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(() => {
+  rmSync(FOLDER, { recursive: true, force: true });
+  mkdirSync(FOLDER, { recursive: true });
+});
+
+test('killed in the middle of edits again and again, nothing that was acknowledged is lost', async () => {
+  const { kills, acknowledged, ...bad } = await killLoop(`${FOLDER}/kills.db`, 6, diceOf(7));
+  expect(kills).toBe(6);
+  expect(acknowledged).toBeGreaterThan(5);
+  expect(bad).toEqual({ lost: 0, doubled: 0, halfWritten: 0, damaged: 0, wrongAnswers: [] });
+});
+
+test('whatever is sent, it is answered, and never with a defect', async () => {
+  const figures = await fuzz(`${FOLDER}/fuzz.db`, 400, diceOf(8));
+  expect(figures.defects).toEqual([]);
+  expect(figures.requests).toBeGreaterThanOrEqual(400);
+  // Some of it is taken: a door that refuses everything would pass as well.
+  expect(figures.byStatus['200']).toBeGreaterThan(10);
+  expect([figures.unanswered, figures.unreadable, figures.damaged]).toEqual([0, 0, false]);
+  expect(figures.slowestBesideSlowClientsMs).toBeLessThan(3000);
+});
+
+test('a full disk is said, and edits go on once there is room', async () => {
+  const figures = await fullDisk(`${FOLDER}/small`);
+  test.skip(figures === null, 'No small file system can be made here');
+  expect(figures!.refusals).toEqual({ 507: 20 });
+  expect([figures!.lost, figures!.recovered]).toEqual([0, true]);
+  expect(figures!.pagesWhileFull.every((status) => status === 200 || status === 507)).toBe(true);
+});

@@ -66,21 +66,19 @@ export function wallLengthMm(grid: BedGrid, levelMm: number): number {
     heightMm[to]! >= levelMm + WALL_RISE_MM &&
     heightMm[to]! - heightMm[from]! >= WALL_SLOPE * cellMm;
   let length = 0;
-  for (let row = 0; row < rows; row++) {
-    for (let column = 0; column < columns; column++) {
-      if (!wet(column, row)) continue;
-      const index = row * columns + column;
-      for (const [dx, dy] of [
-        [1, 0],
-        [-1, 0],
-        [0, 1],
-        [0, -1],
-      ] as const) {
-        const [c, r] = [column + dx, row + dy];
-        if (c < 0 || r < 0 || c >= columns || r >= rows || !isWall(index, r * columns + c)) continue;
-        const [nx, ny] = facing(wet, columns, rows, column, row);
-        length += cellMm * Math.abs(dx * nx + dy * ny);
-      }
+  const meet = (column: number, row: number, dx: number, dy: number): void => {
+    const index = row * columns + column;
+    if (!isWall(index, index + dy * columns + dx)) return;
+    const [nx, ny] = facing(wet, columns, rows, column, row);
+    length += cellMm * Math.abs(dx * nx + dy * ny);
+  };
+  for (let row = 0, index = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++, index++) {
+      if (coverage[index]! <= 0 || heightMm[index]! >= levelMm) continue;
+      if (column + 1 < columns) meet(column, row, 1, 0);
+      if (column > 0) meet(column, row, -1, 0);
+      if (row + 1 < rows) meet(column, row, 0, 1);
+      if (row > 0) meet(column, row, 0, -1);
     }
   }
   return length;

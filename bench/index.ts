@@ -14,6 +14,7 @@ import { bedStl, readStl } from '../src/core/formats/stl';
 import { planBatch, surveyBed, type SurveyedBed } from '../src/core/plan';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { depthContours } from '../src/ui/plan/contours';
+import { flushBench } from './flush';
 import { matchBench } from './match';
 import { medianMs, report, type Result } from './measure';
 import { sampleRequest } from './sample';
@@ -188,4 +189,5 @@ console.log(
 
 const within = report(passMs, results);
 console.log('');
+flushBench();
 if (!(await webBench()) || !within || peak >= MOST_BYTES) process.exitCode = 1;

@@ -61,7 +61,7 @@ export const shelfView = (): ShelfView =>
   });
 
 /** Batches that a desk lists at first, and how many more at a time. */
-export const BATCHES_AT_ONCE = 10;
+export const BATCHES_AT_ONCE = 8;
 
 function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): SetDocuments | null {
   const set = getDocument(db, 'set', setId);

@@ -58,6 +58,8 @@ interface DeskPlan {
   request: PlanRequest | null;
   plan: Amounts | null;
   planning: boolean;
+  /** The amounts that still come in with the page. */
+  later: Promise<Amounts> | null;
 }
 
 const DeskContext = createContext<Desk | null>(null);
@@ -164,7 +166,7 @@ function LiveProvider({
   const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
   // Of the view itself: the same doses all through a drag.
   const doses = useMemo(() => setRecipe(view).doses, [view]);
-  const { amounts, planning } = useAmounts(request, servedPlan);
+  const { amounts, planning, later } = useAmounts(request, servedPlan);
   const live = useMemo<LiveDesk>(
     () => ({
       designs: drawnDesigns(drafted),
@@ -175,7 +177,10 @@ function LiveProvider({
     }),
     [drafted, view, doses, first, served],
   );
-  const planned = useMemo<DeskPlan>(() => ({ request, plan: amounts, planning }), [request, amounts, planning]);
+  const planned = useMemo<DeskPlan>(
+    () => ({ request, plan: amounts, planning, later }),
+    [request, amounts, planning, later],
+  );
   // While something is dragged the figures keep to the last plan that is whole; a new request alone is no news to them.
   const [settled, setSettled] = useState(planned);
   if (settled.plan !== planned.plan || (!live.dragging && settled !== planned)) setSettled(planned);

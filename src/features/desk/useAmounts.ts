@@ -20,12 +20,13 @@ export interface Served<T> {
 /**
  * The amounts of a request. What the server worked out of it is shown first; from then on a worker does it, on the full grid. While
  * newer ones are on their way the last stay, unless they were of another `subject`. Another time of pouring is no other request.
+ * `later` are figures that still come in with the page: a part that reads them with `use` stands in its HTML as soon as they are there.
  */
 export function useAmounts(
   request: PlanRequest | null,
   served: Served<Amounts> | null,
   subject = '',
-): { amounts: Amounts | null; planning: boolean } {
+): { amounts: Amounts | null; planning: boolean; later: Promise<Amounts> | null } {
   const key = useMemo(() => request && amountsKey(request), [request]);
   const ours = useMemo(() => (served && key && served.from === fingerprint(key) ? served : null), [served, key]);
   const [lane] = useState(() => Symbol('plan'));
@@ -60,6 +61,7 @@ export function useAmounts(
   const shown = known?.key === key ? known.amounts : (first ?? known?.amounts ?? last);
   return {
     amounts: key === null ? null : shown,
+    later: ours?.figures && 'later' in ours.figures ? ours.figures.later : null,
     planning: key !== null && !whole && done?.key !== key,
   };
 }

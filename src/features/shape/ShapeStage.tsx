@@ -2,7 +2,7 @@
 
 import { explainPiece, MADE_WORDS, spillWords, type PieceFigure } from '@/core/plan';
 import { closedRuns } from '@/core/bed/dams';
-import { useMemo, useState } from 'react';
+import { Suspense, use, useMemo, useState, type ReactNode } from 'react';
 import type { Amounts, PiecePlan, PoolPlan } from '@/core/plan';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
@@ -168,18 +168,34 @@ const piecePlan = (plan: Amounts | null, ref: PieceRef): PiecePlan | undefined =
   plan?.pieces.find((piece) => samePiece(piece, ref)) ??
   plan?.pieces.find((piece) => piece.designId === ref.designId && (piece.copy === null || ref.copy === null));
 
-function PieceNumbers({ design, copy }: CopyProps) {
+function PieceNumbers(props: CopyProps) {
+  const { plan, planning, later } = useDeskPlan();
+  const held = (
+    <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
+      {planning && <Held label="Working out what it takes" />}
+    </section>
+  );
+  if (plan) return <NumbersOf {...props} plan={plan} held={held} />;
+  if (!later) return held;
+  return (
+    <Suspense fallback={held}>
+      <LateNumbers {...props} later={later} held={held} />
+    </Suspense>
+  );
+}
+
+/** The numbers as they come in with the page: they stand in its HTML before it is awake. */
+function LateNumbers({ later, ...props }: CopyProps & { later: Promise<Amounts>; held: ReactNode }) {
+  return <NumbersOf {...props} plan={use(later)} />;
+}
+
+function NumbersOf({ design, copy, plan, held }: CopyProps & { plan: Amounts; held: ReactNode }) {
   const { mend } = useDesk();
   const awake = useAwake();
-  const { request, plan, planning } = useDeskPlan();
+  const { request, planning } = useDeskPlan();
   const units = useUnits();
   const piece = piecePlan(plan, { designId: design.id, copy });
-  if (!plan || !request || !piece)
-    return (
-      <section aria-label="Numbers" className={styles.numbers} aria-busy={planning}>
-        {planning && <Held label="Working out what it takes" />}
-      </section>
-    );
+  if (!request || !piece) return held;
   const reading = (
     label: string,
     figure: PieceFigure,

@@ -1,4 +1,5 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
 import { awake, expect, makeSet, test } from './guarded';
 import { ended, serve } from './server';
 
@@ -105,6 +106,67 @@ test('the data file is taken away while it is open: it is said, and what was in 
     await page.goto(url);
     await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
   } finally {
+    await page.close();
+    await ended(server);
+  }
+});
+
+/** An address of this machine on a network; none where it is alone. */
+const networkAddress = (): string | null =>
+  Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .find(({ family, internal }) => family === 'IPv4' && !internal)?.address ?? null;
+
+test('a tablet pairs with the code of the desk, enters what was poured, changes nothing else, and is shut out', async ({
+  page,
+  browser,
+  expectComplaint,
+}) => {
+  const address = networkAddress();
+  test.skip(address === null, 'This machine is on no network');
+  expectComplaint(/403|401/);
+  const { url, server } = await serve(`${FOLDER}/tablet.db`, { AGUADA_OPEN: '1', AGUADA_DEMO: '1' });
+  const far = url.replace('127.0.0.1', address!);
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
+  const tablet = await context.newPage();
+  try {
+    // Not paired: the pairing page, and nothing else.
+    await tablet.goto(`${far}/sets/heron-slack/shape`);
+    await expect(tablet.getByRole('heading', { name: 'Pair this device' })).toBeVisible();
+    expect((await tablet.request.get(`${far}/api/copies/archive`)).status()).toBe(401);
+    expect((await tablet.request.get(`${far}/`, { headers: { host: 'evil.example' } })).status()).toBe(421);
+
+    await page.goto(`${url}/shelf`);
+    await awake(page);
+    await page.getByRole('button', { name: 'Pair a device' }).click();
+    const code = (await page.getByLabel(/^Code \d/).innerText()).trim();
+    expect(code).toMatch(/^\d{6}$/);
+    await expect(page.getByRole('img', { name: /^Leads to http/ })).toBeVisible();
+    await tablet.getByLabel('Code').fill(String((Number(code) + 1) % 1_000_000).padStart(6, '0'));
+    await tablet.getByLabel('Name of this device').fill('Tablet at the bench');
+    await tablet.getByRole('button', { name: 'Pair', exact: true }).click();
+    await expect(tablet.getByRole('alert').filter({ hasText: 'not the code; 4 more tries' })).toBeVisible();
+    await tablet.getByLabel('Code').fill(code);
+    await tablet.getByRole('button', { name: 'Pair', exact: true }).click();
+    await expect(tablet.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
+    await expect(page.getByRole('cell', { name: 'Tablet at the bench', exact: true })).toBeVisible();
+
+    // At the bench it reads everything, and changes no design.
+    await tablet.goto(`${far}/sets/heron-slack/shape`);
+    await awake(tablet);
+    const name = tablet.getByRole('textbox', { name: 'Name', exact: true });
+    await name.fill('Not mine to name');
+    await name.press('Enter');
+    await expect(tablet.getByRole('alert').filter({ hasText: 'may use the bench only' })).toBeVisible();
+    expect((await tablet.request.get(`${far}/api/copies`)).status()).toBe(403);
+    expect((await tablet.request.get(`${far}/api/devices`)).status()).toBe(403);
+
+    await page.getByRole('button', { name: 'Shut out Tablet at the bench' }).click();
+    await expect(page.getByRole('cell', { name: 'shut out', exact: true })).toBeVisible();
+    await tablet.goto(`${far}/sets/heron-slack/shape`);
+    await expect(tablet.getByRole('heading', { name: 'Pair this device' })).toBeVisible();
+  } finally {
+    await context.close();
     await page.close();
     await ended(server);
   }

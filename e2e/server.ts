@@ -4,10 +4,13 @@ import { createServer, type AddressInfo } from 'node:net';
 import { expect } from './guarded';
 
 /** A server of its own on a data file of its own. */
-export async function serve(data: string): Promise<{ url: string; server: ChildProcess }> {
+export async function serve(
+  data: string,
+  env: Record<string, string> = {},
+): Promise<{ url: string; server: ChildProcess }> {
   const port = await freePort();
   const server = spawn('node', ['.next/serve.mjs'], {
-    env: { ...process.env, PORT: String(port), AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200' },
+    env: { ...process.env, PORT: String(port), AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200', ...env },
     stdio: 'ignore',
   });
   const url = `http://127.0.0.1:${port}`;

@@ -7,6 +7,8 @@ import { installPackages, run } from './ready.mjs';
 process.env.NEXT_TELEMETRY_DISABLED = '1';
 const host = process.env.HOST ?? '127.0.0.1';
 const port = process.env.PORT ?? '3000';
+// Open to devices of the local network: each is asked to pair first.
+const open = process.argv.includes('--open');
 
 if (!/^\d{1,5}$/.test(port) || Number(port) < 1 || Number(port) > 65535) {
   console.error(`PORT must be a number from 1 to 65535, not “${port}”.`);
@@ -19,7 +21,14 @@ if (buildIsOld()) {
 }
 const server = spawn('node', ['.next/serve.mjs'], {
   stdio: ['ignore', 'pipe', 'inherit'],
-  env: { ...process.env, NODE_ENV: 'production', HOST: host, PORT: port, AGUADA_DEMO: '1' },
+  env: {
+    ...process.env,
+    NODE_ENV: 'production',
+    HOST: host,
+    PORT: port,
+    AGUADA_DEMO: '1',
+    ...(open && { AGUADA_OPEN: '1' }),
+  },
 });
 server.stdout.on('data', async (chunk) => {
   if (!String(chunk).includes('Ready')) return;

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { DEVICE_ROLES } from '@/core/records/devices';
 import { check, foreignKey, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /*
@@ -209,6 +210,17 @@ export const weighings = sqliteTable(
     ),
   ],
 );
+
+/** Devices that were paired: only the hash of the secret that each keeps. */
+export const devices = sqliteTable('devices', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  role: text('role', { enum: DEVICE_ROLES }).notNull(),
+  tokenHash: text('token_hash').notNull().unique(),
+  pairedAt: text('paired_at').notNull(),
+  seenAt: text('seen_at').notNull(),
+  shutOut: integer('shut_out', { mode: 'boolean' }).notNull().default(false),
+});
 
 /** Edits that were answered, by the key that they carried: a retry after a lost answer is known again for a day. */
 export const answered = sqliteTable(

@@ -9,6 +9,7 @@ import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { CopiesPanel } from '../copies/CopiesPanel';
+import { DevicesPanel } from '../devices/DevicesPanel';
 import { DoorNotices } from '../door/DoorNotices';
 import { shelfWith } from '../door/applyChanges';
 import { useEditDoor } from '../door/editDoor';
@@ -47,6 +48,10 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
             <ProductShelf door={door} chosen={params.get('product')} />
             <ColourantShelf door={door} />
             <Workshop door={door} />
+            <section aria-label="Devices" id="devices">
+              <h2 className={styles.heading}>Devices</h2>
+              <DevicesPanel />
+            </section>
             <section aria-label="Copies" id="copies">
               <h2 className={styles.heading}>Copies</h2>
               <CopiesPanel onPutBack={() => window.location.reload()} />

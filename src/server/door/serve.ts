@@ -1,8 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { networkInterfaces } from 'node:os';
 import { closeData } from '../data';
+import { roleOfDevice, setAddresses } from '../devices';
 import { hostsOf, securityHeaders, verdictOn } from './gate';
 import { withPageStatus } from './pageStatus';
+import { isThisMachine, verdictOnDevice } from './who';
 
 /** How long a client may take over its headers, and over the whole of its request: a slow one holds nothing up. */
 const HEADERS_MS = 10_000;
@@ -14,9 +17,20 @@ const LINGER_MS = 2000;
 /** After this a stop no longer waits for requests that are under way. */
 const STOP_MS = 3000;
 
-const host = process.env['HOST'] ?? '127.0.0.1';
 const port = Number(process.env['PORT'] ?? 3000);
-const hosts = hostsOf(host, port);
+/** Open to other devices of the local network: each has to pair first. */
+const open = process.env['AGUADA_OPEN'] === '1';
+const host = open ? '0.0.0.0' : (process.env['HOST'] ?? '127.0.0.1');
+const others = open ? networkAddresses() : [];
+const hosts = hostsOf(host, port, others);
+setAddresses(others.map((address) => `http://${address}:${port}`));
+
+/** Addresses of this machine on its networks. */
+function networkAddresses(): string[] {
+  return Object.values(networkInterfaces()).flatMap((all) =>
+    (all ?? []).flatMap(({ family, internal, address }) => (family === 'IPv4' && !internal ? [address] : [])),
+  );
+}
 
 // Next looks at this while it is loaded.
 Object.assign(process.env, { NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' });
@@ -43,6 +57,15 @@ function refuse(request: IncomingMessage, response: ServerResponse, status: numb
   setTimeout(() => request.destroy(), LINGER_MS).unref();
 }
 
+/** The role of a device; none while the data file cannot be read: then nobody from elsewhere comes in. */
+function roleOrNone(cookies: string | undefined): ReturnType<typeof roleOfDevice> {
+  try {
+    return roleOfDevice(cookies);
+  } catch {
+    return null;
+  }
+}
+
 /** Lets a page in trouble be answered with the status of it. */
 function withOwnStatus(response: ServerResponse, page: { status: number | null }): void {
   const writeHead = response.writeHead.bind(response) as (status: number, ...rest: unknown[]) => ServerResponse;
@@ -60,6 +83,23 @@ const server = createServer(
     if (verdict) {
       refuse(request, response, verdict.status, verdict.message);
       return;
+    }
+    // Whoever is not at this machine has to be paired; which role it has, the routes are told here and nowhere else.
+    delete request.headers['x-device-role'];
+    if (!isThisMachine(request.socket.remoteAddress)) {
+      const [path = ''] = (request.url ?? '').split('?');
+      const role = roleOrNone(request.headers.cookie);
+      const device = verdictOnDevice(role, request.method ?? '', path);
+      if (device === 'pair') {
+        response.writeHead(303, { ...securityHeaders(''), location: '/pair' });
+        response.end();
+        return;
+      }
+      if (device) {
+        refuse(request, response, device.status, device.message);
+        return;
+      }
+      if (role) request.headers['x-device-role'] = role;
     }
     const nonce = randomBytes(16).toString('base64');
     const headers = securityHeaders(nonce);
@@ -81,7 +121,10 @@ const server = createServer(
 server.on('clientError', (_error, socket) => {
   if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\n\r\n');
 });
-server.listen(port, host, () => process.stdout.write(`Ready: Aguada is at http://${host}:${port}/\n`));
+server.listen(port, host, () => {
+  const places = open ? ['127.0.0.1', ...others] : [host];
+  process.stdout.write(`Ready: Aguada is at ${places.map((place) => `http://${place}:${port}/`).join(' and ')}\n`);
+});
 
 let stopping = false;
 function stop(): void {

@@ -130,7 +130,10 @@ export async function killLoop(data: string, kills: number, dice: Dice): Promise
       }
     };
     const work = [...clients.map(count), add(), together()];
-    await pause(40 + dice.whole(260));
+    // Not before edits go through: the first of a fresh server takes a while.
+    const before = figures.acknowledged;
+    for (let waited = 0; figures.acknowledged < before + 3 && waited < 8000; waited += 20) await pause(20);
+    await pause(dice.whole(260));
     await kill(served);
     over = true;
     await Promise.all(work);

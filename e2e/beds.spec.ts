@@ -3,7 +3,7 @@ import { outlineSize } from '../src/core/bed/outline';
 import type { Feature } from '../src/core/bed/schema';
 import { testDesign } from '../src/core/bed/testShapes';
 import { bedStl } from '../src/core/formats/stl';
-import { addPiece, choose, expect, fillMeasure, makeSet, pick, reading, test } from './guarded';
+import { addPiece, choose, expect, fillMeasure, makeSet, ownSample, pick, reading, test } from './guarded';
 
 /** A tile with a pond whose bank has a notch down to 16.5 mm at its east edge. */
 function notchedPond(): Buffer {
@@ -206,7 +206,7 @@ test('a drawing becomes the outline; an open one is explained', async ({ page })
 });
 
 test('a section line shows the cut; the plan is enlarged by key', async ({ page }) => {
-  await page.goto('/sets/heron-slack/shape');
+  await page.goto(`/sets/${await ownSample(page, 'Beds of my own')}/shape`);
   await page
     .getByRole('button', { name: /^HS-4 / })
     .last()

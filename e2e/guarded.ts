@@ -1,4 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { makeSetArchive, openArchive } from '../src/server/archive';
 
 /** Every page of every test: nothing may be asked of another machine, and the page may not complain. */
 export const test = base.extend<{ guarded: undefined; expectComplaint: (pattern: RegExp) => void }>({
@@ -52,6 +53,20 @@ export async function awake(page: Page): Promise<void> {
 }
 
 export { expect };
+
+/** The sample taken in once more under a name and ids of its own: what a test changes of it, no other test sees. */
+export async function ownSample({ request }: Page, name: string): Promise<string> {
+  const archive = await request.get('/api/sets/heron-slack/archive');
+  const opened = await openArchive(await archive.body());
+  if (opened.holds !== 'set') throw new Error('This is no archive of a set');
+  const { set } = opened.file;
+  const renamed = { ...opened.file, set: { ...set, data: { ...set.data, name } } };
+  const taken = await request.post('/api/copies/file?only=set', {
+    headers: { 'content-type': 'application/octet-stream' },
+    data: Buffer.from(await makeSetArchive(renamed, '2026-11-26T10:00')),
+  });
+  return ((await taken.json()) as { setId: string }).setId;
+}
 
 /** Makes a set from the first screen and leaves the browser on its Shape stage. */
 export async function makeSet(page: Page, name: string, level = '15', at = '/'): Promise<void> {

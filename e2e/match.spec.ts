@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { addPiece, choose, expect, fillMeasure, makeSet, pick, reading, test } from './guarded';
+import { addPiece, choose, expect, fillMeasure, makeSet, pick, reading, test, ownSample } from './guarded';
 import type { Page } from '@playwright/test';
 
 /** Goes to a part of the Match stage. */
@@ -58,7 +58,7 @@ test('a set gets a standard, two boards are measured, the step is seen, the shim
 test('the best order of four boards: walked along, pinned, kept apart, and still so after a reload', async ({
   page,
 }) => {
-  await page.goto('/sets/heron-slack/match?show=row');
+  await page.goto(`/sets/${await ownSample(page, 'Row of my own')}/match?show=row`);
   const row = page.getByRole('region', { name: 'Row of boards' });
   await expect(row).toContainText('No order is better.');
   await expect(row).toContainText(/\d+ % of all orders pass/);
@@ -148,7 +148,7 @@ test('bases stand free: nothing to match, and no empty lists', async ({ page }) 
 test('a creek is laid across a table with a fork; kept, printed; one that needs an extra bend says so', async ({
   page,
 }) => {
-  await page.goto('/sets/heron-slack/match?show=table');
+  await page.goto(`/sets/${await ownSample(page, 'Table of my own')}/match?show=table`);
   const table = page.getByRole('region', { name: 'Table', exact: true });
   await expect(table.getByRole('button', { name: 'Column 3, row 2: a fork is wanted' })).toBeVisible();
   await table.getByRole('button', { name: 'Lay it' }).click();
@@ -163,7 +163,7 @@ test('a creek is laid across a table with a fork; kept, printed; one that needs 
   await expect(table.getByRole('button', { name: /^Column 2, row 2: HS-\d.*, kept/ })).toBeVisible();
   await table.getByRole('button', { name: 'Keep this layout' }).click();
   await table.getByRole('link', { name: 'Print it' }).click();
-  await expect(page.getByRole('heading', { name: 'Heron Slack: Club night' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Table of my own: Club night' })).toBeVisible();
   await expect(page.getByText(/1 × HS-3/)).toBeVisible();
   await page.getByRole('link', { name: 'Back to the tables' }).click();
   await expect(page.getByRole('button', { name: 'Club night, laid' })).toBeVisible();
@@ -212,7 +212,7 @@ test('a second table is added, and what to make for both is worked out; wishes t
 });
 
 test('readings come in from a CSV, all of them or none', async ({ page }) => {
-  await page.goto('/sets/heron-slack/match?show=measure');
+  await page.goto(`/sets/${await ownSample(page, 'Measures of my own')}/match?show=measure`);
   const file = page.getByLabel('A CSV of edge readings');
   const csv = (rows: string): { name: string; mimeType: string; buffer: Buffer } => ({
     name: 'bench.csv',

@@ -39,6 +39,7 @@ export function MenuButton({ label, name, choices, size = 'small', variant = 'ou
         aria-expanded={anchor !== null}
         endIcon={<KeyboardArrowDown />}
         onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ justifySelf: 'start', alignSelf: 'start' }}
       >
         {label}
       </Button>

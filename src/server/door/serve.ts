@@ -39,22 +39,30 @@ const app = next({ dev: false, dir: process.cwd(), hostname: host, port });
 await app.prepare();
 const handle = app.getRequestHandler();
 
+/**
+ * Refuses a request. Its answer goes out at once, and what is still sent is thrown away for a while before the connection ends: one
+ * that is cut in the middle of a body takes the answer with it.
+ */
 function refuse(request: IncomingMessage, response: ServerResponse, status: number, message: string): void {
   const { 'content-security-policy': _, ...headers } = securityHeaders('');
+  const text = JSON.stringify({ error: 'request', message, fields: [] });
   response.writeHead(status, {
     ...headers,
     'content-type': 'application/json',
+    'content-length': Buffer.byteLength(text),
     ...(status === 405 && { allow: 'GET, HEAD, POST' }),
     connection: 'close',
   });
-  response.end(request.method === 'HEAD' ? '' : JSON.stringify({ error: 'request', message, fields: [] }));
-  // What it still sends is thrown away for a while: a connection that is cut at once takes the answer with it.
+  if (request.method !== 'HEAD') response.write(text);
+  const end = (): void => void response.end();
+  const linger = setTimeout(end, LINGER_MS);
   let thrownAway = 0;
   request.on('data', (chunk: Buffer) => {
     thrownAway += chunk.length;
     if (thrownAway > MOST_THROWN_AWAY) request.destroy();
   });
-  setTimeout(() => request.destroy(), LINGER_MS).unref();
+  request.once('end', end);
+  response.once('close', () => clearTimeout(linger));
 }
 
 /** The role of a device; none while the data file cannot be read: then nobody from elsewhere comes in. */

@@ -142,7 +142,6 @@ async function until(page: Page, address: string, text: string): Promise<number>
 }
 
 const HOVER_MS = 200;
-const LOOK_MS = 8000;
 /** Lets the page before come to rest: what it still does would be counted to the next one. */
 const REST_MS = 1200;
 const rest = (page: Page): Promise<void> => page.waitForTimeout(REST_MS);
@@ -229,8 +228,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     );
     await page.goto(`${url}/sets/${SAMPLE}/pour`);
     await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
-    // A maker looks at a page for a while before leaving it; the ways from it are fetched meanwhile.
-    await page.waitForTimeout(LOOK_MS);
+    await rest(page);
     const steps: number[] = [];
     for (const [stage, text] of [
       ['Cure', 'What follows'],

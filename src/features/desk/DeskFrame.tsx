@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { z } from 'zod';
 import { dayAndMonth } from '@/core/cure/dayNames';
 import { flagged, STRIP_CUTS, stripPieces, type StripCutChoice } from '@/core/picture/strip';
@@ -84,20 +84,14 @@ function Stages({ base }: { base: string }) {
   const { desk } = useDesk();
   const { plan } = useDeskPlan();
   const pathname = usePathname();
-  const ahead = useAhead(STAGES.length);
   const troubles = (path: string): number =>
     (plan?.problems ?? []).filter(({ severity, code }) => severity !== 'hint' && stageOfProblem(code) === path).length;
   return (
     <nav className={styles.stages} aria-label="Stages of the work">
-      {STAGES.map(({ path, name }, i) => {
+      {STAGES.map(({ path, name }) => {
         const trouble = troubles(path);
         return (
-          <StageLink
-            key={path}
-            href={`${base}/${path}`}
-            here={pathname.startsWith(`${base}/${path}`)}
-            ahead={i < ahead}
-          >
+          <StageLink key={path} href={`${base}/${path}`} here={pathname.startsWith(`${base}/${path}`)}>
             {name}
             {trouble > 0 && (
               <span className={styles.count}>
@@ -115,41 +109,13 @@ function Stages({ base }: { base: string }) {
   );
 }
 
-/** When a page has come to rest, and how long one stage after another is fetched from then on. */
-const REST_MS = 2500;
-const EACH_MS = 800;
-
-/** How many of so many ways have been fetched ahead: one after another while the page rests, never several at once. */
-function useAhead(most: number): number {
-  const [count, setCount] = useState(0);
-  useEffect(() => {
-    if (count >= most) return;
-    const timer = setTimeout(() => setCount(count + 1), count === 0 ? REST_MS : EACH_MS);
-    return () => clearTimeout(timer);
-  }, [count, most]);
-  return count;
-}
-
-/**
- * The way to a stage: fetched while the page rests, or at once when the pointer comes over it or the keys reach it, so that it is
- * there when it is pressed.
- */
-function StageLink({
-  href,
-  here,
-  ahead,
-  children,
-}: {
-  href: string;
-  here: boolean;
-  ahead: boolean;
-  children: ReactNode;
-}) {
+/** The way to a stage: fetched when the pointer comes over it or the keys reach it, so that it is there when it is pressed. */
+function StageLink({ href, here, children }: { href: string; here: boolean; children: ReactNode }) {
   const [wanted, setWanted] = useState(false);
   return (
     <Link
       href={href}
-      prefetch={(wanted || ahead) && !here}
+      prefetch={wanted && !here}
       onPointerEnter={() => setWanted(true)}
       onFocus={() => setWanted(true)}
       className={styles.stage}

@@ -236,6 +236,6 @@ test('readings come in from a CSV, all of them or none', async ({ page }) => {
   await choose(page, 'Hold this edge', 'HS-1 north');
   await choose(page, 'against this one', 'SH-A east');
   await expect(
-    page.getByText('It shows: the edges are 140 mm and 300 mm long: only equal ones can meet.'),
+    page.getByText(/It shows: the edges are (140\smm and 300|300\smm and 140)\smm long: only equal ones can meet\./),
   ).toBeVisible();
 });

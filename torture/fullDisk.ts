@@ -3,6 +3,7 @@ import { mkdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { end, sendEdit, serve } from './server';
+import { plainSet } from './set';
 
 /** What a full disk came to; null where no small file system can be made. */
 export interface FullDiskFigures {
@@ -12,15 +13,6 @@ export interface FullDiskFigures {
   recovered: boolean;
   pagesWhileFull: number[];
 }
-
-const set = {
-  figureScaleMm: 28,
-  levelMm: 15,
-  productId: 'coating-epoxy',
-  recipeId: 'clear',
-  benchWindows: null,
-  job: null,
-};
 
 /** Edits on a small file system until it is full; then room is made, and they go on. */
 export async function fullDisk(folder: string): Promise<FullDiskFigures | null> {
@@ -42,7 +34,7 @@ async function fillUp(folder: string): Promise<FullDiskFigures> {
   const figures: FullDiskFigures = { acknowledged: 0, refusals: {}, lost: 0, recovered: false, pagesWhileFull: [] };
   const served = await serve(data);
   const add = (name: string) =>
-    sendEdit(served.url, { do: 'add', kind: 'set', data: { ...set, name } }, { view: 'shelf' });
+    sendEdit(served.url, { do: 'add', kind: 'set', data: { ...plainSet, name } }, { view: 'shelf' });
   const ballast = join(folder, 'ballast');
   await add('first');
   const room = 3_000_000 - statSync(data).size - 300_000;

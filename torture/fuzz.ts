@@ -6,6 +6,7 @@ import { PRODUCT_KINDS } from '../src/core/mixing/productKinds';
 import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/schema';
 import type { Dice } from './dice';
 import { end, memoryMb, pause, serve, type Served } from './server';
+import { plainSet } from './set';
 
 /** What the requests came to. */
 export interface FuzzFigures {
@@ -20,15 +21,7 @@ export interface FuzzFigures {
   slowestBesideSlowClientsMs: number;
 }
 
-const set = {
-  name: 'Fuzz',
-  figureScaleMm: 28,
-  levelMm: 15,
-  productId: 'coating-epoxy',
-  recipeId: 'clear',
-  benchWindows: null,
-  job: null,
-};
+const set = { ...plainSet, name: 'Fuzz' };
 const { id: _, ...product } = PRODUCT_KINDS[1]!;
 
 /** Valid commands, to be spoilt. */

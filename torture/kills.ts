@@ -3,6 +3,7 @@ import Sqlite from 'better-sqlite3';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import type { Dice } from './dice';
 import { kill, pause, sendEdit, serve } from './server';
+import { plainSet } from './set';
 
 /** What the kills came to. */
 export interface KillFigures {
@@ -15,15 +16,6 @@ export interface KillFigures {
   /** Answers that were neither yes nor a plain no. */
   wrongAnswers: string[];
 }
-
-const set = {
-  figureScaleMm: 28,
-  levelMm: 15,
-  productId: 'coating-epoxy',
-  recipeId: 'clear',
-  benchWindows: null,
-  job: null,
-};
 
 /**
  * Clients write without a pause while the server is killed again and again: renames (each client its own set, counting up), sets that
@@ -54,7 +46,7 @@ export async function killLoop(data: string, kills: number, dice: Dice): Promise
   for (let i = 0; i < 3; i++) {
     const reply = await sendEdit(
       served.url,
-      { do: 'add', kind: 'set', data: { ...set, name: `count ${i} 0` } },
+      { do: 'add', kind: 'set', data: { ...plainSet, name: `count ${i} 0` } },
       { view: 'sets' },
     );
     clients.push(reply!.body.id!);
@@ -76,7 +68,7 @@ export async function killLoop(data: string, kills: number, dice: Dice): Promise
         const next = counted.get(id)! + 1;
         const reply = await sendEdit(
           url,
-          { do: 'put', kind: 'set', id, version, data: { ...set, name: `count ${number} ${next}` } },
+          { do: 'put', kind: 'set', id, version, data: { ...plainSet, name: `count ${number} ${next}` } },
           { view: 'desk', setId: id },
         );
         if (!reply) return;
@@ -96,7 +88,7 @@ export async function killLoop(data: string, kills: number, dice: Dice): Promise
         };
         const reply = await sendEdit(
           url,
-          { do: 'add', kind: 'set', data: { ...set, name: one.name } },
+          { do: 'add', kind: 'set', data: { ...plainSet, name: one.name } },
           { view: 'sets' },
           one.key,
         );

@@ -49,9 +49,24 @@ export interface Search<T> {
   end: () => void;
 }
 
-function inOwnWorker<T>(ask: (remote: Remote<Matcher>) => Promise<T>): Search<T> {
+/**
+ * Has something worked out in a worker of its own. Progress goes by another port than the result and may come in after it: then it
+ * is no news any more, and is not told.
+ */
+function inOwnWorker<T>(
+  progress: Progress,
+  ask: (remote: Remote<Matcher>, progress: Progress) => Promise<T>,
+): Search<T> {
   const worker = startWorker();
-  return { result: ask(wrap<Matcher>(worker)).finally(() => worker.terminate()), end: () => worker.terminate() };
+  let running = true;
+  const end = (): void => {
+    running = false;
+    worker.terminate();
+  };
+  const told = proxy((share: number) => {
+    if (running) progress(share);
+  });
+  return { result: ask(wrap<Matcher>(worker), told).finally(end), end };
 }
 
 const bare = ({ tiles, meets, scores }: SearchStock): SearchStock => ({ tiles, meets, scores });
@@ -64,7 +79,9 @@ export const layInWorker = (
   mostExtras: number,
   progress: Progress,
 ): Search<TableResult> =>
-  inOwnWorker(async (remote): Promise<TableResult> => remote.lay(wish, bare(stock), seed, mostExtras, proxy(progress)));
+  inOwnWorker(progress, async (remote, told): Promise<TableResult> =>
+    remote.lay(wish, bare(stock), seed, mostExtras, told),
+  );
 
 /** What to make for a list of tables. */
 export const makeInWorker = (
@@ -73,4 +90,6 @@ export const makeInWorker = (
   mostExtras: number,
   progress: Progress,
 ): Search<MakeResult> =>
-  inOwnWorker(async (remote): Promise<MakeResult> => remote.make(wishes, bare(stock), mostExtras, proxy(progress)));
+  inOwnWorker(progress, async (remote, told): Promise<MakeResult> =>
+    remote.make(wishes, bare(stock), mostExtras, told),
+  );

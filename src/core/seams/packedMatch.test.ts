@@ -23,7 +23,13 @@ test('a match that was packed has the same seams, and compares its edges alike',
   );
   const packed = packMatch(match);
   const back = unpackMatch(JSON.parse(JSON.stringify(packed)) as typeof packed);
-  expect({ ...back, edges: [] }).toEqual({ ...match, edges: [] });
+  expect({ ...back, edges: [], seams: [] }).toEqual({ ...match, edges: [], seams: [] });
+  expect(back.seams).toHaveLength(match.seams.length);
+  back.seams.forEach((seam, i) => {
+    for (const [key, value] of Object.entries(match.seams[i]!))
+      if (typeof value === 'number') expect(seam[key as 'gapMm']).toBeCloseTo(value, 4);
+      else expect(seam[key as 'gapMm']).toEqual(value);
+  });
   expect(match.edges.length).toBeGreaterThan(8);
   back.edges.forEach(({ heightMm, ...edge }, i) => {
     const { heightMm: before, ...same } = match.edges[i]!;

@@ -1,5 +1,10 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import SnackbarContent from '@mui/material/SnackbarContent';
@@ -72,29 +77,31 @@ function BothVersions({ both }: { both: ReturnType<typeof bothVersions> }) {
   if (all.length === 0) return null;
   const more = all.length - MOST_FIELDS;
   return (
-    <table className={styles.both}>
-      <thead>
-        <tr>
-          <td />
-          <th scope="col">yours</th>
-          <th scope="col">there now</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table className={styles.both}>
+      <TableHead>
+        <TableRow>
+          <TableCell />
+          <TableCell>yours</TableCell>
+          <TableCell>there now</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {all.slice(0, MOST_FIELDS).map(({ field, mine, theirs }) => (
-          <tr key={field}>
-            <th scope="row">{field}</th>
-            <td>{mine}</td>
-            <td>{theirs}</td>
-          </tr>
+          <TableRow key={field}>
+            <TableCell component="th" scope="row">
+              {field}
+            </TableCell>
+            <TableCell>{mine}</TableCell>
+            <TableCell>{theirs}</TableCell>
+          </TableRow>
         ))}
         {more > 0 && (
-          <tr>
-            <th scope="row">{`and ${more} more`}</th>
-          </tr>
+          <TableRow>
+            <TableCell component="th" scope="row">{`and ${more} more`}</TableCell>
+          </TableRow>
         )}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 

@@ -1,5 +1,10 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
 import { useSearchParams } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
@@ -87,26 +92,28 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
   };
   return (
     <div className={own.scroll}>
-      <table ref={table} className={own.table}>
-        <thead>
-          <tr>
-            <th scope="col">Piece</th>
-            <th scope="col">Edge</th>
-            <th scope="col">{`Level at its start, ${units.length}`}</th>
-            <th scope="col">middle</th>
-            <th scope="col">end</th>
-            <th scope="col">Bed: how far along, how high</th>
-          </tr>
-        </thead>
-        <tbody>
+      <Table ref={table} className={own.table}>
+        <TableHead>
+          <TableRow>
+            <TableCell>Piece</TableCell>
+            <TableCell>Edge</TableCell>
+            <TableCell>{`Level at its start, ${units.length}`}</TableCell>
+            <TableCell>middle</TableCell>
+            <TableCell>end</TableCell>
+            <TableCell>Bed: how far along, how high</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {rows.map((row, i) => (
-            <tr key={`${row.name} ${row.edge}`} data-first={rows[i - 1]?.name !== row.name || undefined}>
-              <th scope="row">{rows[i - 1]?.name !== row.name ? row.name : ''}</th>
-              <td className={own.edge}>
+            <TableRow key={`${row.name} ${row.edge}`} data-first={rows[i - 1]?.name !== row.name || undefined}>
+              <TableCell component="th" scope="row">
+                {rows[i - 1]?.name !== row.name ? row.name : ''}
+              </TableCell>
+              <TableCell className={own.edge}>
                 {row.edge} <small>{ENDS[row.edge]}</small>
-              </td>
+              </TableCell>
               {(['start', 'middle', 'end'] as const).map((place, k) => (
-                <td key={place}>
+                <TableCell key={place}>
                   <Level
                     row={row}
                     k={k}
@@ -114,9 +121,9 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
                     put={put}
                     next={next}
                   />
-                </td>
+                </TableCell>
               ))}
-              <td>
+              <TableCell>
                 <BedPairs
                   name={`${row.name} ${row.edge}`}
                   lengthMm={row.lengthMm}
@@ -124,11 +131,11 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
                   onBed={(bed) => put(row, (now) => ({ ...now, bed }))}
                   next={next}
                 />
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useMemo, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
 import { GRADES } from '@/core/seams/schema';
 import { GRADE_WORDS } from '@/ui/mark/GradeMark';
@@ -47,6 +47,13 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
     setCursor([row, column]);
     onChoose(seam);
   };
+  const [under, setUnder] = useState<string | null>(null);
+  const cellUnder = ({ currentTarget, clientX, clientY }: MouseEvent<SVGSVGElement>): string | null => {
+    const { left, top } = currentTarget.getBoundingClientRect();
+    const cell = (px: number): number => Math.floor((px - LABEL) / CELL);
+    const key = `${cell(clientY - top)},${cell(clientX - left)}`;
+    return at.has(key) ? key : null;
+  };
   const size = LABEL + edges.length * CELL;
   const name = (index: number): string => `${match.edges[index]!.piece} ${match.edges[index]!.edge}`;
   const counts = GRADES.map(
@@ -69,6 +76,15 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
           viewBox={`0 0 ${size} ${size}`}
           role="img"
           aria-label={`${match.seams.length} seams: ${counts}. The list beside it names each.`}
+          data-over={under ? true : undefined}
+          onPointerMove={(event) => setUnder(cellUnder(event))}
+          onPointerLeave={() => setUnder(null)}
+          onClick={(event) => {
+            const key = cellUnder(event);
+            if (!key) return;
+            setCursor(key.split(',').map(Number) as [number, number]);
+            onChoose(at.get(key)!);
+          }}
         >
           {edges.map((edge, i) => (
             <g
@@ -82,27 +98,25 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
               <text transform={`translate(${LABEL + i * CELL + 12} ${LABEL - 7}) rotate(-90)`}>{name(edge)}</text>
             </g>
           ))}
-          {[...at].map(([key, seam]) => {
-            const [row, column] = key.split(',').map(Number) as [number, number];
-            return (
-              <Cell
-                key={key}
-                seam={seam}
-                x={LABEL + column * CELL}
-                y={LABEL + row * CELL}
-                chosen={seam === chosen}
-                title={`${seamName(match, seam)}: ${seamWords(match, seam, units)}`}
-                onPick={() => (setCursor([row, column]), onChoose(seam))}
-              />
-            );
-          })}
+          <path className={styles.rules} d={rules(at.keys())} />
+          {GRADES.map((grade) => (
+            <path
+              key={grade}
+              className={styles.mark}
+              data-grade={grade}
+              d={[...at].map(([key, seam]) => (seam.grade === grade ? mark(grade, ...corner(key)) : '')).join('')}
+            />
+          ))}
+          {[...at].map(([key, seam]) => seam === chosen && <Frame key={key} at={key} chosen />)}
+          {under && <Frame at={under} />}
+          {under && <title>{`${seamName(match, at.get(under)!)}: ${seamWords(match, at.get(under)!, units)}`}</title>}
         </svg>
       </div>
       <p className={styles.key}>
         {GRADES.map((grade) => (
           <span key={grade}>
             <svg width={CELL} height={CELL} aria-hidden>
-              <Mark grade={grade} x={0} y={0} />
+              <path className={styles.mark} data-grade={grade} d={mark(grade, 0, 0)} />
             </svg>
             {GRADE_WORDS[grade]}
           </span>
@@ -113,40 +127,30 @@ export function SeamMatrix({ match, chosen, onChoose }: SeamMatrixProps) {
   );
 }
 
-function Cell({
-  seam,
-  x,
-  y,
-  chosen,
-  title,
-  onPick,
-}: {
-  seam: MatchSeam;
-  x: number;
-  y: number;
-  chosen: boolean;
-  title: string;
-  onPick: () => void;
-}) {
+/** Upper left corner of a cell that is named by its row and column. */
+function corner(key: string): [x: number, y: number] {
+  const [row, column] = key.split(',').map(Number) as [number, number];
+  return [LABEL + column * CELL, LABEL + row * CELL];
+}
+
+/** The squares of all seams in one line: hundreds of them, each a node of its own, held up the whole page. */
+const rules = (keys: Iterable<string>): string =>
+  [...keys]
+    .map(corner)
+    .map(([x, y]) => `M${x + 0.5} ${y + 0.5}h${CELL - 1}v${CELL - 1}h${1 - CELL}z`)
+    .join('');
+
+function Frame({ at, chosen }: { at: string; chosen?: true }) {
+  const [x, y] = corner(at);
   return (
-    <g className={styles.cell} data-chosen={chosen || undefined} onClick={onPick}>
-      <title>{title}</title>
-      <rect x={x + 0.5} y={y + 0.5} width={CELL - 1} height={CELL - 1} />
-      <Mark grade={seam.grade} x={x} y={y} />
-    </g>
+    <rect className={styles.frame} data-chosen={chosen} x={x + 0.5} y={y + 0.5} width={CELL - 1} height={CELL - 1} />
   );
 }
 
 const APART = { closes: 0, passes: 2.5, shows: 5.5 };
 
 /** Two waters that meet, or do not. */
-function Mark({ grade, x, y }: { grade: MatchSeam['grade']; x: number; y: number }) {
+function mark(grade: MatchSeam['grade'], x: number, y: number): string {
   const half = APART[grade] / 2;
-  return (
-    <path
-      className={styles.mark}
-      data-grade={grade}
-      d={`M${x + 3} ${y + CELL / 2 - half}h5.5M${x + 8.5} ${y + CELL / 2 + half}h5.5`}
-    />
-  );
+  return `M${x + 3} ${y + CELL / 2 - half}h5.5M${x + 8.5} ${y + CELL / 2 + half}h5.5`;
 }

@@ -118,7 +118,9 @@ test('a noisy scan of 160 000 samples is kept, planned, and still there after a 
     mimeType: 'model/stl',
     buffer: Buffer.from(bedStl(grid, outlineSize(outline), 'rough')),
   });
+  const wide = page.waitForResponse(/\/api\/edits\/large$/);
   await page.getByRole('button', { name: 'Make a new piece of it' }).click();
+  expect((await wide).status()).toBe(200);
   // Named after its file. A disc of 45 mm, 15 − 9.6 mm deep: 34.4 ml.
   await expect(page.getByRole('button', { name: /rough pond/ }).first()).toBeVisible();
   await expect(reading(page, 'Water in each')).toHaveText(/^3[3-5]\.\d/);

@@ -3,6 +3,7 @@ import { connect } from 'node:net';
 import Sqlite from 'better-sqlite3';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { PRODUCT_KINDS } from '../src/core/mixing/productKinds';
+import { EDIT_DOORS } from '../src/core/records/edits';
 import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/schema';
 import type { Dice } from './dice';
 import { end, memoryMb, pause, serve, type Served } from './server';
@@ -129,7 +130,7 @@ const PATHS = [
     '/sets/SET/log',
   ],
   ...[
-    '/api/edits',
+    ...EDIT_DOORS.map(({ path }) => path),
     '/api/copies',
     '/api/copies/file',
     '/api/sets/SET/batches',
@@ -199,7 +200,8 @@ function nextRequest(dice: Dice, setId: string, designId: string): Sent {
     if (dice.whole(25) === 0) text = text.slice(0, dice.whole(text.length + 1));
     if (dice.whole(40) === 0) text = `${'['.repeat(20_000)}${text}`;
     if (dice.whole(60) === 0) text = JSON.stringify({ junk: 'z'.repeat(2_500_000) });
-    return { method: 'POST', path: '/api/edits', headers: { 'content-type': 'application/json' }, body: text };
+    const { path } = dice.one([...EDIT_DOORS]);
+    return { method: 'POST', path, headers: { 'content-type': 'application/json' }, body: text };
   }
   const method = dice.one(METHODS);
   return {

@@ -14,6 +14,7 @@ interface TopBarProps {
     undo: () => void;
     redo: () => void;
     busy: boolean;
+    sentShare: number | null;
     view: { history: { undo: string | null; redo: string | null } };
   };
   room?: string;
@@ -32,6 +33,9 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
       </Link>
       <div className={styles.middle}>{children}</div>
       <div className={styles.tools}>
+        {door.sentShare !== null && (
+          <span role="status" className={styles.sent}>{`sending, ${Math.round(100 * door.sentShare)} %`}</span>
+        )}
         {room && (
           <Link href="/shelf#workshop" className={styles.room} title="Room: temperature and humidity">
             {room}

@@ -2,7 +2,7 @@ import { ZodError } from 'zod';
 import { CopyError } from '@/db/copies';
 import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
-import { MOST_EDIT_BYTES, verdictOnWriting } from './door/gate';
+import { mostBytesAt, verdictOnWriting } from './door/gate';
 import { FieldProblem } from './runCommand';
 
 /** What the edit door answers when it does not do what was asked. */
@@ -89,11 +89,12 @@ export const download = ({ name, bytes }: { name: string; bytes: Uint8Array }): 
 
 /** The JSON body of a request from our own pages; it is read no further than it may be long. */
 export async function ownJson(request: Request): Promise<unknown> {
-  const refused = verdictOnWriting(new URL(request.url).pathname, request.headers.get('host') ?? '', {
+  const { pathname } = new URL(request.url);
+  const refused = verdictOnWriting(pathname, request.headers.get('host') ?? '', {
     ...Object.fromEntries(request.headers),
   });
   if (refused) throw new RequestError(refused.status, refused.message);
-  const text = await shortText(request);
+  const text = await shortText(request, mostBytesAt(pathname));
   try {
     return JSON.parse(text);
   } catch {
@@ -101,8 +102,8 @@ export async function ownJson(request: Request): Promise<unknown> {
   }
 }
 
-/** The text of a body that is no longer than an edit may be; of a longer one only so much is read. */
-async function shortText(request: Request): Promise<string> {
+/** The text of a body that is no longer than it may be; of a longer one only so much is read. */
+async function shortText(request: Request, mostBytes: number): Promise<string> {
   if (!request.body) return '';
   const parts: Uint8Array[] = [];
   let bytes = 0;
@@ -111,7 +112,7 @@ async function shortText(request: Request): Promise<string> {
     const { done, value } = await reader.read();
     if (done) return new TextDecoder().decode(Buffer.concat(parts));
     bytes += value.byteLength;
-    if (bytes > MOST_EDIT_BYTES) {
+    if (bytes > mostBytes) {
       await reader.cancel().catch(() => undefined);
       throw new RequestError(413, 'That is too large.');
     }

@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import Papa from 'papaparse';
 import { planCommand } from '@/core/formats/planFile';
 import { commandSchema } from '@/core/records/command';
+import { EDIT_DOORS } from '@/core/records/edits';
 import { planSchema } from '@/core/plan';
 import { temporaryFolder } from '@/db/testDataFile';
 import { answerEdit } from './answerEdit';
@@ -20,8 +21,9 @@ const BATCH = 'hs-batch-3';
 async function fromDesk(
   command: object,
   headers: Record<string, string> = {},
+  path: string = EDIT_DOORS[0].path,
 ): Promise<{ status: number; body: Record<string, unknown> }> {
-  const request = new Request('http://127.0.0.1/api/edits', {
+  const request = new Request(`http://127.0.0.1${path}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', ...headers },
     body: JSON.stringify({ command, wanted: { view: 'desk', setId: SET } }),
@@ -113,9 +115,11 @@ describe('answers of the edit door', () => {
     await fromDesk({ do: 'undo', scope: `set:${SET}` });
     expect(set().data.levelMm).toBe(15);
   });
-  test('a body of three megabytes is not taken', async () => {
-    const { status } = await fromDesk({ do: 'put', kind: 'set', id: 'x'.repeat(3_000_000), version: 1, data: {} });
-    expect(status).toBe(413);
+  test('a body of three megabytes is not taken, but by the wide door, and there it is looked at', async () => {
+    const large = { do: 'put', kind: 'set', id: 'x'.repeat(3_000_000), version: 1, data: {} };
+    expect((await fromDesk(large)).status).toBe(413);
+    expect((await fromDesk(large, {}, EDIT_DOORS[1].path)).status).toBe(422);
+    expect((await fromDesk({ ...large, id: 'x'.repeat(9_000_000) }, {}, EDIT_DOORS[1].path)).status).toBe(413);
   });
   test('a measured copy: stored, planned on its own, refused outside the piece', async () => {
     const measure = (xMm: number): object => ({

@@ -1,3 +1,5 @@
+import { postTelling } from '@/features/door/post';
+
 /** A copy of the data file beside it. */
 export interface KnownCopy {
   name: string;
@@ -48,20 +50,11 @@ export function sendFile(
 ): Promise<CopiesOutcome> {
   if (file.size > MOST_FILE_BYTES)
     return Promise.resolve({ ok: false, message: `${file.name} is larger than 500 MB; it is not sent.` });
-  return new Promise((resolve) => {
-    const request = new XMLHttpRequest();
-    request.open('POST', `/api/copies/file?only=${only}`);
-    request.setRequestHeader('content-type', 'application/octet-stream');
-    request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0);
-    request.onerror = () => resolve({ ok: false, message: UNANSWERED });
-    request.onload = () => {
-      try {
-        const body = JSON.parse(request.responseText) as CopiesAnswer & { message: string };
-        resolve(request.status === 200 ? { ok: true, answer: body } : { ok: false, message: body.message });
-      } catch {
-        resolve({ ok: false, message: UNANSWERED });
-      }
-    };
-    request.send(file);
-  });
+  return postTelling(`/api/copies/file?only=${only}`, 'application/octet-stream', file, progress).then(
+    ({ status, body }): CopiesOutcome =>
+      status === 200
+        ? { ok: true, answer: body as CopiesAnswer }
+        : { ok: false, message: (body as { message: string }).message },
+    () => ({ ok: false, message: UNANSWERED }),
+  );
 }

@@ -21,7 +21,7 @@ export function useEditDoor<V extends { history: History }>(
   apply: (view: V, changed: Changed) => V,
 ): EditDoor<V> {
   const [queue] = useState(() =>
-    createEditQueue({ initial, send: (command, key) => sendEdit(command, wanted, key), apply }),
+    createEditQueue({ initial, send: (command, key, progress) => sendEdit(command, wanted, key, progress), apply }),
   );
   const [scope] = useState(() => scopeWanted(wanted));
   const state = useSyncExternalStore(queue.subscribe, queue.state, queue.state);

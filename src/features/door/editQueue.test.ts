@@ -126,3 +126,24 @@ describe('edits one after another', () => {
     keys.forEach((key) => expect(key.length).toBeGreaterThanOrEqual(12));
   });
 });
+
+test('a large edit tells how much of it has gone, and nothing once it is there', async () => {
+  let tell = (_share: number): void => undefined;
+  let arrive = (_: Sent): void => undefined;
+  const queue = createEditQueue<View>({
+    initial: first,
+    send: (_command, _key, progress) => {
+      tell = progress;
+      return new Promise((resolve) => (arrive = resolve));
+    },
+    apply: (view) => view,
+  });
+  const outcome = queue.run(rename('b'));
+  await Promise.resolve();
+  expect(queue.state().sentShare).toBeNull();
+  tell(0.4);
+  expect(queue.state()).toMatchObject({ sentShare: 0.4, busy: true });
+  arrive({ ok: true, answer: { id: 'r', changes: [], history: first.history } as never });
+  await outcome;
+  expect(queue.state().sentShare).toBeNull();
+});

@@ -27,6 +27,8 @@ export type Sent = { ok: true; answer: EditAnswer } | { ok: false; trouble: Trou
 export interface QueueState<V> {
   view: V;
   busy: boolean;
+  /** How much of a large edit has gone, 0 to 1; null when none is on its way. */
+  sentShare: number | null;
   trouble: Trouble | null;
   /** The last thing done, in words, for the status line. */
   done: string | null;
@@ -45,7 +47,7 @@ export interface EditQueue<V> {
 
 interface QueueOptions<V> {
   initial: V;
-  send: (command: Command, key: string) => Promise<Sent>;
+  send: (command: Command, key: string, progress: (share: number) => void) => Promise<Sent>;
   /** The view with what was changed; rows that were not keep their identity. */
   apply: (view: V, changed: Changed) => V;
 }
@@ -59,7 +61,7 @@ export function createEditQueue<V extends { history: History }>({
   send,
   apply,
 }: QueueOptions<V>): EditQueue<V> {
-  let state: QueueState<V> = { view: initial, busy: false, trouble: null, done: null };
+  let state: QueueState<V> = { view: initial, busy: false, sentShare: null, trouble: null, done: null };
   let pending = 0;
   let last: Promise<unknown> = Promise.resolve();
   const listeners = new Set<() => void>();
@@ -72,7 +74,8 @@ export function createEditQueue<V extends { history: History }>({
   const carryOut = async (make: MakeCommand<V>, done: string | undefined, key = newKey()): Promise<Outcome> => {
     const command = make(state.view);
     if (!command) return { ok: true, id: null };
-    const result = await send(command, key);
+    const result = await send(command, key, (sentShare) => set({ sentShare }));
+    if (state.sentShare !== null) set({ sentShare: null });
     const changed = result.ok ? result.answer : result.changed;
     if (changed) show((view) => apply(view, changed));
     if (result.ok) {

@@ -1,38 +1,69 @@
 import type { Command, ViewWanted } from '@/core/records/command';
+import { EDIT_DOORS, editDoorFor } from '@/core/records/edits';
 import type { EditAnswer } from '@/core/records/views';
 import type { Changed, Sent, Trouble } from './editQueue';
+import { postTelling, type Reply } from './post';
 
 /** The browser lets requests outlive their page only up to 64 kB, all that are under way together. */
 const MOST_OUTLIVING = 48_000;
 let outliving = 0;
 
-/**
- * Sends one edit to the server. Never throws: a server that does not answer is trouble like any other. A small edit survives the
- * end of its page; a large one, as of a scan, is sent as any other request.
- */
-export async function sendEdit(command: Command, wanted: ViewWanted, key: string): Promise<Sent> {
-  const text = JSON.stringify({ command, wanted, key });
-  const bytes = text.length;
+const JSON_TYPE = 'application/json';
+
+/** Sends a small edit so that it survives the end of its page. */
+async function sendSmall(path: string, text: string, bytes: number): Promise<Reply> {
   const outlives = outliving + bytes < MOST_OUTLIVING;
   if (outlives) outliving += bytes;
-  let response: Response;
-  let body: unknown;
   try {
-    response = await fetch('/api/edits', {
+    const response = await fetch(path, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': JSON_TYPE },
       body: text,
       keepalive: outlives,
     });
-    body = await response.json();
-  } catch {
-    const message = 'Aguada does not answer. Is it still running? Your edit is kept here.';
-    return { ok: false, changed: null, trouble: { kind: 'offline', message, fields: [], command, key } };
+    return { status: response.status, body: await response.json() };
   } finally {
     if (outlives) outliving -= bytes;
   }
-  if (response.ok) return { ok: true, answer: body as EditAnswer };
-  const { error, message, fields, changes } = body as {
+}
+
+/**
+ * Sends one edit to the server. Never throws: a server that does not answer is trouble like any other. A small edit survives the
+ * end of its page; a large one, as of a scan, goes by the wide door and tells how much of it has gone, 0 to 1; one that no door
+ * would take is not sent at all.
+ */
+export async function sendEdit(
+  command: Command,
+  wanted: ViewWanted,
+  key: string,
+  progress: (share: number) => void,
+): Promise<Sent> {
+  const text = JSON.stringify({ command, wanted, key });
+  const bytes = new Blob([text]).size;
+  const door = editDoorFor(bytes);
+  const failed = (kind: Trouble['kind'], message: string): Sent => ({
+    ok: false,
+    changed: null,
+    trouble: { kind, message, fields: [], command, key },
+  });
+  if (!door) {
+    const most = EDIT_DOORS[EDIT_DOORS.length - 1]!.mostBytes;
+    return failed(
+      'refused',
+      `This takes ${megabytes(bytes)} MB; an edit may take ${megabytes(most)} MB. It was not sent. A scan with wider spacing takes less.`,
+    );
+  }
+  let reply: Reply;
+  try {
+    reply =
+      door === EDIT_DOORS[0]
+        ? await sendSmall(door.path, text, bytes)
+        : await postTelling(door.path, JSON_TYPE, text, progress);
+  } catch {
+    return failed('offline', 'Aguada does not answer. Is it still running? Your edit is kept here.');
+  }
+  if (reply.status === 200) return { ok: true, answer: reply.body as EditAnswer };
+  const { error, message, fields, changes } = reply.body as {
     error: Trouble['kind'];
     message: string;
     fields: Trouble['fields'];
@@ -40,3 +71,5 @@ export async function sendEdit(command: Command, wanted: ViewWanted, key: string
   };
   return { ok: false, changed: changes ? { changes } : null, trouble: { kind: error, message, fields, command, key } };
 }
+
+const megabytes = (bytes: number): string => (bytes / 1_000_000).toFixed(1);

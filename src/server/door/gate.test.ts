@@ -1,5 +1,6 @@
+import { EDIT_DOORS } from '../../core/records/edits';
 import fc from 'fast-check';
-import { hostsOf, MOST_EDIT_BYTES, securityHeaders, verdictOn, type Asked } from './gate';
+import { hostsOf, securityHeaders, verdictOn, type Asked } from './gate';
 
 const HOSTS = hostsOf('127.0.0.1', 3000);
 const asked = (change: Partial<Asked> & { headers?: Asked['headers'] } = {}): Asked => ({
@@ -81,8 +82,13 @@ describe('what writes', () => {
     [{ 'content-type': 'application/json-seq' }, 415],
     [{ 'content-type': 'text/plain' }, 415],
     [{ 'content-type': undefined }, 415],
-    [{ 'content-length': String(MOST_EDIT_BYTES + 1) }, 413],
+    [{ 'content-length': String(EDIT_DOORS[0].mostBytes + 1) }, 413],
   ])('with %j is refused, %i', (headers, status) => expect(statusOf(posted(headers))).toBe(status));
+  test('may be longer by the wide door, and not without end', () => {
+    const { path, mostBytes } = EDIT_DOORS[1];
+    expect(statusOf(posted({ 'content-length': String(mostBytes) }, path))).toBe(200);
+    expect(statusOf(posted({ 'content-length': String(mostBytes + 1) }, path))).toBe(413);
+  });
   test('is nowhere but at the doors for it', () => {
     expect(statusOf(posted({}, '/sets/heron-slack/shape'))).toBe(405);
     expect(statusOf(posted({}, '/apiary'))).toBe(405);

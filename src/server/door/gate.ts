@@ -1,3 +1,5 @@
+import { EDIT_DOORS } from '../../core/records/edits';
+
 /** What is known of a request before any of it is read. */
 export interface Asked {
   method: string;
@@ -11,8 +13,6 @@ export interface Verdict {
   message: string;
 }
 
-/** The largest body of an edit: a scan of 160,000 noisy samples takes about a fifth of it. */
-export const MOST_EDIT_BYTES = 2_000_000;
 /** The largest file that is taken in, and where. */
 export const MOST_FILE_BYTES = 500_000_000;
 const FILE_DOOR = '/api/copies/file';
@@ -67,8 +67,12 @@ export function verdictOnWriting(path: string, host: string, headers: Asked['hea
   if (!wanted.test(first(headers['content-type']) ?? ''))
     return { status: 415, message: file ? 'Send a file.' : 'Send JSON.' };
   const length = Number(first(headers['content-length']) ?? 0);
-  return length > (file ? MOST_FILE_BYTES : MOST_EDIT_BYTES) ? { status: 413, message: 'That is too large.' } : null;
+  return length > mostBytesAt(path) ? { status: 413, message: 'That is too large.' } : null;
 }
+
+/** How long the body of a request may be, by where it goes. */
+export const mostBytesAt = (path: string): number =>
+  path === FILE_DOOR ? MOST_FILE_BYTES : (EDIT_DOORS.find((door) => door.path === path) ?? EDIT_DOORS[0]).mostBytes;
 
 /** The names under which Aguada answers: those of this machine, and the one it was asked to listen on. */
 export function hostsOf(listen: string, port: number, others: readonly string[] = []): Set<string> {

@@ -158,6 +158,22 @@ test('a tablet pairs with the code of the desk, enters what was poured, changes 
     await name.fill('Not mine to name');
     await name.press('Enter');
     await expect(tablet.getByRole('alert').filter({ hasText: 'may use the bench only' })).toBeVisible();
+    // What it is there for: a layer is poured, and stands in the log at the desk.
+    await tablet.goto(`${far}/sets/heron-slack/log?batch=hs-batch-3&layer=1`);
+    await awake(tablet);
+    const cups = await tablet.getByLabel('Part A, g').count();
+    for (let cup = 0; cup < cups; cup++) {
+      await tablet.getByLabel('Part A, g').nth(cup).fill('30.4');
+      await tablet.getByLabel('Part B, g').nth(cup).fill('26.7');
+    }
+    await tablet.getByLabel('Note on the whole layer').fill('Poured from the tablet');
+    await tablet.getByRole('button', { name: 'Put it in the log' }).click();
+    await expect(tablet.getByText('Enter layer 2', { exact: true })).toBeVisible();
+    await page.goto(`${url}/sets/heron-slack/log?batch=hs-batch-3`);
+    await expect(page.getByText('Poured from the tablet')).toBeVisible();
+    await page.goto(`${url}/shelf`);
+    await awake(page);
+
     expect((await tablet.request.get(`${far}/api/copies`)).status()).toBe(403);
     expect((await tablet.request.get(`${far}/api/devices`)).status()).toBe(403);
 

@@ -1,4 +1,4 @@
-import { addPiece, expect, makeSet, pick, reading, test } from './guarded';
+import { addPiece, awake, expect, makeSet, pick, reading, test } from './guarded';
 
 test('the level is dragged on the strip and moved by key; figures follow', async ({ page }) => {
   await makeSet(page, 'Level Test');
@@ -118,4 +118,44 @@ test('a recipe follows its doses; a product in use is not thrown out', async ({ 
   await page.getByRole('button', { name: /Slow casting epoxy 2:1/ }).click();
   await page.getByRole('button', { name: 'Remove Slow casting epoxy' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'Tint Test' })).toBeVisible();
+});
+
+test('by keyboard alone: a new set, its first piece in inches, a rock, taken back from within its own field', async ({
+  page,
+}) => {
+  const focused = page.locator(':focus');
+  const tabTo = async (name: RegExp): Promise<void> => {
+    for (let i = 0; i < 80; i++) {
+      await page.keyboard.press('Tab');
+      if (name.test((await focused.getAttribute('aria-label')) ?? (await focused.textContent()) ?? '')) return;
+    }
+    throw new Error(`No ${name} within 80 steps`);
+  };
+  await page.goto('/');
+  await awake(page);
+  await tabTo(/^New set$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Name' })).toBeFocused();
+  await page.keyboard.type('Keys Only');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('1/2 in');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Tile, straight channel' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^T-1/ })).toBeFocused();
+  await tabTo(/^Width, mm/);
+  await page.keyboard.type('6 in');
+  await page.keyboard.press('Enter');
+  await expect(focused).toHaveValue('152.4');
+  await tabTo(/^Add to the bed/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem').first()).toBeFocused();
+  await page.keyboard.type('ro');
+  await page.keyboard.press('Enter');
+  const foot = page.getByRole('textbox', { name: 'Across its foot, mm' });
+  await expect(foot).toBeFocused();
+  await page.keyboard.press('Control+z');
+  await expect(foot).toHaveCount(0);
+  await expect(page.getByRole('textbox', { name: /^Width, mm/ })).toHaveValue('152.4');
 });

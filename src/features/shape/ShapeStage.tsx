@@ -27,6 +27,7 @@ import { copyNames, damWords } from '../desk/summarise';
 import { BedFiles } from './BedFiles';
 import { BodyAndMould } from './BodyAndMould';
 import { BenchLevel } from './BenchLevel';
+import { FirstPiece } from './FirstPiece';
 import { DesignList } from './DesignList';
 import { MeasuredCopy } from './MeasuredCopy';
 import { Measures } from './Measures';
@@ -69,11 +70,7 @@ export function ShapeStage() {
           <PieceNumbers design={design} copy={copy} />
         </>
       ) : (
-        <p className={styles.teach}>
-          Add the first piece: a tile with a channel, a board with a shore, a base with a pool. Each comes drawn for the
-          level of the set; then drag its ports and rocks, or type its measures. <code>4 3/4&quot;</code>,{' '}
-          <code>16 cm</code> and <code>3*40+2</code> all work.
-        </p>
+        <FirstPiece />
       )}
     </div>
   );
@@ -117,19 +114,21 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
   const pools = (dragging ? null : piecePlan(plan, { designId: design.id, copy })?.pools) ?? NO_POOLS;
   return (
     <>
-      <PlanView
-        design={shown}
-        levelMm={levelMm}
-        {...picture}
-        moving={dragging}
-        pools={pools}
-        readings={measured?.readings}
-        drawn={measured && differences ? pictureBed(live, dragging).grid : undefined}
-        snaps={snaps}
-        cut={cut}
-        onCut={setCut}
-        onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)}
-      />
+      <div className={styles.picture}>
+        <PlanView
+          design={shown}
+          levelMm={levelMm}
+          {...picture}
+          moving={dragging}
+          pools={pools}
+          readings={measured?.readings}
+          drawn={measured && differences ? pictureBed(live, dragging).grid : undefined}
+          snaps={snaps}
+          cut={cut}
+          onCut={setCut}
+          onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)}
+        />
+      </div>
       {section && section.profile.lengthMm > 0 && (
         <SectionCut
           {...section}

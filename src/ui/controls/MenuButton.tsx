@@ -5,6 +5,7 @@ import Button, { type ButtonProps } from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useId, useState } from 'react';
+import { flushSync } from 'react-dom';
 
 export interface MenuChoice {
   key: string;
@@ -54,7 +55,9 @@ export function MenuButton({ label, name, choices, size = 'small', variant = 'ou
             key={choice.key}
             disabled={choice.disabled}
             onClick={() => {
-              setAnchor(null);
+              // Closed and the focus given back before it is done: what is done may send the focus on.
+              flushSync(() => setAnchor(null));
+              anchor?.focus();
               choice.onPick();
             }}
           >

@@ -24,6 +24,10 @@ const typing = (target: EventTarget | null): boolean =>
   (target.isContentEditable ||
     (TYPED_IN.includes(target.tagName) && !PRESSED.includes(target.getAttribute('type') ?? '')));
 
+/** A field in which nothing was typed since it was last kept has nothing of its own to undo. */
+const untouched = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.dataset['untouched'] !== undefined;
+
 /** A list with the focus takes letters and arrows for itself, but not Ctrl with a letter. */
 const inList = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="listbox"],[role="menu"],[role="combobox"]') !== null;
@@ -34,9 +38,10 @@ export function useShortcuts(shortcuts: readonly Shortcut[]): void {
     '*',
     (event) => {
       const { altKey, defaultPrevented, target } = event;
-      if (altKey || defaultPrevented || typing(target) || document.querySelector('[role="dialog"]')) return;
+      if (altKey || defaultPrevented || document.querySelector('[role="dialog"]')) return;
       const hit = shortcuts.find((shortcut) => hits(shortcut, event));
       if (!hit || (!hit.mod && inList(target))) return;
+      if (typing(target) && !(hit.mod && untouched(target))) return;
       event.preventDefault();
       hit.run();
     },

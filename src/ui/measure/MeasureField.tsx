@@ -114,7 +114,12 @@ export function MeasureField({
       autoComplete="off"
       slotProps={{
         input: { endAdornment: sign ? <InputAdornment position="end">{sign}</InputAdornment> : undefined },
-        htmlInput: { inputMode: 'text', spellCheck: false, 'aria-label': sign ? `${label}, ${sign}` : undefined },
+        htmlInput: {
+          inputMode: 'text',
+          spellCheck: false,
+          'aria-label': sign ? `${label}, ${sign}` : undefined,
+          'data-untouched': typed === null || undefined,
+        },
         formHelperText: { role: message ? 'alert' : undefined },
       }}
     />

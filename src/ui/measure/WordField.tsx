@@ -49,6 +49,7 @@ export function WordField({ label, value, onCommit, validate, error, hint, multi
       error={message !== null}
       helperText={message ?? hint}
       autoComplete="off"
+      slotProps={{ htmlInput: { 'data-untouched': typed === null || undefined } }}
     />
   );
 }

@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '@/core/tint/waterTint';
 import { testDesign } from '@/core/bed/testShapes';
 import { checkDesign } from '@/core/bed/checkDesign';
 import { damRuns } from '@/core/bed/dams';
@@ -172,13 +173,13 @@ describe('cups in words', () => {
 describe('the strip', () => {
   const designs = [{ id: 'd', version: 1, data: testDesign([{ ...channel, widthMm: 58 }]) }];
   test('shows a piece cut where land and water meet, with the dams of that edge only', () => {
-    const [piece] = stripPieces(designs, 15, [], makePictureBed);
+    const [piece] = stripPieces(designs, 15, CLEAR_TINT, makePictureBed);
     expect(piece).toMatchObject({ id: 'd', place: 'south', surface: { leftMm: 15, rightMm: 15 } });
     // A channel of 58 mm in the middle of 140 mm; the north edge has its dam too, and is not shown.
     expect(piece!.dams).toMatchObject([{ fromMm: 41, toMm: 99, stripMm: 68, topMm: 18 }]);
   });
   test('the water is as deep in colour as in the cut', () => {
-    const [piece] = stripPieces(designs, 15, [], makePictureBed);
+    const [piece] = stripPieces(designs, 15, CLEAR_TINT, makePictureBed);
     expect(piece!.look.stepMm * (piece!.look.colours.length - 1)).toBeCloseTo(6, 1);
   });
 });

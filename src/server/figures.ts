@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import { amountsKey, planTimes, withTimes, type Amounts, type Plan, type PlanRequest } from '@/core/plan';
 import type { StripOptions, StripPiece } from '@/core/picture/strip';
-import { drawnDesigns, setRecipe } from '@/core/records/buildRequest';
+import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { SetDocuments } from '@/core/records/views';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
 import { compute } from './pool';
@@ -49,7 +49,7 @@ export const matchOf = (request: MatchRequest): Promise<MatchSet> =>
 export function stripOf(documents: SetDocuments, options: StripOptions): Promise<StripPiece[]> {
   const { levelMm } = documents.set.data;
   const designs = drawnDesigns(documents).map(({ id, data }) => ({ id, data }));
-  const asked = { designs, levelMm, doses: setRecipe(documents).doses, options };
+  const asked = { designs, levelMm, tint: setTint(documents), options };
   return strips(JSON.stringify(asked), () => compute('strip', asked));
 }
 

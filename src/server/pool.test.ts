@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '@/core/tint/waterTint';
 import { testDesign } from '@/core/bed/testShapes';
 import { newFeature } from '@/core/bed/starters';
 import { makePictureBed } from '@/core/picture/bedPicture';
@@ -6,7 +7,7 @@ import { inTime } from './figures';
 import { closePool, compute, warmPool } from './pool';
 
 const designs = [{ id: 'a', data: testDesign([newFeature('channel', testDesign())]) }];
-const asked = { designs, levelMm: 15, doses: [], options: { samples: 31, colours: 3 } };
+const asked = { designs, levelMm: 15, tint: CLEAR_TINT, options: { samples: 31, colours: 3 } };
 
 afterAll(closePool);
 
@@ -14,7 +15,7 @@ describe('threads', () => {
   test('answer what the same core answers here', async () => {
     warmPool();
     expect(await compute('strip', asked)).toEqual(
-      JSON.parse(JSON.stringify(stripPieces(designs, 15, [], makePictureBed, asked.options))),
+      JSON.parse(JSON.stringify(stripPieces(designs, 15, CLEAR_TINT, makePictureBed, asked.options))),
     );
   });
   test('leave this one free meanwhile', async () => {

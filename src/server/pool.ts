@@ -6,7 +6,7 @@ import type { StripOptions, StripPiece } from '@/core/picture/strip';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Amounts, AmountsRequest } from '@/core/plan';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
-import type { RecipeDose } from '@/core/tint/doses';
+import type { WaterTint } from '@/core/tint/waterTint';
 
 /** What the threads can be asked for. */
 interface Tasks {
@@ -16,7 +16,7 @@ interface Tasks {
     asked: {
       designs: readonly { id: string; data: PieceDesign }[];
       levelMm: number;
-      doses: readonly RecipeDose[];
+      tint: WaterTint;
       options: StripOptions;
     };
     given: StripPiece[];

@@ -59,6 +59,9 @@ export const pieceDesignSchema = z.object({
   /** A straight cut that the maker has laid through it, for pictures. */
   sectionLine: z.object({ from: pointSchema, to: pointSchema }).optional(),
   bedColour: hexColour,
+  /** Painted lighter at the waterline, darker at the deepest; the bed colour lies half way. */
+  shoreColour: hexColour.optional(),
+  deepColour: hexColour.optional(),
   landColour: hexColour,
   /** How each open edge is closed; an edge that is not named gets a plastic strip. */
   dams: z.partialRecord(z.enum([...edgeNameSchema.options, 'rim']), damMethodSchema).default({}),

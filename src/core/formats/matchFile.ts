@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import { z } from 'zod';
 import { checkDesign } from '../bed/checkDesign';
 import { withJoints } from '../bed/joints';
@@ -65,7 +66,7 @@ export function matchReport(file: MatchFile): object {
     limits: file.limits,
     standards: file.standards,
     tilt: file.tilt,
-    doses: [],
+    tint: CLEAR_TINT,
     row: file.row,
   };
   const match = matchSet(request);

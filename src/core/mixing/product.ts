@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CLARITIES } from '../tint/waterTint';
 
 const number = z.number({ error: 'Type a number' });
 const positive = number.gt(0, 'Must be more than 0');
@@ -44,6 +45,8 @@ export const productSchema = z
     shelfLifeMonths: positive.max(240),
     packGrams: positive.max(1_000_000),
     packPrice: number.min(0, 'Cannot be negative').max(1_000_000),
+    /** How clear it cures by itself; water-clear when nothing is said. */
+    clarity: z.enum(CLARITIES).optional(),
   })
   .superRefine((product, context) => {
     const complain = (path: string, message: string): void =>

@@ -5,7 +5,7 @@ import { levelPools, type OwnLevels } from '../bed/poolLevels';
 import { middleProfile, outlineProfiles, type BedProfile, type OutlineProfile } from '../bed/profile';
 import type { PieceDesign } from '../bed/schema';
 import { atOwnLevel } from '../plan/beds';
-import type { RecipeDose } from '../tint/doses';
+import type { WaterTint } from '../tint/waterTint';
 import { waterLook, type WaterLook } from '../tint/waterLook';
 
 /** A bed for a picture, with all that its pictures ask of it at any level. */
@@ -58,18 +58,13 @@ export interface BedPicture {
 }
 
 /** The picture of a design at a level, in the colour of a recipe. */
-export function bedPicture(
-  design: PieceDesign,
-  bed: PictureBed,
-  levelMm: number,
-  doses: readonly RecipeDose[],
-): BedPicture {
+export function bedPicture(design: PieceDesign, bed: PictureBed, levelMm: number, tint: WaterTint): BedPicture {
   const { grid, lowestMm, profiles, own } = levelledPicture(design, bed, levelMm);
   const deepestMm = Math.max(0, levelMm - lowestMm);
   return {
     grid,
     drawnGrid: bed.grid,
-    look: waterLook(design, doses, deepestMm),
+    look: waterLook(design, tint, deepestMm),
     dams: damRuns(profiles, levelMm, design.dams).map((run) => atOwnLevel(run, design.outline, own)),
     deepestMm,
   };

@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
@@ -35,7 +36,7 @@ test('a strip that was packed is the same again, with a pool at its own level, a
     testDesign([channel], { tag: 'C', dams: { south: 'none', north: 'faced board' } }),
     testDesign([channel], { tag: 'D', outline: { kind: 'oval', widthMm: 60, lengthMm: 60 } }),
   ].map((data, i) => ({ id: `d${i}`, data }));
-  const strip = stripPieces(designs, 15, [], makePictureBed);
+  const strip = stripPieces(designs, 15, CLEAR_TINT, makePictureBed);
   expect(unpackStrip(packStrip(strip), designs, 15)).toEqual(strip);
   // A piece that is gone by the time it arrives is left out, and no other takes its place.
   expect(unpackStrip(packStrip(strip), designs.slice(1), 15)).toEqual(strip.slice(1));

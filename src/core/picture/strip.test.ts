@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import { testDesign } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { makePictureBed } from './bedPicture';
@@ -30,7 +31,7 @@ const strip = (options: Parameters<typeof stripPieces>[4], pieces = [design]): S
   stripPieces(
     pieces.map((data, i) => ({ id: `d${i}`, data })),
     15,
-    [],
+    CLEAR_TINT,
     makePictureBed,
     options,
   );

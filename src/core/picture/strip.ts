@@ -7,7 +7,7 @@ import type { Problem } from '../checks/problem';
 import { atOwnLevel } from '../plan/beds';
 import type { Amounts, TiltPlan } from '../plan/plan';
 import type { Tilt } from '../plan/request';
-import type { RecipeDose } from '../tint/doses';
+import type { WaterTint } from '../tint/waterTint';
 import { waterLook, type WaterLook } from '../tint/waterLook';
 import {
   levelledPicture,
@@ -70,7 +70,7 @@ const GRADES = { stop: 0, warn: 1, hint: 2 };
 export function stripPieces(
   designs: readonly { id: string; data: PieceDesign }[],
   levelMm: number,
-  doses: readonly RecipeDose[],
+  tint: WaterTint,
   bedOf: PictureSource,
   { cut = 'edge', samples, colours }: StripOptions = {},
 ): StripPiece[] {
@@ -88,7 +88,7 @@ export function stripPieces(
       copies: data.copies,
       profile: thinned(drawn, count),
       place: shown.place,
-      look: waterLook(data, doses, Math.max(0.1, levelMm - levelled.lowestMm), steps),
+      look: waterLook(data, tint, Math.max(0.1, levelMm - levelled.lowestMm), steps),
       surface: { leftMm: levelMm, rightMm: levelMm },
       overMm: levelled.own ? thinned({ ...drawn, heightMm: overProfile(drawn, shown.profile) }, count).heightMm : null,
       dams: closedRuns(

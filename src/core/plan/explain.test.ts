@@ -114,8 +114,8 @@ const CONSTANTS: [module: string, name: string, value: number, figure: Asked, sa
   ['../body/weight', 'DEBRIS_DENSITY', 2.41, 'weight', 'Debris at 2.41'],
   ['../body/twoStage', 'SAND_MINUTES_PER_100_MM', 7.5, 'twoStage', 'takes 7.5 minutes'],
   ['../tint/doses', 'DROP_TOLERANCE', 0.125, 'recipe smallestCup', 'within 12.5 %'],
-  ['../tint/doses', 'MOST_COLOURANT_SHARE', 0.041, 'recipe colourant', 'At most 4.1 %'],
-  ['../tint/doses', 'MOST_WATER_BASED_SHARE', 0.017, 'recipe waterBased', 'At most 1.7 %'],
+  ['../tint/limits', 'MOST_COLOURANT_SHARE', 0.041, 'recipe colourant', 'At most 4.1 %'],
+  ['../tint/limits', 'MOST_WATER_BASED_SHARE', 0.017, 'recipe waterBased', 'At most 1.7 %'],
 ];
 
 describe('each constant is told from where it is computed with', () => {

@@ -1,4 +1,5 @@
-import { DROP_TOLERANCE, MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE, type RecipeDose } from '../tint/doses';
+import { DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
+import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/limits';
 import { isWaterBased } from '../tint/schema';
 import type { Explanation } from './explanation';
 

@@ -12,7 +12,7 @@ import { waterAt, type WaterFigures } from '../bed/water';
 import { debrisMl } from '../bed/features';
 import type { LayerLevels } from '../mixing/layers';
 import { pouredDensity } from '../mixing/ratio';
-import { colourByDepth } from '../tint/waterLook';
+import { paintedByDepth } from '../tint/waterLook';
 import { surveyWater, type SurveyedBed, type SurveyedWater } from './beds';
 import type { PiecePlan, PoolPlan, TiltPlan } from './plan';
 import { planBody, planPieceMould, planTwoStage } from './planBody';
@@ -40,7 +40,11 @@ export function planPiece(
     const ml = filledMl(toMm) - filledMl(fromMm) + (number === levels.length ? meniscus.ml : 0);
     return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
   });
-  const colourAt = colourByDepth(design.bedColour, recipe.doses);
+  const colourAt = paintedByDepth(
+    design,
+    { clarity: product.clarity ?? 'water-clear', doses: recipe.doses },
+    water.greatestDepthMm,
+  );
   const pouredGrams = layers.reduce((sum, layer) => sum + layer.pouredGrams, 0);
   const body = planBody(design, bed, water, pouredGrams, request);
   return {

@@ -9,6 +9,7 @@ import type { PlanPiece, PlanRequest } from '../plan/request';
 import type { MatchPiece, MatchRequest } from '../seams/matchSet';
 import { NO_WISH, SEAM_LIMITS } from '../seams/schema';
 import type { Recipe } from '../tint/schema';
+import type { WaterTint } from '../tint/waterTint';
 import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
 import type { BatchDetail, DeskView, SetDocuments, Shelf } from './views';
 
@@ -30,6 +31,12 @@ const CLEAR: PlanRequest['recipe'] = { id: 'clear', name: 'Clear', doses: [] };
 export function setRecipe({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf }): PlanRequest['recipe'] {
   const recipe = shelf.recipes.find(({ id }) => id === set.data.recipeId);
   return recipe ? resolveRecipe(recipe, shelf) : CLEAR;
+}
+
+/** What colours the water of a set: its recipe in its product. */
+export function setTint({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf }): WaterTint {
+  const product = shelf.products.find(({ id }) => id === set.data.productId);
+  return { clarity: product?.data.clarity ?? 'water-clear', doses: setRecipe({ set, shelf }).doses };
 }
 
 interface When {
@@ -192,6 +199,6 @@ export const setMatchRequest = (documents: SetDocuments): MatchRequest => ({
   limits: documents.set.data.seamLimits ?? SEAM_LIMITS,
   standards: documents.set.data.standards ?? [],
   tilt: documents.shelf.settings.data.tilt,
-  doses: setRecipe(documents).doses,
+  tint: setTint(documents),
   row: documents.set.data.row ?? NO_WISH,
 });

@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import type { PieceDesign } from '../bed/schema';
 import { sectionHeightMm } from '../bed/section';
 import { testDesign } from '../bed/testShapes';
@@ -27,7 +28,7 @@ const matchOf = (count: number): MatchSet =>
       limits: SEAM_LIMITS,
       standards: [],
       tilt: LEVEL_BENCH,
-      doses: [],
+      tint: CLEAR_TINT,
       row: NO_WISH,
     },
     (design) => surveyBed(design, 2),

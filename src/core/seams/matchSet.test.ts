@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
 import type { PieceDesign } from '../bed/schema';
 import { newFeature } from '../bed/starters';
@@ -24,7 +25,7 @@ const request = (pieces: MatchPiece[], change: Partial<MatchRequest> = {}): Matc
   limits: SEAM_LIMITS,
   standards: [],
   tilt: LEVEL_BENCH,
-  doses: [],
+  tint: CLEAR_TINT,
   row: NO_WISH,
   ...change,
 });

@@ -8,7 +8,7 @@ import { volumeMl } from '../bed/volumeCurve';
 import { cellFor } from '../bed/grid';
 import { levelBed, surveyBed, type SurveyedBed } from '../plan/beds';
 import type { Tilt } from '../plan/request';
-import type { RecipeDose } from '../tint/doses';
+import type { WaterTint } from '../tint/waterTint';
 import { waterLook } from '../tint/waterLook';
 import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { matchRow, type MatchRow } from './matchRow';
@@ -36,7 +36,7 @@ export interface MatchRequest {
   limits: SeamLimits;
   standards: EdgeStandard[];
   tilt: Tilt;
-  doses: RecipeDose[];
+  tint: WaterTint;
   row: RowWish;
 }
 
@@ -158,12 +158,12 @@ function seamOf(edges: readonly MatchEdge[], a: number, b: number, limits: SeamL
 
 function edgesOf(
   { tag, designId, copy, design, edges: measured }: MatchPiece,
-  { levelMm, standards, tilt, doses }: MatchRequest,
+  { levelMm, standards, tilt, tint }: MatchRequest,
   bedOf: (design: PieceDesign) => SurveyedBed,
 ): MatchEdge[] {
   const bed = levelBed(bedOf(design), design, levelMm);
   const deepest = Math.max(0.1, levelMm - bed.curve.lowestMm);
-  const look = waterLook(design, doses, deepest);
+  const look = waterLook(design, tint, deepest);
   const slope = { east: tilt.eastMmPerM / 1000, north: tilt.northMmPerM / 1000 };
   const level = slope.east === 0 && slope.north === 0;
   const surface = level ? null : tiltedSurface(bed.grid, design.outline, volumeMl(bed.curve, levelMm), slope);

@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import { LEVEL_BENCH, surveyBed } from '../plan';
 import { testDesign } from '../bed/testShapes';
 import { newFeature } from '../bed/starters';
@@ -16,7 +17,7 @@ test('a match that was packed has the same seams, and compares its edges alike',
   const match = matchSet(
     {
       pieces: [shore('A', 60), shore('B', 62.7), shore('C', 75.1)],
-      ...{ levelMm: 15.3, limits: SEAM_LIMITS, standards: [], doses: [], row: NO_WISH },
+      ...{ levelMm: 15.3, limits: SEAM_LIMITS, standards: [], tint: CLEAR_TINT, row: NO_WISH },
       tilt: { ...LEVEL_BENCH, eastMmPerM: 1.7 },
     },
     (design) => surveyBed(design, 1),

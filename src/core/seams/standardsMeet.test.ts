@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
 import { edgeStandardSchema, type EdgeStandard } from '../bed/edgeStandardSchema';
 import { withJoints } from '../bed/joints';
@@ -74,7 +75,15 @@ const piece = (tag: string, design: PieceDesign): MatchPiece => ({
 });
 const match = (pieces: MatchPiece[], given: EdgeStandard[]): ReturnType<typeof matchSet> =>
   matchSet(
-    { pieces, levelMm: LEVEL, limits: SEAM_LIMITS, standards: given, tilt: LEVEL_BENCH, doses: [], row: NO_WISH },
+    {
+      pieces,
+      levelMm: LEVEL,
+      limits: SEAM_LIMITS,
+      standards: given,
+      tilt: LEVEL_BENCH,
+      tint: CLEAR_TINT,
+      row: NO_WISH,
+    },
     (design) => surveyBed(design, 0.5),
   );
 

@@ -20,8 +20,6 @@ export interface CupDose {
 
 /** A whole-drop dose is right when it is within this of the recipe. */
 export const DROP_TOLERANCE = 0.1;
-export const MOST_COLOURANT_SHARE = 0.03;
-export const MOST_WATER_BASED_SHARE = 0.01;
 
 /** Doses for a cup of `mixGrams`, in grams and in whole drops. The recipe counts per 100 g of mixed product. */
 export function cupDoses(recipe: readonly RecipeDose[], mixGrams: number): CupDose[] {

@@ -15,11 +15,15 @@ export const COLOURANT_KINDS = [
 /** Absorption per mm of water for 1 g of colourant in 100 g of product, in linear light: red, green, blue. */
 const absorption = number.min(0, 'Cannot be negative').max(500, 'At most 500');
 
+const perChannel = z.object({ red: absorption, green: absorption, blue: absorption });
+
 /** What tints. `absorption` is a first, typical figure for the kind until a swatch is measured. */
 export const colourantSchema = z.object({
   name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
   kind: z.enum(COLOURANT_KINDS),
-  absorption: z.object({ red: absorption, green: absorption, blue: absorption }),
+  absorption: perChannel,
+  /** What it throws back: cloudy colourants only. In the same measure as the absorption. */
+  scattering: perChannel.optional(),
   dropGrams: number.gt(0, 'Must be more than 0').max(1, 'A drop weighs less than 1 g'),
   bottleGrams: number.gt(0, 'Must be more than 0').max(100_000),
   bottlePrice: number.min(0, 'Cannot be negative').max(100_000),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour } from './colour';
+import { linearFromHex } from './colour';
 import { colourantShares, cupDoses, measureDose, smallestDropMixGrams, type RecipeDose } from './doses';
 import type { Colourant } from './schema';
 
@@ -50,24 +50,7 @@ describe('doses', () => {
   });
 });
 
-describe('water colour', () => {
-  const bed = linearFromHex('#b8a888');
-  const tint = recipeAbsorption([dose(0.1)]);
-  test('no depth shows the bed itself', () => expect(hexFromLinear(waterColour(bed, tint, 0))).toBe('#b8a888'));
-  test('halves with every half-depth', () => {
-    const halfDepth = Math.log(2) / (2 * tint.red);
-    expect(waterColour(bed, tint, halfDepth).red).toBeCloseTo(bed.red / 2);
-  });
-  test('two layers of water darken as one of both depths', () => {
-    fc.assert(
-      fc.property(fc.double({ min: 0, max: 20, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (a, b) => {
-        const twice = waterColour(waterColour(bed, tint, a), tint, b);
-        expect(twice.green).toBeCloseTo(waterColour(bed, tint, a + b).green, 10);
-      }),
-    );
-  });
-  test('what is no colour is refused', () => expect(() => linearFromHex('sandy')).toThrow('not a colour'));
-});
+test('what is no colour is refused', () => expect(() => linearFromHex('sandy')).toThrow('not a colour'));
 
 describe('how a dose is measured', () => {
   // 0.035 g a drop, 0.1 g in 100 g.

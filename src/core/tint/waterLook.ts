@@ -1,6 +1,7 @@
 import type { PieceDesign } from '../bed/schema';
-import { hexFromLinear, linearFromHex, recipeAbsorption, waterColour, type LinearRgb } from './colour';
-import type { RecipeDose } from './doses';
+import { hexFromLinear, linearFromHex, type LinearRgb } from './colour';
+import { layerFlux, seenThrough, type Flux } from './twoFlux';
+import { CHANNELS, tintOptics, type Optics, type WaterTint } from './waterTint';
 
 /** The colours of a piece's water from the surface down: `colours[i]` at depth `i·stepMm`, linear in between. */
 export interface WaterLook {
@@ -11,35 +12,98 @@ export interface WaterLook {
 const STEPS = 24;
 
 /** A wet bed looks a little darker than a dry one even when the water is clear. */
-const WET = 0.93;
-/** What the clearest product swallows per mm, in linear light: a breath of green-blue, as a thick pane has. Typical. */
-export const CLEAR_TONE: LinearRgb = { red: 0.016, green: 0.006, blue: 0.009 };
+export const WET = 0.93;
 
-/**
- * The one predictor of colours: the screen colour of water over a bed (or over a detail on it) by its depth, seen from straight
- * above. Absorption of the recipe and of the product itself; no scattering. An estimate.
- */
-export function colourByDepth(bedColour: string, recipe: readonly RecipeDose[]): (depthMm: number) => string {
-  const bed = linearFromHex(bedColour);
-  const wet = { red: bed.red * WET, green: bed.green * WET, blue: bed.blue * WET };
-  const tint = recipeAbsorption(recipe);
-  const absorption = {
-    red: tint.red + CLEAR_TONE.red,
-    green: tint.green + CLEAR_TONE.green,
-    blue: tint.blue + CLEAR_TONE.blue,
-  };
-  return (depthMm) => hexFromLinear(waterColour(wet, absorption, depthMm));
+/** What one thickness of water does to each channel. */
+export type FluxRgb = Record<(typeof CHANNELS)[number], Flux>;
+export const layerRgb = ({ absorption, scattering }: Optics, mm: number): FluxRgb => ({
+  red: layerFlux(absorption.red, scattering.red, mm),
+  green: layerFlux(absorption.green, scattering.green, mm),
+  blue: layerFlux(absorption.blue, scattering.blue, mm),
+});
+export const throughRgb = (flux: FluxRgb, bed: LinearRgb): LinearRgb => ({
+  red: seenThrough(flux.red, bed.red),
+  green: seenThrough(flux.green, bed.green),
+  blue: seenThrough(flux.blue, bed.blue),
+});
+
+/** The pours that stand over a place of some depth, from the surface down, and how thick each is there. */
+function poursOver(tint: WaterTint, depthMm: number): { strength: number; mm: number }[] {
+  const pours = tint.pours?.length ? tint.pours : [{ thicknessMm: null, strength: 1 }];
+  const over: { strength: number; mm: number }[] = [];
+  let left = depthMm;
+  pours.forEach(({ thicknessMm, strength }, i) => {
+    const mm = i === pours.length - 1 || thicknessMm === null ? left : Math.min(left, thicknessMm);
+    if (mm > 0) over.push({ strength, mm });
+    left -= mm;
+  });
+  return over;
 }
 
-/** Colours of the water over one bed, seen from straight above, down to `deepestMm`. */
-export function waterLook(
-  { bedColour }: Pick<PieceDesign, 'bedColour'>,
-  recipe: readonly RecipeDose[],
+/**
+ * The one predictor of colours: what is seen of a colour (a bed, or a detail on it; linear light) under water by its depth, from
+ * straight above, in diffuse light. Two-flux layers of the recipe and the product itself, pour upon pour. An estimate: as good as
+ * the calibration of its colourants.
+ */
+export function lightByDepth(bed: LinearRgb, tint: WaterTint): (depthMm: number) => LinearRgb {
+  const wet = { red: bed.red * WET, green: bed.green * WET, blue: bed.blue * WET };
+  const optics = new Map<number, Optics>();
+  const of = (strength: number): Optics => {
+    const known = optics.get(strength) ?? tintOptics(tint, strength);
+    optics.set(strength, known);
+    return known;
+  };
+  return (depthMm) =>
+    // From the bed up: each pour is seen over what shows beneath it.
+    poursOver(tint, Math.max(0, depthMm)).reduceRight(
+      (under, { strength, mm }) => throughRgb(layerRgb(of(strength), mm), under),
+      wet,
+    );
+}
+
+/** The same as the screen colour `#rrggbb`. */
+export function colourByDepth(bedColour: string, tint: WaterTint): (depthMm: number) => string {
+  const light = lightByDepth(linearFromHex(bedColour), tint);
+  return (depthMm) => hexFromLinear(light(depthMm));
+}
+
+/** How a bed is painted: one colour, or from the shore to the deep by depth. */
+export type BedPaint = Pick<PieceDesign, 'bedColour' | 'shoreColour' | 'deepColour'>;
+
+/**
+ * The painted colour of a bed by depth, in linear light: the shore colour at the waterline, the bed colour half way down, the deep
+ * colour at the deepest; where one of them is not painted the bed colour stands in.
+ */
+export function paintByDepth(
+  { bedColour, shoreColour, deepColour }: BedPaint,
   deepestMm: number,
-  steps = STEPS,
-): WaterLook {
-  const colourAt = colourByDepth(bedColour, recipe);
+): (depthMm: number) => LinearRgb {
+  const middle = linearFromHex(bedColour);
+  const shore = shoreColour ? linearFromHex(shoreColour) : middle;
+  const deep = deepColour ? linearFromHex(deepColour) : middle;
+  return (depthMm) => {
+    const share = deepestMm > 0 ? Math.min(1, Math.max(0, depthMm / deepestMm)) : 0;
+    return share < 0.5 ? mixed(shore, middle, share * 2) : mixed(middle, deep, share * 2 - 1);
+  };
+}
+
+const mixed = (from: LinearRgb, to: LinearRgb, share: number): LinearRgb => ({
+  red: from.red + (to.red - from.red) * share,
+  green: from.green + (to.green - from.green) * share,
+  blue: from.blue + (to.blue - from.blue) * share,
+});
+
+/** The screen colour of the water over a painted bed, by depth. */
+export function paintedByDepth(paint: BedPaint, tint: WaterTint, deepestMm: number): (depthMm: number) => string {
+  const paintAt = paintByDepth(paint, deepestMm);
+  const plain = paint.shoreColour || paint.deepColour ? null : lightByDepth(paintAt(0), tint);
+  return (depthMm) => hexFromLinear((plain ?? lightByDepth(paintAt(depthMm), tint))(depthMm));
+}
+
+/** Colours of the water over one painted bed, seen from straight above, down to `deepestMm`. */
+export function waterLook(paint: BedPaint, tint: WaterTint, deepestMm: number, steps = STEPS): WaterLook {
   const stepMm = Math.max(deepestMm, 0.1) / steps;
+  const colourAt = paintedByDepth(paint, tint, deepestMm);
   return { stepMm, colours: Array.from({ length: steps + 1 }, (_, i) => colourAt(i * stepMm)) };
 }
 

@@ -3,30 +3,30 @@
 import { useEffect, useRef } from 'react';
 import { outlineSize } from '@/core/bed/outline';
 import type { PieceDesign } from '@/core/bed/schema';
-import type { RecipeDose } from '@/core/tint/doses';
+import type { WaterTint } from '@/core/tint/waterTint';
 import { paintBed } from '@/ui/plan/paintBed';
 import { pictureOf } from './pictures';
 
 interface BedThumbProps {
   design: PieceDesign;
   levelMm: number;
-  doses: readonly RecipeDose[];
+  tint: WaterTint;
   /** Fills what it lies in, instead of being drawn to the scale of a list. */
   filling?: boolean;
 }
 
 /** One piece from above in the recipe's colour: small, to be compared side by side. */
-export function BedThumb({ design, levelMm, doses, filling = false }: BedThumbProps) {
+export function BedThumb({ design, levelMm, tint, filling = false }: BedThumbProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { widthMm, lengthMm } = outlineSize(design.outline);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const { grid, look } = pictureOf(design, levelMm, doses, true);
+    const { grid, look } = pictureOf(design, levelMm, tint, true);
     element.width = grid.columns;
     element.height = grid.rows;
     element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, look), 0, 0);
-  }, [design, levelMm, doses]);
+  }, [design, levelMm, tint]);
   const scale = Math.min(0.5, 110 / Math.max(widthMm, lengthMm));
   const size = filling
     ? { width: '100%', height: '100%', display: 'block' }

@@ -7,10 +7,10 @@ import type { Mend, Problem } from '@/core/checks/problem';
 import { unpackStrip, type PackedStrip } from '@/core/picture/packedStrip';
 import type { StripPiece } from '@/core/picture/strip';
 import type { Amounts, PlanRequest } from '@/core/plan';
-import { drawnDesigns, setRecipe, wholeSetRequest } from '@/core/records/buildRequest';
+import { drawnDesigns, setTint, wholeSetRequest } from '@/core/records/buildRequest';
 import { waterSetSchema, type Stored } from '@/core/records/schema';
 import type { DeskView } from '@/core/records/views';
-import type { RecipeDose } from '@/core/tint/doses';
+import type { WaterTint } from '@/core/tint/waterTint';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { deskWith } from '../door/applyChanges';
@@ -47,7 +47,7 @@ interface Desk {
 interface LiveDesk {
   designs: DeskView['designs'];
   levelMm: number;
-  doses: readonly RecipeDose[];
+  tint: WaterTint;
   dragging: boolean;
   /** The strip that came with the page, while nothing that it shows has changed. */
   served: StripPiece[] | null;
@@ -164,18 +164,18 @@ function LiveProvider({
   const [served] = useState(() => strip && unpackStrip(strip, first.designs, first.set.data.levelMm));
   const drafted = useMemo(() => withDraft(view, draft), [view, draft]);
   const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
-  // Of the view itself: the same doses all through a drag.
-  const doses = useMemo(() => setRecipe(view).doses, [view]);
+  // Of the view itself: the same tint all through a drag.
+  const tint = useMemo(() => setTint(view), [view]);
   const { amounts, planning, later } = useAmounts(request, servedPlan);
   const live = useMemo<LiveDesk>(
     () => ({
       designs: drawnDesigns(drafted),
       levelMm: drafted.set.data.levelMm,
-      doses,
+      tint,
       dragging: drafted !== view,
       served: drafted === first ? served : null,
     }),
-    [drafted, view, doses, first, served],
+    [drafted, view, tint, first, served],
   );
   const planned = useMemo<DeskPlan>(
     () => ({ request, plan: amounts, planning, later }),

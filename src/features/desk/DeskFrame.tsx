@@ -138,7 +138,7 @@ const cutSchema = z.enum(STRIP_CUTS);
 /** The set's waterline; every piece on it leads to its shape. */
 function DeskStrip() {
   const { desk, openId, select, moveLevel } = useDesk();
-  const { designs, levelMm, doses, served } = useLiveDesk();
+  const { designs, levelMm, tint, served } = useLiveDesk();
   const { plan } = useDeskPlan();
   const router = useRouter();
   const pathname = usePathname();
@@ -149,8 +149,8 @@ function DeskStrip() {
   const bare = useMemo(() => {
     if (served && cut === 'edge') return served;
     // Only a browser builds beds where it draws them: the server has sent what it had.
-    return awake ? stripPieces(designs, levelMm, doses, keptPicture, { cut }) : null;
-  }, [served, cut, awake, designs, levelMm, doses]);
+    return awake ? stripPieces(designs, levelMm, tint, keptPicture, { cut }) : null;
+  }, [served, cut, awake, designs, levelMm, tint]);
   const pieces = useMemo(() => bare && flagged(bare, plan, levelMm, tilt), [bare, plan, levelMm, tilt]);
   const shape = `/sets/${desk.set.id}/shape`;
   const pickPiece = (id: string): void => {

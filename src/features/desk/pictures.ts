@@ -9,7 +9,7 @@ import {
 } from '@/core/picture/bedPicture';
 import type { PieceDesign } from '@/core/bed/schema';
 import { bedKey } from '@/core/plan';
-import type { RecipeDose } from '@/core/tint/doses';
+import type { WaterTint } from '@/core/tint/waterTint';
 
 /** Beds that pictures were drawn from lately: a few dozen small grids. */
 const beds = new LRUCache<string, PictureBed>({ max: 140 });
@@ -27,9 +27,5 @@ export const pictureBed = (design: PieceDesign, moving: boolean): PictureBed =>
   keptPicture(design, pictureCellMm(design, moving));
 
 /** What a plan of a design is drawn from, at a level, in the colour of a recipe. */
-export const pictureOf = (
-  design: PieceDesign,
-  levelMm: number,
-  doses: readonly RecipeDose[],
-  moving: boolean,
-): BedPicture => bedPicture(design, pictureBed(design, moving), levelMm, doses);
+export const pictureOf = (design: PieceDesign, levelMm: number, tint: WaterTint, moving: boolean): BedPicture =>
+  bedPicture(design, pictureBed(design, moving), levelMm, tint);

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { outlineSize } from '@/core/bed/outline';
 import { copyName, type PieceRef } from '@/core/bed/pieceRef';
 import type { PieceDesign } from '@/core/bed/schema';
-import { drawnDesigns, setRecipe } from '@/core/records/buildRequest';
+import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { DeskView } from '@/core/records/views';
 import { samePlace } from '@/core/seams/tableRules';
 import type { KeptTable } from '@/core/seams/tableSchema';
@@ -34,7 +34,7 @@ export function LayoutSheet({
 }) {
   const { grid, columns, rows, openings, blocked } = table.wish;
   const designs = useMemo(() => drawnDesigns(desk), [desk]);
-  const doses = useMemo(() => setRecipe(desk).doses, [desk]);
+  const tint = useMemo(() => setTint(desk), [desk]);
   const awake = useAwake();
   const designOf = (id: string): PieceDesign | undefined => designs.find((design) => design.id === id)?.data;
   const nameOf = ({ designId, copy }: PieceRef): string => copyName(designOf(designId)?.tag ?? 'gone', copy);
@@ -65,7 +65,7 @@ export function LayoutSheet({
                 <div className={styles.place} data-blocked={blocked.some(samePlace(at)) || undefined}>
                   {place && design && awake && (
                     <TurnedTile grid={grid} sizeMm={sizeMm} turns={place.turns}>
-                      <BedThumb design={design} levelMm={desk.set.data.levelMm} doses={doses} filling />
+                      <BedThumb design={design} levelMm={desk.set.data.levelMm} tint={tint} filling />
                     </TurnedTile>
                   )}
                   {place && <b>{`${nameOf(place.piece)} ${turnSign(grid, place.turns)}`}</b>}

@@ -108,7 +108,7 @@ interface PlaceProps {
 }
 
 function Place({ wish, stock, place, tile, onPress }: PlaceProps) {
-  const { designs, levelMm, doses } = useLiveDesk();
+  const { designs, levelMm, tint } = useLiveDesk();
   const [, state, words] = STATES.find(([list]) => wish[list].some(samePlace(place))) ?? [null, undefined, 'free'];
   const kept = wish.fixed.some(samePlace(place));
   const kind = tile && stock.tiles[tile.tile]!;
@@ -125,7 +125,7 @@ function Place({ wish, stock, place, tile, onPress }: PlaceProps) {
     >
       {tile && design && (
         <TurnedTile grid={wish.grid} sizeMm={stock.sizeMm} turns={tile.turns}>
-          <BedThumb design={design} levelMm={levelMm} doses={doses} filling />
+          <BedThumb design={design} levelMm={levelMm} tint={tint} filling />
         </TurnedTile>
       )}
       {state === 'fork' && <Sign path="M20 36V22M20 22L9 8M20 22L31 8" />}

@@ -1,3 +1,4 @@
+import { CLEAR_TINT } from '@/core/tint/waterTint';
 import { testDesign } from '@/core/bed/testShapes';
 import { newFeature } from '@/core/bed/starters';
 import type { PieceRecord, Stored } from '@/core/records/schema';
@@ -14,7 +15,7 @@ const match = matchSet({
   limits: SEAM_LIMITS,
   standards: [],
   tilt: LEVEL_BENCH,
-  doses: [],
+  tint: CLEAR_TINT,
   row: NO_WISH,
 });
 const piece = (copy: number, edges: PieceRecord['edges']): Stored<PieceRecord> => ({

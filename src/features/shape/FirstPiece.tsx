@@ -11,7 +11,7 @@ import styles from './FirstPiece.module.css';
 /** What stands where the first piece will: the pieces to start from, as they look at the set's level. */
 export function FirstPiece() {
   const { desk } = useDesk();
-  const { doses } = useLiveDesk();
+  const { tint } = useLiveDesk();
   const { choices, add } = useAddStarter();
   const awake = useAwake();
   const first = useRef<HTMLButtonElement>(null);
@@ -34,7 +34,7 @@ export function FirstPiece() {
               onClick={() => void add(starter)}
             >
               <span className={styles.picture} aria-hidden>
-                {awake && <BedThumb design={starter.design} levelMm={desk.set.data.levelMm} doses={doses} />}
+                {awake && <BedThumb design={starter.design} levelMm={desk.set.data.levelMm} tint={tint} />}
               </span>
               {starter.title}
             </ButtonBase>

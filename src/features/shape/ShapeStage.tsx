@@ -89,10 +89,10 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
   const { desk, shapeDesign } = useDesk();
   const measured =
     desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.measured ?? null;
-  const { designs, levelMm, doses, dragging } = useLiveDesk();
+  const { designs, levelMm, tint, dragging } = useLiveDesk();
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
-  const picture = useMemo(() => pictureOf(shown, levelMm, doses, dragging), [shown, levelMm, doses, dragging]);
+  const picture = useMemo(() => pictureOf(shown, levelMm, tint, dragging), [shown, levelMm, tint, dragging]);
   const { standards } = desk.set.data;
   const snaps = useMemo(
     () => [

@@ -12,7 +12,7 @@ import {
   type SurveyedBed,
 } from '@/core/plan';
 import { matchBed, matchSet, type MatchRequest, type MatchSet } from '@/core/seams/matchSet';
-import type { RecipeDose } from '@/core/tint/doses';
+import type { WaterTint } from '@/core/tint/waterTint';
 
 /*
  * What the server computes, in threads of its own: never on the one that answers. Each thread keeps the beds that it has built
@@ -42,11 +42,11 @@ export const match = (request: MatchRequest): MatchSet => matchSet(request, kept
 export const strip = ({
   designs,
   levelMm,
-  doses,
+  tint,
   options,
 }: {
   designs: readonly { id: string; data: PieceDesign }[];
   levelMm: number;
-  doses: readonly RecipeDose[];
+  tint: WaterTint;
   options: StripOptions;
-}): StripPiece[] => stripPieces(designs, levelMm, doses, keptPicture, options);
+}): StripPiece[] => stripPieces(designs, levelMm, tint, keptPicture, options);

@@ -228,7 +228,7 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
     }),
     [field, liftMm],
   );
-  const { doses } = useLiveDesk();
+  const { tint } = useLiveDesk();
   const { hollowMl, landMl, landMm } = useMemo(() => {
     const curve = volumeCurve(grid);
     const land = scanLand(grid.columns, grid.rows, grid.heightMm);
@@ -244,11 +244,11 @@ function FieldPicture({ field, liftMm, levelMm }: { field: HeightField; liftMm: 
     element
       .getContext('2d')
       ?.putImageData(
-        paintBed(grid, levelMm, LAND, waterLook({ bedColour: '#b9a883' }, doses, Math.max(1, levelMm))),
+        paintBed(grid, levelMm, LAND, waterLook({ bedColour: '#b9a883' }, tint, Math.max(1, levelMm))),
         0,
         0,
       );
-  }, [grid, levelMm, doses]);
+  }, [grid, levelMm, tint]);
   return (
     <figure className={styles.picture}>
       <canvas

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { hexColour } from '../tint/hexColour';
 import { MADE_BY } from './madeBy';
 import { bodySchema, mouldSchema } from '../body/schema';
 import { damMethodSchema } from './damMethods';
@@ -19,8 +20,6 @@ const poolLevelSchema = pointSchema.extend({
   levelMm: finite.gt(0, 'Must be above the underside').max(300, 'At most 300 mm'),
 });
 export type PoolLevel = z.infer<typeof poolLevelSchema>;
-
-const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour such as #b8a888');
 
 /** The shape of one kind of piece, and how many of it are made. */
 export const pieceDesignSchema = z.object({

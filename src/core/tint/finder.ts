@@ -39,7 +39,7 @@ export interface Findings {
 }
 
 export const MOST_IN_RECIPE = 3;
-/** An answer with fewer colourants, or a clearer one, may be this much further from the colour than the nearest. */
+/** A clearer answer may be this much further from the colour than the nearest, one with fewer colourants so much for each less. */
 const SPARE_DELTA_E = 1.5;
 /** A dose below this share of what a recipe may hold does nothing. */
 const LEAST_SHARE = 1 / 4000;
@@ -61,17 +61,19 @@ export function findRecipes(ask: FinderAsk): Findings {
   const found = chosenFrom(ask.colourants, MOST_IN_RECIPE)
     .map((colourants) => nearest(ask, colourants))
     .sort((a, b) => a.deltaE - b.deltaE);
-  const enough = (found[0]?.deltaE ?? 0) + SPARE_DELTA_E;
+  const [best] = found;
+  const enough = ({ doses }: FoundRecipe): number =>
+    best ? best.deltaE + SPARE_DELTA_E * Math.max(1, best.doses.length - doses.length) : 0;
   const good = found
-    .filter(({ deltaE }) => deltaE <= enough)
-    .slice(0, 12)
+    .filter((recipe) => recipe.deltaE <= enough(recipe))
+    .slice(0, 16)
     .map((recipe): FoundRecipe => ({
       ...recipe,
       seenToMm: seenToMm(ask.bed, PALE, { clarity: ask.clarity, doses: recipe.doses }, SEEN_FROM['at arm’s length']),
     }));
   const by = (kind: AnswerKind, better: (a: FoundRecipe, b: FoundRecipe) => number): [AnswerKind, FoundRecipe][] => {
-    const best = [...good].sort(better)[0];
-    return best ? [[kind, best]] : [];
+    const first = [...good].sort(better)[0];
+    return first ? [[kind, first]] : [];
   };
   const depth = ({ seenToMm: mm }: FoundRecipe): number => mm ?? Infinity;
   const picked = [

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { hexColour } from './hexColour';
 
 const number = z.number({ error: 'Type a number' });
 
@@ -17,6 +18,17 @@ const absorption = number.min(0, 'Cannot be negative').max(500, 'At most 500');
 
 const perChannel = z.object({ red: absorption, green: absorption, blue: absorption });
 
+/** A test pour of one colourant: dose, depth, the ground under it and the colour that it came to, as screens have them. */
+export const swatchSchema = z.object({
+  gramsPer100: number.min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g'),
+  depthMm: number.gt(0, 'A swatch has some depth').max(60, 'At most 60 mm'),
+  ground: hexColour,
+  seen: hexColour,
+  /** Kept in the list, and left out of the fit. */
+  rejected: z.boolean().optional(),
+});
+export type Swatch = z.infer<typeof swatchSchema>;
+
 /** What tints. `absorption` is a first, typical figure for the kind until a swatch is measured. */
 export const colourantSchema = z.object({
   name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
@@ -24,6 +36,8 @@ export const colourantSchema = z.object({
   absorption: perChannel,
   /** What it throws back: cloudy colourants only. In the same measure as the absorption. */
   scattering: perChannel.optional(),
+  /** Test pours from which absorption and scattering were fitted; none: typical figures of its kind. */
+  swatches: z.array(swatchSchema).max(40, 'At most 40 swatches').optional(),
   dropGrams: number.gt(0, 'Must be more than 0').max(1, 'A drop weighs less than 1 g'),
   bottleGrams: number.gt(0, 'Must be more than 0').max(100_000),
   bottlePrice: number.min(0, 'Cannot be negative').max(100_000),

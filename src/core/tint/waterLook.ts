@@ -1,7 +1,7 @@
 import type { PieceDesign } from '../bed/schema';
 import { hexFromLinear, linearFromHex, type LinearRgb } from './colour';
 import { layerFlux, seenThrough, type Flux } from './twoFlux';
-import { CHANNELS, tintOptics, type Optics, type WaterTint } from './waterTint';
+import { type CHANNELS, tintOptics, type Optics, type WaterTint } from './waterTint';
 
 /** The colours of a piece's water from the surface down: `colours[i]` at depth `i·stepMm`, linear in between. */
 export interface WaterLook {

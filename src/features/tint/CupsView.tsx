@@ -1,0 +1,197 @@
+'use client';
+
+import { useState } from 'react';
+import { linearFromHex } from '@/core/tint/colour';
+import { cupSizes } from '@/core/tint/cupSizes';
+import { cupDoses, DROP_TOLERANCE, measureDose, type RecipeDose } from '@/core/tint/doses';
+import { dropsDeltaE } from '@/core/tint/rescue';
+import { stockTint } from '@/core/tint/stockTint';
+import { ratioByWeight } from '@/core/mixing/ratio';
+import { parseMeasure } from '@/core/units/parseMeasure';
+import { formatMeasure, METRIC, preferredUnit } from '@/core/units/formatMeasure';
+import type { Stored } from '@/core/records/schema';
+import type { Recipe } from '@/core/tint/schema';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { WordField } from '@/ui/measure/WordField';
+import { Reading, Readings } from '@/ui/reading/Reading';
+import { useDesk, useLiveDesk } from '../desk/DeskContext';
+import { CupRuler } from './CupRuler';
+import { RescuePanel } from './RescuePanel';
+import { useTint } from './useTint';
+import styles from './CupsView.module.css';
+
+const TOLERANCES = [0.05, DROP_TOLERANCE, 0.2].map((share) => ({
+  value: String(share),
+  label: `within ${share * 100} %`,
+}));
+const FIRST_CUP_GRAMS = 60;
+
+/** The recipe in drops and grams: which cups come out right, a stock for those that do not, and a cup that went wrong. */
+export function CupsView({ recipe }: { recipe: Stored<Recipe> }) {
+  const { doses } = useTint();
+  if (doses.every(({ gramsPer100 }) => gramsPer100 === 0))
+    return <p className={styles.teach}>{`${recipe.data.name} is clear: there is nothing to count.`}</p>;
+  return (
+    <div className={styles.cups}>
+      <OneCup doses={doses} />
+      <Stock doses={doses} />
+      <RescuePanel doses={doses} recipeName={recipe.data.name} />
+    </div>
+  );
+}
+
+function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
+  const { desk } = useDesk();
+  const { designs } = useLiveDesk();
+  const { clarity, deepestMm } = useTint();
+  const units = useUnits();
+  const [mixGrams, setMixGrams] = useState(FIRST_CUP_GRAMS);
+  const [tolerance, setTolerance] = useState(DROP_TOLERANCE);
+  const sizes = cupSizes(doses, tolerance);
+  const { scaleStepGrams, cupGrams } = desk.shelf.settings.data;
+  const bed = linearFromHex(designs[0]?.data.bedColour ?? '#b9a883');
+  const off = dropsDeltaE(doses, mixGrams, { bed, depthMm: deepestMm, clarity });
+  const mass = (grams: number): string => formatMeasure(grams, 'mass', units);
+  return (
+    <section aria-label="One cup" className={styles.part}>
+      <h2 className={styles.heading}>In which cups whole drops come out right</h2>
+      {sizes && (
+        <CupRuler
+          sizes={sizes}
+          mixGrams={mixGrams}
+          mostGrams={Math.max(cupGrams, sizes.alwaysFromGrams * 1.15)}
+          onMix={setMixGrams}
+        />
+      )}
+      <p className={styles.small}>
+        {sizes &&
+          `Every cup from ${mass(sizes.alwaysFromGrams)} on. Below that only the marked sizes: between them even a larger cup misses again.`}
+      </p>
+      <div className={styles.pair}>
+        <MeasureField
+          label="A cup of"
+          quantity="mass"
+          value={mixGrams}
+          step={5}
+          validate={(grams) => (grams > 0 && grams <= 5000 ? null : 'Between 0 and 5000 g')}
+          onCommit={setMixGrams}
+        />
+        <ChoiceField
+          label="Right means"
+          value={String(tolerance)}
+          choices={TOLERANCES}
+          onCommit={(value) => setTolerance(Number(value))}
+        />
+      </div>
+      <Readings>
+        {cupDoses(doses, mixGrams).map((dose, i) => {
+          const advice = measureDose(dose, doses[i]!.colourant.dropGrams, scaleStepGrams, mixGrams);
+          const drops = `${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`;
+          return (
+            <Reading
+              key={dose.id}
+              label={dose.name}
+              digits={String(dose.drops)}
+              unit={dose.drops === 1 ? 'drop' : 'drops'}
+              note={
+                advice.by === 'drops'
+                  ? `${dose.grams.toFixed(3)} g wanted, ${signed(dose.error)}`
+                  : advice.by === 'weight'
+                    ? `${drops} would be ${signed(dose.error)}: weigh ${dose.grams.toFixed(2)} g`
+                    : `${drops} would be ${signed(dose.error)}: make a stock`
+              }
+              strong
+            />
+          );
+        })}
+        <Reading
+          label="Seen from rounding"
+          digits={off.toFixed(1)}
+          unit="ΔE"
+          note={`at the deepest, ${formatMeasure(deepestMm, 'length', units)}`}
+          explain={() => ({
+            title: 'Seen from rounding',
+            formula:
+              'The colour of the recipe against the colour of the whole drops in this cup, over the bed at the deepest place, by CIEDE2000.',
+            inputs: [
+              { label: 'Cup', value: mass(mixGrams) },
+              ...cupDoses(doses, mixGrams).map(({ name, drops, grams }) => ({
+                label: name,
+                value: `${drops} drops for ${grams.toFixed(3)} g`,
+              })),
+            ],
+            assumptions: ['Every drop weighs what the shelf says; weigh twenty of your own.'],
+            estimate: true,
+          })}
+        />
+      </Readings>
+    </section>
+  );
+}
+
+const signed = (error: number): string => `${error < 0 ? '−' : '+'}${Math.abs(error * 100).toFixed(0)} %`;
+
+/** `60, 60, 45` as grams; null where one does not read. */
+function gramsOf(text: string): number[] | null {
+  const parts = text.split(/[,;\s]+(?=\d)/).filter((part) => part.trim() !== '');
+  const read = parts.map((part) => parseMeasure(part, 'mass', preferredUnit('mass', METRIC)));
+  return read.every(({ ok }) => ok) && parts.length > 0 && parts.length <= 40
+    ? read.map((part) => (part.ok ? part.value : 0))
+    : null;
+}
+
+function Stock({ doses }: { doses: readonly RecipeDose[] }) {
+  const { desk } = useDesk();
+  const units = useUnits();
+  const [cups, setCups] = useState('60, 60, 45');
+  const product = desk.shelf.products.find(({ id }) => id === desk.set.data.productId)?.data;
+  const share = product?.parts ? ratioByWeight(product.parts) / (1 + ratioByWeight(product.parts)) : 1;
+  const part = product?.parts ? 'part A' : 'the product';
+  const grams = gramsOf(cups) ?? [];
+  const { scaleStepGrams } = desk.shelf.settings.data;
+  const stock = stockTint(doses, grams, { scaleStepGrams, resinShare: share });
+  const mass = (value: number): string => formatMeasure(value, 'mass', units);
+  const digits = scaleStepGrams < 0.1 ? 2 : 1;
+  return (
+    <section aria-label="Stock tint" className={styles.part}>
+      <h2 className={styles.heading}>A stock tint for several cups</h2>
+      <p className={styles.small}>Count the drops once, then weigh: the cups of one layer come out alike.</p>
+      <WordField
+        label="Cups, g of mix each"
+        value={cups}
+        validate={(text) =>
+          gramsOf(text)?.every((value) => value > 0) ? null : 'Grams with commas between: 60, 60, 45'
+        }
+        onCommit={setCups}
+      />
+      {stock ? (
+        <>
+          <p className={styles.act}>
+            Stir <b>{stock.drops.map(({ name, drops }) => `${drops} drops of ${name}`).join(', ')}</b> into{' '}
+            <b>{mass(stock.resinGrams)}</b> of {part}.
+          </p>
+          <ul className={styles.perCup}>
+            {stock.perCup.map(({ mixGrams, stockGrams, resinGrams }, i) => (
+              <li key={i}>
+                <span>{`Cup ${i + 1}, ${mass(mixGrams)}`}</span>
+                <b>{`${stockGrams.toFixed(digits)} g of stock`}</b>
+                <small>{`${resinGrams.toFixed(digits)} g of it count as ${part}`}</small>
+              </li>
+            ))}
+          </ul>
+          <p className={styles.small}>
+            {`Whole drops hold the recipe to ${(stock.worstError * 100).toFixed(0)} %. Label it: ${stock.drops.map(({ name, drops }) => `${drops} × ${name}`).join(', ')} in ${mass(stock.resinGrams)} of ${part}, and today’s date.`}
+          </p>
+        </>
+      ) : (
+        <p className={styles.small}>
+          {grams.length === 0
+            ? 'Type the cups first.'
+            : `These cups hold less ${part} than a stock would bring along; weigh the colourant, or mix them as one.`}
+        </p>
+      )}
+    </section>
+  );
+}

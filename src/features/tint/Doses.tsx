@@ -1,0 +1,105 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import { useRef } from 'react';
+import { complaintAt } from '@/core/records/replaceAt';
+import type { Stored } from '@/core/records/schema';
+import { recipeSchema, type Recipe } from '@/core/tint/schema';
+import { MenuButton } from '@/ui/controls/MenuButton';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { WordField } from '@/ui/measure/WordField';
+import { useDesk } from '../desk/DeskContext';
+import styles from './TintStage.module.css';
+
+/** What goes into 100 g of product. */
+export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
+  const { desk, door } = useDesk();
+  const box = useRef<HTMLElement>(null);
+  const { data } = recipe;
+  const change = (make: (data: Recipe) => Recipe, label: string): void => {
+    void door.run(({ shelf }) => {
+      const stored = shelf.recipes.find(({ id }) => id === recipe.id);
+      return stored
+        ? { do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, data: make(stored.data), label }
+        : null;
+    }, label);
+  };
+  const add = (colourantId: string): void => {
+    change(
+      (newest) => ({ ...newest, doses: [...newest.doses, { colourantId, gramsPer100: 0.05 }] }),
+      `Add a colourant to ${data.name}`,
+    );
+    focusSoon(() => controlIn(box.current?.querySelector(`[data-dose="${colourantId}"]`)));
+  };
+  const unused = desk.shelf.colourants.filter(({ id }) => !data.doses.some(({ colourantId }) => colourantId === id));
+  return (
+    <section aria-label="Doses" className={styles.doses} ref={box}>
+      <h2 className={styles.heading}>Colourants in 100 g of product</h2>
+      <div className={styles.fields}>
+        <WordField
+          label="Name of the recipe"
+          value={data.name}
+          onCommit={(name) => change((newest) => ({ ...newest, name }), 'Rename the recipe')}
+          validate={(name) => complaintAt(recipeSchema, data, ['name'], name)}
+        />
+        {data.doses.map(({ colourantId, gramsPer100 }, i) => {
+          const colourant = desk.shelf.colourants.find(({ id }) => id === colourantId)?.data;
+          const name = colourant?.name ?? 'A colourant that is gone';
+          return (
+            <div key={colourantId} data-dose={colourantId} className={styles.dose}>
+              <MeasureField
+                label={name}
+                quantity="mass"
+                value={gramsPer100}
+                step={0.01}
+                hint={
+                  colourant ? `${(gramsPer100 / colourant.dropGrams).toFixed(1)} drops, ${colourant.kind}` : undefined
+                }
+                validate={(value) => complaintAt(recipeSchema, data, ['doses', i, 'gramsPer100'], value)}
+                onCommit={(grams) =>
+                  change(
+                    (newest) => ({
+                      ...newest,
+                      doses: newest.doses.map((dose) =>
+                        dose.colourantId === colourantId ? { ...dose, gramsPer100: grams } : dose,
+                      ),
+                    }),
+                    `Change ${name.toLowerCase()} in ${data.name}`,
+                  )
+                }
+              />
+              <Button
+                variant="text"
+                size="small"
+                aria-label={`Leave out ${name.toLowerCase()}`}
+                onClick={() => {
+                  change(
+                    (newest) => ({ ...newest, doses: newest.doses.filter((dose) => dose.colourantId !== colourantId) }),
+                    `Leave out ${name.toLowerCase()}`,
+                  );
+                  focusSoon(() => controlIn(box.current, 'last'));
+                }}
+              >
+                Leave out
+              </Button>
+            </div>
+          );
+        })}
+        {data.doses.length === 0 && (
+          <p className={styles.small}>Clear: nothing is added. The painted bed alone makes the depth.</p>
+        )}
+        {unused.length > 0 && data.doses.length < 5 && (
+          <MenuButton
+            label="Add a colourant"
+            choices={unused.map(({ id, data: colourant }) => ({
+              key: id,
+              label: colourant.name,
+              onPick: () => add(id),
+            }))}
+          />
+        )}
+      </div>
+    </section>
+  );
+}

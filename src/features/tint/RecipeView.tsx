@@ -1,0 +1,138 @@
+'use client';
+
+import { useState } from 'react';
+import { LIGHTS, type Light } from '@/core/tint/lamp';
+import { detailsSeenTo, SEEN_FROM, type SeenFrom } from '@/core/tint/visibility';
+import type { WaterTint } from '@/core/tint/waterTint';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import type { Stored } from '@/core/records/schema';
+import type { Recipe } from '@/core/tint/schema';
+import { Toggles } from '@/ui/controls/Toggles';
+import { Problems } from '@/ui/mark/Problems';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
+import { useAwake } from '@/ui/useAwake';
+import { BedThumb } from '../desk/BedThumb';
+import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
+import { stageOfProblem } from '../desk/stages';
+import { Doses } from './Doses';
+import { RecipeList } from './RecipeList';
+import { RecipeReadings } from './RecipeReadings';
+import { RecipeWedge } from './RecipeWedge';
+import { useTint } from './useTint';
+import styles from './TintStage.module.css';
+
+const FIRST_BED = '#b9a883';
+const FROM = Object.keys(SEEN_FROM) as SeenFrom[];
+
+/** The set's recipe: what it looks like at every depth, what is in it, and what follows. */
+export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
+  const { desk, mend } = useDesk();
+  const { designs } = useLiveDesk();
+  const { plan } = useDeskPlan();
+  const { tint, doses, deepestMm, depths, tintOf } = useTint();
+  const awake = useAwake();
+  const [bedId, setBedId] = useState<string | null>(null);
+  const [besideId, setBesideId] = useState('');
+  const [light, setLight] = useState<Light>('daylight');
+  const [from, setFrom] = useState<SeenFrom>('across the table');
+  const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
+  const bedColour = bed?.data.bedColour ?? FIRST_BED;
+  const beside = desk.shelf.recipes.find(({ id }) => id === besideId && id !== recipe.id);
+  const wedge = { bedColour, deepestMm, light, from };
+  return (
+    <div className={styles.stage}>
+      <RecipeList current={recipe.id} bedColour={bedColour} />
+      <section aria-label="Colour by depth" className={styles.picture}>
+        <h2 className={styles.heading}>{recipe.data.name}, over three beds and cut open</h2>
+        <RecipeWedge name={recipe.data.name} tint={tint} marks={depths} {...wedge} />
+        <SeenWords tint={tint} bedColour={bedColour} from={from} />
+        {beside && (
+          <>
+            <h3 className={styles.beside}>{beside.data.name}, beside it</h3>
+            <RecipeWedge name={beside.data.name} tint={tintOf(beside)} marks={[]} {...wedge} />
+          </>
+        )}
+        <div className={styles.choices}>
+          <Toggles
+            label="Light"
+            value={light}
+            choices={LIGHTS.map((value) => ({ value, label: value }))}
+            onChoose={setLight}
+          />
+          <Toggles
+            label="Seen"
+            value={from}
+            choices={FROM.map((value) => ({ value, label: value }))}
+            onChoose={setFrom}
+          />
+          {designs.length > 1 && (
+            <div className="labelled">
+              <span>Over the bed of</span>
+              <ChoiceField
+                bare
+                label="Over the bed of"
+                value={bed?.id ?? ''}
+                choices={designs.map(({ id, data }) => ({ value: id, label: `${data.tag} ${data.name}` }))}
+                onCommit={setBedId}
+              />
+            </div>
+          )}
+          {desk.shelf.recipes.length > 1 && (
+            <div className="labelled">
+              <span>Beside</span>
+              <ChoiceField
+                bare
+                label="Beside"
+                value={beside?.id ?? 'none'}
+                choices={[
+                  { value: 'none', label: 'nothing' },
+                  ...desk.shelf.recipes
+                    .filter(({ id }) => id !== recipe.id)
+                    .map(({ id, data }) => ({ value: id, label: data.name })),
+                ]}
+                onCommit={setBesideId}
+              />
+            </div>
+          )}
+        </div>
+        <div className={styles.thumbs}>
+          {designs.map(({ id, data }) => (
+            <figure key={id}>
+              {awake && <BedThumb design={data} levelMm={desk.set.data.levelMm} tint={tint} />}
+              <figcaption>{data.tag}</figcaption>
+            </figure>
+          ))}
+        </div>
+        <p className={styles.small}>
+          {doses.every(({ colourant }) => (colourant.swatches?.length ?? 0) > 0)
+            ? 'Colourants are calibrated from your swatches; the colour is an estimate all the same.'
+            : 'An estimate from typical figures: colourants here are not calibrated. Pour a few swatches before a batch.'}
+        </p>
+      </section>
+      <Doses recipe={recipe} />
+      <section aria-label="Numbers" className={styles.numbers}>
+        <h2 className={styles.heading}>What follows</h2>
+        <RecipeReadings recipe={recipe.data} doses={doses} />
+        <Problems problems={plan?.problems.filter(({ code }) => stageOfProblem(code) === 'tint') ?? []} onMend={mend} />
+      </section>
+    </div>
+  );
+}
+
+/** How deep a detail stays visible, in words. */
+function SeenWords({ tint, bedColour, from }: { tint: WaterTint; bedColour: string; from: SeenFrom }) {
+  const units = useUnits();
+  const seen = detailsSeenTo(bedColour, tint, from);
+  const words = (['light', 'mid', 'dark'] as const).map((detail) => {
+    const mm = seen[detail];
+    const name = detail === 'light' ? 'a pale detail' : detail === 'mid' ? 'a brown one' : 'a dark one';
+    if (mm === null) return `${name} however deep`;
+    return mm < 0.05 ? `${name} not at all` : `${name} to ${formatMeasure(mm, 'length', units)}`;
+  });
+  return (
+    <p className={styles.small}>
+      {`On this bed, seen ${from}: ${words.join(', ')}. Where a bar has a white line its detail is lost beyond it: plants and shells there are not worth placing.`}
+    </p>
+  );
+}

@@ -1,0 +1,271 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import { useMemo, useState } from 'react';
+import { calibrate, type Calibration } from '@/core/tint/calibrate';
+import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
+import type { Colourant, Swatch } from '@/core/tint/schema';
+import { swatchLadder } from '@/core/tint/swatchLadder';
+import type { Clarity } from '@/core/tint/waterTint';
+import type { Stored } from '@/core/records/schema';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { ColourField } from '@/ui/controls/ColourField';
+import { PickList } from '@/ui/controls/PickList';
+import { Tick } from '@/ui/controls/Tick';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { useUnits } from '@/ui/measure/UnitsContext';
+import { useDesk } from '../../desk/DeskContext';
+import { differenceWords } from '../differenceWords';
+import { PhotoPick } from '../photo/PhotoPick';
+import { useTint } from '../useTint';
+import styles from './SwatchView.module.css';
+
+/** Colourants and their test pours: which to make, what they came to, and what they say of the colourant. */
+export function SwatchView() {
+  const { desk } = useDesk();
+  const { colourants } = desk.shelf;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const colourant = colourants.find(({ id }) => id === chosen) ?? colourants[0];
+  return (
+    <div className={styles.view}>
+      <section aria-label="Colourants">
+        <h2 className={styles.heading}>Colourants</h2>
+        <PickList
+          label="Colourants"
+          chosenId={colourant?.id ?? null}
+          onChoose={setChosen}
+          items={colourants.map(({ id, data }) => ({
+            id,
+            content: (
+              <span className={styles.colourant}>
+                {data.name}
+                <small>{calibratedWords(data)}</small>
+              </span>
+            ),
+          }))}
+        />
+        {colourants.length === 0 && <p className={styles.small}>Add a colourant on the shelf first.</p>}
+      </section>
+      {colourant && <Bench key={colourant.id} colourant={colourant} />}
+    </div>
+  );
+}
+
+const calibratedWords = ({ swatches = [], kind }: Colourant): string => {
+  const used = swatches.filter(({ rejected }) => !rejected).length;
+  return used > 0 ? `calibrated, ${used} ${used === 1 ? 'swatch' : 'swatches'}` : `uncalibrated: typical of ${kind}`;
+};
+
+/** What the swatches that are kept say; null where there is nothing to learn from. */
+function fitOf(swatches: readonly Swatch[], clarity: Clarity): Calibration | null {
+  const used = swatches.filter(({ rejected }) => !rejected);
+  if (!used.some(({ gramsPer100 }) => gramsPer100 > 0)) return null;
+  return calibrate(
+    used.map(({ ground, seen, ...swatch }) => ({
+      ...swatch,
+      ground: linearFromHex(ground),
+      seen: linearFromHex(seen),
+    })),
+    clarity,
+  );
+}
+
+const FIRST_GROUND = '#f0f0ec';
+/** A swatch that is further from the fit than this contradicts the others. */
+const CONTRADICTS = 5;
+
+function Bench({ colourant }: { colourant: Stored<Colourant> }) {
+  const { door } = useDesk();
+  const { clarity } = useTint();
+  const units = useUnits();
+  const { data } = colourant;
+  const swatches = useMemo(() => data.swatches ?? [], [data.swatches]);
+  const fit = useMemo(() => fitOf(swatches, clarity), [swatches, clarity]);
+  const [depthMm, setDepthMm] = useState(4);
+  const [next, setNext] = useState<Swatch>({ gramsPer100: 0.1, depthMm: 4, ground: FIRST_GROUND, seen: '#8a9a80' });
+  const ladder = swatchLadder({ ...data, id: colourant.id }, depthMm, { clarity });
+  /** Writes the swatches, and what they say of the colourant with them. */
+  const keep = (make: (swatches: readonly Swatch[]) => Swatch[], label: string): void => {
+    void door.run(({ shelf }) => {
+      const stored = shelf.colourants.find(({ id }) => id === colourant.id);
+      if (!stored) return null;
+      const now = make(stored.data.swatches ?? []);
+      const learnt = fitOf(now, clarity);
+      return {
+        ...{ do: 'put', kind: 'colourant', id: stored.id, version: stored.version, label },
+        data: {
+          ...stored.data,
+          swatches: now,
+          ...(learnt && {
+            absorption: learnt.absorption,
+            ...(learnt.cloudy && { scattering: learnt.scattering }),
+          }),
+        },
+      };
+    }, label);
+  };
+  const used = swatches.flatMap((swatch, i) => (swatch.rejected ? [] : [i]));
+  const residual = (i: number): number | null => fit?.residuals[used.indexOf(i)] ?? null;
+  return (
+    <>
+      <section aria-label="Test pours" className={styles.bench}>
+        <h2 className={styles.heading}>{`Test pours of ${data.name}`}</h2>
+        {swatches.length === 0 ? (
+          <p className={styles.small}>
+            None yet. Pour the ladder on the right over white card, let it cure, and enter what each came to. Over black
+            as well if it is cloudy.
+          </p>
+        ) : (
+          <Table aria-label="Swatches">
+            <TableHead>
+              <TableRow>
+                <TableCell>In 100 g</TableCell>
+                <TableCell>Deep</TableCell>
+                <TableCell>Ground</TableCell>
+                <TableCell>Came to</TableCell>
+                <TableCell>From the fit</TableCell>
+                <TableCell>Kept</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {swatches.map((swatch, i) => {
+                const off = residual(i);
+                return (
+                  <TableRow key={i} data-contradicts={(off !== null && off > CONTRADICTS) || undefined}>
+                    <TableCell>{`${swatch.gramsPer100.toFixed(3)} g`}</TableCell>
+                    <TableCell>{formatMeasure(swatch.depthMm, 'length', units)}</TableCell>
+                    <TableCell>
+                      <Patch colour={swatch.ground} />
+                    </TableCell>
+                    <TableCell>
+                      <Patch colour={swatch.seen} />
+                    </TableCell>
+                    <TableCell>
+                      {off === null ? 'left out' : `ΔE ${off.toFixed(1)}`}
+                      {off !== null && off > CONTRADICTS && <b> contradicts the others</b>}
+                    </TableCell>
+                    <TableCell>
+                      <Tick
+                        label={`Keep swatch ${i + 1}`}
+                        bare
+                        checked={!swatch.rejected}
+                        onChange={(kept) =>
+                          keep(
+                            (now) =>
+                              now.map((other, k) => {
+                                if (k !== i) return other;
+                                const { rejected: _, ...rest } = other;
+                                return kept ? rest : { ...rest, rejected: true };
+                              }),
+                            kept ? `Keep a swatch of ${data.name}` : `Leave out a swatch of ${data.name}`,
+                          )
+                        }
+                      />
+                      <Button
+                        variant="text"
+                        size="small"
+                        aria-label={`Remove swatch ${i + 1}`}
+                        onClick={() => keep((now) => now.filter((_, k) => k !== i), `Remove a swatch of ${data.name}`)}
+                      >
+                        Remove
+                      </Button>
+                    </TableCell>
+                  </TableRow>
+                );
+              })}
+            </TableBody>
+          </Table>
+        )}
+        {fit && (
+          <p className={styles.fit} role="status">
+            {`They agree to ${differenceWords(Math.max(...fit.residuals))} at the worst.`}{' '}
+            {fit.cloudy
+              ? 'Its cloudiness is measured too.'
+              : 'Over white only: taken as clear. One over black tells how cloudy it is.'}
+          </p>
+        )}
+        <h3 className={styles.sub}>Another one</h3>
+        <div className={styles.fields}>
+          <MeasureField
+            label="Colourant in 100 g"
+            quantity="mass"
+            value={next.gramsPer100}
+            step={0.01}
+            validate={(grams) => (grams > 0 && grams <= 20 ? null : 'More than 0, at most 20 g')}
+            onCommit={(gramsPer100) => setNext({ ...next, gramsPer100 })}
+          />
+          <MeasureField
+            label="Depth"
+            quantity="length"
+            value={next.depthMm}
+            step={0.5}
+            validate={(mm) => (mm > 0 && mm <= 60 ? null : 'More than 0, at most 60 mm')}
+            onCommit={(mm) => setNext({ ...next, depthMm: mm })}
+          />
+          <ColourField label="Ground, dry" value={next.ground} onCommit={(ground) => setNext({ ...next, ground })} />
+          <ColourField label="Came to" value={next.seen} onCommit={(seen) => setNext({ ...next, seen })} />
+        </div>
+        <PhotoPick
+          picks={[
+            { value: 'ground', label: 'the bare ground' },
+            { value: 'seen', label: 'the swatch' },
+          ]}
+          onPick={(what, hex) => setNext((now) => ({ ...now, [what]: hex }))}
+        />
+        <Button
+          variant="contained"
+          sx={{ justifySelf: 'start' }}
+          onClick={() => keep((now) => [...now, next], `Add a swatch of ${data.name}`)}
+        >
+          Add the swatch
+        </Button>
+      </section>
+      <section aria-label="Ladder" className={styles.ladder}>
+        <h2 className={styles.heading}>A ladder to pour</h2>
+        <MeasureField
+          label="How deep"
+          quantity="length"
+          value={depthMm}
+          step={0.5}
+          validate={(mm) => (mm > 0 && mm <= 60 ? null : 'More than 0, at most 60 mm')}
+          onCommit={setDepthMm}
+        />
+        <ol>
+          {ladder.rungs.map(({ gramsPer100, light }, i) => (
+            <li key={gramsPer100}>
+              <Patch colour={hexFromLinear(light)} />
+              <span>
+                <b>
+                  {i === 0
+                    ? `${ladder.drops} ${ladder.drops === 1 ? 'drop' : 'drops'} in ${ladder.mixGrams.toFixed(1)} g`
+                    : `${ladder.halfGrams} g of the last, ${ladder.halfGrams} g of clear`}
+                </b>
+                <small>{`${gramsPer100.toFixed(3)} g in 100 g`}</small>
+              </span>
+              <Button
+                variant="text"
+                size="small"
+                aria-label={`Enter ${gramsPer100.toFixed(3)} g in 100 g`}
+                onClick={() => setNext({ ...next, gramsPer100: Number(gramsPer100.toFixed(4)), depthMm })}
+              >
+                Enter
+              </Button>
+            </li>
+          ))}
+        </ol>
+        <p className={styles.small}>
+          {`${ladder.productGrams.toFixed(0)} g of product in all, for four cavities of 5 cm². Counted once, then halved. The colours are what is expected over white card; yours will differ, that is the point.`}
+        </p>
+      </section>
+    </>
+  );
+}
+
+const Patch = ({ colour }: { colour: string }) => (
+  <span className={styles.patch} style={{ background: colour }} role="img" aria-label={colour} />
+);

@@ -27,7 +27,7 @@ export const DEFAULT_SETTINGS: Settings = {
 const bottle = { dropGrams: DEFAULT_DROP_GRAMS, bottleGrams: 30, bottlePrice: 5 };
 
 /** Typical colourants by kind; the absorption is a first guess until a swatch is measured. */
-const COLOURANTS: Record<string, Colourant> = {
+export const COLOURANTS: Record<string, Colourant> = {
   'deep-green-ink': {
     ...bottle,
     name: 'Deep green ink',

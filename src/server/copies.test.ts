@@ -219,3 +219,9 @@ test('a copy is kept of each day of use, so many of them', async () => {
   opened.close();
   dataFile();
 });
+
+test('two files that come in at once do not get into each other', async () => {
+  const { bytes } = await setArchive('heron-slack');
+  const taken = await Promise.all([upload(bytes), upload(bytes), upload(bytes)]);
+  expect(new Set(taken.map(({ setId }) => setId)).size).toBe(3);
+});

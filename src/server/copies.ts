@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { createWriteStream, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
@@ -185,7 +186,8 @@ export async function takeIn(request: Request): Promise<CopiesAnswer> {
 /** The bytes of an upload, written to a file as they come in; no more than may be. */
 async function received(request: Request): Promise<Uint8Array> {
   if (!request.body) throw new RequestError(400, 'Send a file.');
-  const path = `${dataFilePath()}.upload-${process.pid}`;
+  // Of its own: two files may come in at once.
+  const path = `${dataFilePath()}.upload-${randomUUID()}`;
   let bytes = 0;
   const counted = async function* (source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
     for await (const chunk of source) {

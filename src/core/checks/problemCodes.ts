@@ -52,6 +52,8 @@ export const PROBLEM_STAGES = {
   'too-many-cups': 'pour',
   'too-many-layers': 'pour',
   'too-much-colourant': 'tint',
+  'lamp-too-dark': 'tint',
+  'shallower-than-top-pour': 'tint',
   'too-much-water': 'tint',
   'waterline-outside': 'shape',
   'wider-than-edge': 'shape',

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { splitIntoCups, type Pour } from './cups';
+import { gradientPours } from '../tint/waterTint';
 import { splitLayers } from './layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from './losses';
 import { mostMixGrams, potLifeMinutes, pouringMinutes } from './potLife';
@@ -215,4 +216,35 @@ describe('products', () => {
     ['parts missing', { parts: null }, 'parts'],
     ['full cure before demould', { fullCureMinutes: 30 }, 'fullCureMinutes'],
   ])('%s is refused at its field', (_, change, path) => expect(broken(change)).toBe(path));
+});
+
+describe('layers of a recipe that is poured lighter towards the top', () => {
+  const coating = kind('Coating epoxy');
+  const pours = [
+    { thicknessMm: 3, strength: 0 },
+    { thicknessMm: 3, strength: 1 },
+    { thicknessMm: null, strength: 2 },
+  ];
+  test('are split where the strength changes, and where the product wants it', () => {
+    const layers = splitLayers(3, 15, coating, pours);
+    expect(layers.map(({ number, fromMm, toMm, strength }) => [number, fromMm, toMm, strength])).toEqual([
+      [1, 3, 6, 2],
+      [2, 6, 9, 2],
+      [3, 9, 12, 1],
+      [4, 12, 15, 0],
+    ]);
+    for (const { wetMm } of layers) expect(wetMm).toBeLessThanOrEqual(coating.greatestLayerMm);
+  });
+  test('of water shallower than the upper pours are those only', () =>
+    expect(splitLayers(11, 15, coating, pours).map(({ strength }) => strength)).toEqual([1, 0]));
+  test('an even gradient holds as much colourant at the deepest as the recipe all through', () => {
+    for (const count of [1, 2, 3, 5]) {
+      const layers = splitLayers(5, 15, coating, gradientPours(10, count));
+      const colour = layers.reduce((sum, { thicknessMm, strength }) => sum + thicknessMm * strength, 0);
+      expect(colour).toBeCloseTo(10, 9);
+      expect(layers.length).toBeGreaterThanOrEqual(count);
+      if (count > 1) expect([layers[0]!.strength, layers.at(-1)!.strength]).toEqual([2, 0]);
+    }
+    expect(gradientPours(10, 3, 0).map(({ strength }) => strength)).toEqual([1, 1, 1]);
+  });
 });

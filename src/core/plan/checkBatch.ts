@@ -2,7 +2,8 @@ import { CURE_MODELS } from '../cure/cureModels';
 import { advise, type Problem } from '../checks/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
-import { colourantShares, DROP_TOLERANCE } from '../tint/doses';
+import { atStrength, colourantShares, DROP_TOLERANCE } from '../tint/doses';
+import { tintOptics } from '../tint/waterTint';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/limits';
 import { formatMeasure, formatMinutes } from '../units/formatMeasure';
 import type { Amounts } from './plan';
@@ -111,8 +112,19 @@ function checkMix({ product, bench }: AmountsRequest, { layers, mix }: Amounts):
   return problems;
 }
 
-function checkTint({ recipe }: AmountsRequest, { layers, mix }: Amounts): Problem[] {
-  const { total, waterBased } = colourantShares(recipe.doses);
+/** Where the lamp loses more than this of its blue light on the way down, what lies there stays soft. */
+const LAMP_LOSS = 0.3;
+
+/** How deep the lamp still hardens a tinted product: no deeper than the label has it. Typical; test a thin pour. */
+function lampReachMm({ product, recipe }: AmountsRequest, strongest: number): number {
+  const { absorption } = tintOptics({ clarity: 'water-clear', doses: recipe.doses }, strongest);
+  return Math.min(product.greatestLayerMm, -Math.log(1 - LAMP_LOSS) / Math.max(absorption.blue, 1e-9));
+}
+
+function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): Problem[] {
+  const { recipe, product } = request;
+  const strongest = Math.max(...layers.map(({ strength = 1 }) => strength), 0);
+  const { total, waterBased } = colourantShares(atStrength(recipe.doses, strongest));
   const problems: Problem[] = [];
   if (total > MOST_COLOURANT_SHARE)
     problems.push({
@@ -129,6 +141,25 @@ function checkTint({ recipe }: AmountsRequest, { layers, mix }: Amounts): Proble
       path: ['recipe'],
       message: `The recipe is ${percent(waterBased)} water-based colourant; over ${percent(MOST_WATER_BASED_SHARE)} resin turns cloudy or stays sticky.`,
       mend: advise('Change part of it for an alcohol ink or a resin dye.'),
+    });
+  const thickest = Math.max(...layers.map(({ wetMm }) => wetMm), 0);
+  if (product.cureModel === 'lamp' && total > 0 && lampReachMm(request, strongest) < thickest - 0.05)
+    problems.push({
+      severity: 'warn',
+      code: 'lamp-too-dark',
+      path: ['recipe'],
+      message: `Tinted like this the lamp hardens about ${lampReachMm(request, strongest).toFixed(1)} mm; the layers are ${thickest.toFixed(1)} mm thick.`,
+      mend: advise('Pour thinner layers, tint less, or leave the tint to the painted bed. Test a thin pour first.'),
+    });
+  const top = recipe.pours && recipe.pours.length > 1 ? recipe.pours[0]!.thicknessMm : null;
+  const shallow = top === null ? [] : pieces.filter(({ water }) => water.greatestDepthMm <= top + 0.05);
+  if (shallow.length > 0)
+    problems.push({
+      severity: 'hint',
+      code: 'shallower-than-top-pour',
+      path: ['recipe'],
+      message: `${shallow.map(({ tag }) => tag).join(', ')} ${shallow.length === 1 ? 'is' : 'are'} no deeper than the top pour: there is height for that one only, and none of the darker ones.`,
+      mend: advise('Give the top pour less thickness, or these pieces a recipe of their own.'),
     });
   const off = layers
     .flatMap((layer) =>

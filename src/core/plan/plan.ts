@@ -162,6 +162,8 @@ const layerPlanSchema = z.object({
   toMm: n,
   thicknessMm: n,
   wetMm: n,
+  /** What every dose is multiplied by in this layer; 1 when nothing is said, as in older plans. */
+  strength: n.optional(),
   volumeMl: n,
   pouredGrams: n,
   mixGrams: n,

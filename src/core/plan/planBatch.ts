@@ -9,7 +9,7 @@ import { mixForPour, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { cupDoses, smallestDropMixGrams } from '../tint/doses';
+import { atStrength, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
 import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import { checkBodies } from './checkBody';
@@ -38,7 +38,7 @@ export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed
   const { product, recipe, bench, set } = request;
   const beds = request.pieces.map((design) => levelBed(bedOf(design, request.strays), design, set.levelMm));
   const deepest = beds.reduce((least, bed) => Math.min(least, bed.curve.lowestMm), Infinity);
-  const levels = splitLayers(deepest, set.levelMm, product);
+  const levels = splitLayers(deepest, set.levelMm, product, recipe.pours);
   const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
   const most = mostMixGrams(product, request.room.temperatureC, bench.cupGrams);
   const planned = levels.map((layer, index) => planLayer(layer, index, pieces, most.grams, request));
@@ -114,18 +114,19 @@ function planLayer(
   const mixGrams = tooMany
     ? mixForPour(pouredGrams, roughly, losses)
     : cups.reduce((total, cup) => total + cup.mixGrams, 0);
+  const doses = atStrength(recipe.doses, level.strength);
   const layer = {
     ...level,
     volumeMl: pieces.reduce((total, piece) => total + piece.copies * piece.layers[index]!.volumeMl, 0),
     pouredGrams,
     mixGrams,
     parts: product.parts && splitParts(mixGrams, product.parts),
-    doses: cupDoses(recipe.doses, mixGrams),
+    doses: cupDoses(doses, mixGrams),
     fewestCups: tooMany ? roughly : fewestPossible,
     cups: cups.map((cup) => ({
       ...cup,
       parts: product.parts && splitParts(cup.mixGrams, product.parts),
-      doses: cupDoses(recipe.doses, cup.mixGrams),
+      doses: cupDoses(doses, cup.mixGrams),
       potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
     })),
   };
@@ -139,6 +140,12 @@ const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
   message: `Layer ${layer} takes ${(grams / 1000).toFixed(0)}\u00a0kg in about ${cups} cups; a batch takes at most ${MOST_CUPS} cups a layer.`,
   mend: advise('Take fewer copies into this batch, or a larger cup.'),
 });
+
+/** What all layers take of each colourant, their strengths counted; the whole drops are those of the sum. */
+function totalDoses(recipe: readonly RecipeDose[], layers: readonly LayerAmounts[]): CupDose[] {
+  const atFull = layers.reduce((sum, { mixGrams, strength = 1 }) => sum + mixGrams * strength, 0);
+  return cupDoses(recipe, atFull);
+}
 
 function totalsOf(
   pieces: readonly PiecePlan[],
@@ -155,7 +162,7 @@ function totalsOf(
     pouredGrams: layers.reduce((sum, layer) => sum + layer.pouredGrams, 0),
     mixGrams,
     parts: product.parts && splitParts(mixGrams, product.parts),
-    doses: cupDoses(recipe.doses, mixGrams),
+    doses: totalDoses(recipe.doses, layers),
     cups: layers.reduce((sum, layer) => sum + layer.cups.length, 0),
     damMm: overPieces((piece) => closedRuns(piece.dams).reduce((sum, dam) => sum + dam.stripMm, 0)),
     cutList: cutListOf(pieces),

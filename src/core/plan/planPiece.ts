@@ -12,6 +12,7 @@ import { waterAt, type WaterFigures } from '../bed/water';
 import { debrisMl } from '../bed/features';
 import type { LayerLevels } from '../mixing/layers';
 import { pouredDensity } from '../mixing/ratio';
+import { tintOfRequest } from './request';
 import { paintedByDepth } from '../tint/waterLook';
 import { surveyWater, type SurveyedBed, type SurveyedWater } from './beds';
 import type { PiecePlan, PoolPlan, TiltPlan } from './plan';
@@ -25,7 +26,7 @@ export function planPiece(
   levels: readonly LayerLevels[],
   request: AmountsRequest,
 ): PiecePlan {
-  const { set, product, recipe } = request;
+  const { set, product } = request;
   const loose = debrisMl(design);
   const full = waterAt(bed.curve, set.levelMm);
   const water = lessDebris(full, loose);
@@ -40,11 +41,7 @@ export function planPiece(
     const ml = filledMl(toMm) - filledMl(fromMm) + (number === levels.length ? meniscus.ml : 0);
     return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
   });
-  const colourAt = paintedByDepth(
-    design,
-    { clarity: product.clarity ?? 'water-clear', doses: recipe.doses },
-    water.greatestDepthMm,
-  );
+  const colourAt = paintedByDepth(design, tintOfRequest(request), water.greatestDepthMm);
   const pouredGrams = layers.reduce((sum, layer) => sum + layer.pouredGrams, 0);
   const body = planBody(design, bed, water, pouredGrams, request);
   return {

@@ -1,3 +1,4 @@
+import { tintPoursSchema, type WaterTint } from '../tint/waterTint';
 import { z } from 'zod';
 import { boxSchema } from '../body/schema';
 import { cellCount } from '../bed/grid';
@@ -82,6 +83,7 @@ export const planRecipeSchema = z.preprocess(
         }),
       )
       .max(5),
+    pours: tintPoursSchema.optional(),
   }),
 );
 
@@ -172,3 +174,10 @@ export function amountsKey(request: PlanRequest): string {
   const { windows, exceptions, ...kept } = bench;
   return JSON.stringify([rest, kept]);
 }
+
+/** What colours the water of a request. */
+export const tintOfRequest = ({ product, recipe }: AmountsRequest): WaterTint => ({
+  clarity: product.clarity ?? 'water-clear',
+  doses: recipe.doses,
+  ...(recipe.pours && { pours: recipe.pours }),
+});

@@ -115,3 +115,40 @@ test('the caution comes with the kind of product, the label always first', async
   expect(pourCautions(PRODUCT_KINDS[0]!).join(' ')).toMatch(/Gloves.*Flame.*dust mask/s);
   expect(pourCautions(PRODUCT_KINDS[4]!).join(' ')).toContain('lamp');
 });
+
+describe('a recipe that is poured lighter towards the top', () => {
+  const pours = [
+    { thicknessMm: 1, strength: 0.5 },
+    { thicknessMm: null, strength: 2 },
+  ];
+  const recipe = { ...tint(0.1), pours };
+  test('is dosed layer by layer, and nothing of it is lost in the sum', () => {
+    const { layers, totals } = planBatch(request({ recipe }));
+    expect(layers.map(({ strength }) => strength)).toEqual([2, 0.5]);
+    for (const { strength = 1, mixGrams, doses, cups } of layers) {
+      expect(doses[0]!.grams).toBeCloseTo((0.1 * strength * mixGrams) / 100, 9);
+      expect(cups.reduce((sum, cup) => sum + cup.doses[0]!.grams, 0)).toBeCloseTo(doses[0]!.grams, 9);
+    }
+    expect(totals.doses[0]!.grams).toBeCloseTo(
+      layers.reduce((sum, { doses }) => sum + doses[0]!.grams, 0),
+      9,
+    );
+  });
+  test('counts its strongest layer against the limits', () =>
+    expect(said({ recipe: { ...tint(0.6), pours } }, 'too-much-water').message).toMatch(/^The recipe is 1.2 % water/));
+  test('says which pieces have height for the top pour only', () => {
+    const thick = [{ thicknessMm: 6, strength: 0 }, pours[1]!];
+    expect(said({ recipe: { ...tint(0.1), pours: thick } }, 'shallower-than-top-pour').message).toMatch(
+      /no deeper than the top pour/,
+    );
+  });
+});
+
+test('a tinted lamp product says how deep the lamp still hardens it', () => {
+  const lamp = PRODUCT_KINDS.find(({ cureModel }) => cureModel === 'lamp')!;
+  // Blue is swallowed by 0.7 × 0.5 + 0.009 per mm: 30 % of it after 1.0 mm.
+  expect(said({ product: lamp, recipe: tint(0.5) }, 'lamp-too-dark').message).toMatch(/hardens about 1\.0 mm/);
+  expect(planBatch(request({ product: lamp, recipe: tint(0.01) })).problems.map(({ code }) => code)).not.toContain(
+    'lamp-too-dark',
+  );
+});

@@ -22,7 +22,8 @@ export function resolveRecipe(
     const colourant = colourants.find(({ id }) => id === colourantId);
     return colourant ? [{ colourant: { ...colourant.data, id: colourant.id }, gramsPer100 }] : [];
   });
-  return { id: recipe.id, name: recipe.data.name, doses };
+  const { name, pours } = recipe.data;
+  return { id: recipe.id, name, doses, ...(pours?.length && { pours }) };
 }
 
 const CLEAR: PlanRequest['recipe'] = { id: 'clear', name: 'Clear', doses: [] };
@@ -36,7 +37,8 @@ export function setRecipe({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf 
 /** What colours the water of a set: its recipe in its product. */
 export function setTint({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf }): WaterTint {
   const product = shelf.products.find(({ id }) => id === set.data.productId);
-  return { clarity: product?.data.clarity ?? 'water-clear', doses: setRecipe({ set, shelf }).doses };
+  const { doses, pours } = setRecipe({ set, shelf });
+  return { clarity: product?.data.clarity ?? 'water-clear', doses, ...(pours && { pours }) };
 }
 
 interface When {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { hexColour } from './hexColour';
+import { tintPoursSchema } from './waterTint';
 
 const number = z.number({ error: 'Type a number' });
 
@@ -57,6 +58,8 @@ const doseSchema = z.object({
 export const recipeSchema = z.object({
   name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
   doses: z.array(doseSchema).max(5, 'At most five colourants'),
+  /** Poured lighter towards the top: each pour's strength, from the surface down. The same all through when nothing is said. */
+  pours: tintPoursSchema.optional(),
 });
 export type Recipe = z.infer<typeof recipeSchema>;
 

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { LinearRgb } from './colour';
 import type { RecipeDose } from './doses';
 
@@ -24,9 +25,24 @@ export const CLARITY_OPTICS: Record<Clarity, Optics> = {
 };
 
 /** One pour of the water, counted from the surface down. `strength` multiplies every dose; the last pour goes on to the bed. */
-export interface TintPour {
-  thicknessMm: number | null;
-  strength: number;
+export const tintPourSchema = z.object({
+  thicknessMm: z.number({ error: 'Type a number' }).gt(0, 'Must be more than 0').max(60, 'At most 60 mm').nullable(),
+  strength: z.number({ error: 'Type a number' }).min(0, 'Cannot be negative').max(5, 'At most five times'),
+});
+export type TintPour = z.infer<typeof tintPourSchema>;
+export const MOST_POURS = 6;
+export const tintPoursSchema = z.array(tintPourSchema).max(MOST_POURS, `At most ${MOST_POURS} pours`);
+
+/**
+ * Pours that run from clear on top to dark at the bottom: `count` of them, equally thick over `deepestMm`. At the deepest they hold
+ * as much colourant together as the even recipe (their strengths have the mean 1), so the deep keeps its colour while the shore
+ * stays clear. `gradient` 0 is even, 1 runs from nothing to twice.
+ */
+export function gradientPours(deepestMm: number, count: number, gradient = 1): TintPour[] {
+  return Array.from({ length: count }, (_, i) => ({
+    thicknessMm: i === count - 1 ? null : deepestMm / count,
+    strength: count === 1 ? 1 : 1 - gradient + (gradient * 2 * i) / (count - 1),
+  }));
 }
 
 /** All that colours water: the product's own clarity, and the recipe, the same all through or pour by pour. */

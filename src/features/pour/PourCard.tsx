@@ -10,7 +10,7 @@ import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferen
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { copyNames, damWords, groupPours } from '../desk/summarise';
-import { doseWords } from './doseWords';
+import { doseWords, strengthWords } from './doseWords';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -162,7 +162,7 @@ function Layer({
     <section className={styles.layer}>
       <h2>
         Layer {layer.number} of {of}: up to {formatMeasure(layer.toMm, 'length', units)}, poured{' '}
-        {formatMeasure(layer.wetMm, 'length', units)} thick
+        {formatMeasure(layer.wetMm, 'length', units)} thick{strengthWords(layer.strength)}
       </h2>
       <table>
         <thead>

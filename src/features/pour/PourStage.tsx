@@ -17,6 +17,7 @@ import { BatchList } from '../desk/BatchList';
 import { BatchPieces } from '../desk/BatchPieces';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { CupPicture } from './CupPicture';
+import { strengthWords } from './doseWords';
 import styles from './PourStage.module.css';
 
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
@@ -49,6 +50,7 @@ export function PourStage({ served }: { served: ServedBatch | null }) {
               <div key={layer.number} className={styles.layer}>
                 <h3>
                   Layer {layer.number} of {plan.layers.length}
+                  {strengthWords(layer.strength)}
                   <span>
                     up to {formatMeasure(layer.toMm, 'length', desk.shelf.settings.data.units)} ·{' '}
                     {layer.cure.poured ? 'poured' : 'pour'} {shortTime(layer.cure.pouredAt)}

@@ -37,3 +37,7 @@ export function doseWords(dose: CupDose, cup: CupPlan, { recipe, bench }: PlanRe
   }
   return { act: `${fine(dose.grams)}: too little to measure`, note: 'pour it from a larger cup', care: true };
 }
+
+/** How strong a layer of a recipe is that is poured lighter towards the top; nothing where it is the recipe itself. */
+export const strengthWords = (strength = 1): string =>
+  strength === 1 ? '' : strength === 0 ? ', clear' : `, tint at ${Math.round(strength * 100)} %`;

@@ -34,6 +34,7 @@ import { pictureBed } from '../desk/pictures';
 import type { DesignEditing } from './editing';
 import { FeatureFields } from './FeatureFields';
 import { OutlineFields } from './OutlineFields';
+import { Paint } from './Paint';
 import styles from './Measures.module.css';
 
 /** Everything about a design that can be typed: its name and size, and the features of its bed in order. */
@@ -149,7 +150,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
             }
           />
         )}
-        <ColourPair data={data} put={put} />
+        <Paint design={design} />
       </div>
       {data.drawnLevelMm !== levelMm && (
         <p className={styles.drawn}>
@@ -267,28 +268,5 @@ function DamChoices({ design, levelMm, put }: { design: PieceDesign; levelMm: nu
         ))}
       </div>
     </fieldset>
-  );
-}
-
-function ColourPair({ data, put }: { data: PieceDesign; put: DesignEditing['put'] }) {
-  const colour = (label: string, key: 'bedColour' | 'landColour'): React.ReactNode => (
-    <label className={styles.colour}>
-      <span>{label}</span>
-      <input
-        type="color"
-        defaultValue={data[key]}
-        key={data[key]}
-        onBlur={(event) =>
-          event.target.value !== data[key] &&
-          put([key], event.target.value, `Change the ${label.toLowerCase()} of ${data.tag}`)
-        }
-      />
-    </label>
-  );
-  return (
-    <div className={styles.colours}>
-      {colour('Bed', 'bedColour')}
-      {colour('Land', 'landColour')}
-    </div>
   );
 }

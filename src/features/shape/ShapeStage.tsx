@@ -6,6 +6,7 @@ import { Suspense, use, useMemo, useState, type ReactNode } from 'react';
 import type { Amounts, PiecePlan, PoolPlan } from '@/core/plan';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
+import { detailsSeenTo } from '@/core/tint/visibility';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
 import { Held } from '@/ui/held/Held';
@@ -93,6 +94,7 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
   const live = designs.find(({ id }) => id === design.id)?.data ?? design.data;
   const shown = useMemo(() => (measured ? { ...live, measured } : live), [live, measured]);
   const picture = useMemo(() => pictureOf(shown, levelMm, tint, dragging), [shown, levelMm, tint, dragging]);
+  const lostMm = useMemo(() => detailsSeenTo(shown.bedColour, tint, 'across the table').light, [shown.bedColour, tint]);
   const { standards } = desk.set.data;
   const snaps = useMemo(
     () => [
@@ -126,6 +128,7 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
           snaps={snaps}
           cut={cut}
           onCut={setCut}
+          lostMm={lostMm}
           onMove={measured ? undefined : (change, label, done) => shapeDesign(design.id, change, label, done)}
         />
       </div>

@@ -34,7 +34,7 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
   };
   const unused = desk.shelf.colourants.filter(({ id }) => !data.doses.some(({ colourantId }) => colourantId === id));
   return (
-    <section aria-label="Doses" className={styles.doses} ref={box}>
+    <section aria-label="Doses" ref={box}>
       <h2 className={styles.heading}>Colourants in 100 g of product</h2>
       <div className={styles.fields}>
         <WordField

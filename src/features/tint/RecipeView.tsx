@@ -16,6 +16,7 @@ import { BedThumb } from '../desk/BedThumb';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
 import { Doses } from './Doses';
+import { Pours } from './Pours';
 import { RecipeList } from './RecipeList';
 import { RecipeReadings } from './RecipeReadings';
 import { RecipeWedge } from './RecipeWedge';
@@ -110,7 +111,10 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
             : 'An estimate from typical figures: colourants here are not calibrated. Pour a few swatches before a batch.'}
         </p>
       </section>
-      <Doses recipe={recipe} />
+      <div className={styles.doses}>
+        <Doses recipe={recipe} />
+        <Pours recipe={recipe} />
+      </div>
       <section aria-label="Numbers" className={styles.numbers}>
         <h2 className={styles.heading}>What follows</h2>
         <RecipeReadings recipe={recipe.data} doses={doses} />

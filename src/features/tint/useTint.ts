@@ -36,7 +36,10 @@ export function useTint(): Tinting {
       clarity: tint.clarity,
       deepestMm: Math.max(1, ...(depths.length > 0 ? depths.map(({ depthMm }) => depthMm) : [FIRST_DEPTH_MM])),
       depths,
-      tintOf: (recipe) => ({ clarity: tint.clarity, doses: resolveRecipe(recipe, desk.shelf).doses }),
+      tintOf: (recipe) => {
+        const { doses, pours } = resolveRecipe(recipe, desk.shelf);
+        return { clarity: tint.clarity, doses, ...(pours && { pours }) };
+      },
     };
   }, [desk, plan]);
 }

@@ -24,7 +24,7 @@ import type { PoolPlan } from '@/core/plan';
 import type { WaterLook } from '@/core/tint/waterLook';
 import { formatCut, formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
-import { contourIntervalMm, depthContours } from './contours';
+import { contourIntervalMm, depthContours, depthLines } from './contours';
 import { HandleMark, type ChangeDesign } from './HandleMark';
 import { paintBed, paintDifference } from './paintBed';
 import { DamLabel, PoolMark } from './PlanLabels';
@@ -45,6 +45,8 @@ interface PlanViewProps {
   readings?: readonly PointMm[] | undefined;
   /** The bed as drawn: with it the plan shows where the real one differs, instead of the water. */
   drawn?: BedGrid | undefined;
+  /** From this depth on a pale detail on the bed is not seen any more across the table; null where it is seen to the bottom. */
+  lostMm?: number | null;
   /** True while something is dragged: fewer contours, so that no frame is dropped. */
   moving: boolean;
   /** Without it the plan only shows. */
@@ -73,6 +75,7 @@ export function PlanView({
   snaps = NO_SNAPS,
   cut,
   onCut,
+  lostMm = null,
 }: PlanViewProps) {
   const units = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -101,6 +104,10 @@ export function PlanView({
 
   const most = moving ? 3 : 8;
   const lines = useMemo(() => depthContours(grid, levelMm, deepestMm, most), [grid, levelMm, deepestMm, most]);
+  const lost = useMemo(
+    () => (lostMm === null || moving || lostMm >= deepestMm ? [] : depthLines(grid, levelMm, [lostMm])),
+    [grid, levelMm, deepestMm, lostMm, moving],
+  );
   const outline = useMemo(() => pathOf(outlinePolygon(design.outline), true), [design.outline]);
   const unit = Math.max(widthMm, lengthMm) / 400 / zoom.scale;
 
@@ -187,6 +194,9 @@ export function PlanView({
                   {lines.map(({ depthMm, path }) => (
                     <path key={depthMm} d={path} className={depthMm === 0 ? styles.waterline : styles.contour} />
                   ))}
+                  {lost.map(({ path }) => (
+                    <path key="lost" d={path} className={styles.lost} />
+                  ))}
                   {onMove && held?.kind === 'channel' && (
                     <path
                       d={pathOf(channelCentreline(design.outline, held, 0).line, false)}
@@ -261,7 +271,7 @@ export function PlanView({
         </div>
       </div>
       <figcaption className={styles.caption}>
-        <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}`}</span>
+        <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}${lost.length > 0 ? ` · within the white line, below ${measure(lostMm ?? 0)}, a pale detail is lost across the table` : ''}`}</span>
         <span className={styles.pointer} aria-hidden>
           {drawn
             ? 'blue deeper than drawn, orange shallower'

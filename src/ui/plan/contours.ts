@@ -17,7 +17,16 @@ export const contourIntervalMm = (deepestMm: number, most: number): number =>
 export function depthContours(grid: BedGrid, levelMm: number, deepestMm: number, most: number): Contour[] {
   const interval = contourIntervalMm(deepestMm, most);
   const count = Math.floor(Math.max(0, deepestMm - 0.01) / interval);
-  const depths = Array.from({ length: count + 1 }, (_, i) => i * interval);
+  return depthLines(
+    grid,
+    levelMm,
+    Array.from({ length: count + 1 }, (_, i) => i * interval),
+  );
+}
+
+/** The lines of the given depths. */
+export function depthLines(grid: BedGrid, levelMm: number, depths: readonly number[]): Contour[] {
+  if (depths.length === 0) return [];
   const values = Array.from(grid.heightMm, (z, i) => (grid.coverage[i]! > 0 ? z : levelMm + 1000));
   const trace = contours().size([grid.columns, grid.rows]).smooth(true);
   return depths.map((depthMm) => {

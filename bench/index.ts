@@ -18,6 +18,7 @@ import { flushBench } from './flush';
 import { matchBench } from './match';
 import { medianMs, report, type Result } from './measure';
 import { sampleRequest } from './sample';
+import { tintBench } from './tint';
 import { webBench } from './web';
 
 /** A bed of 1.5 million cells with hills and hollows everywhere: the worst that a piece may be. */
@@ -128,6 +129,7 @@ against(
 );
 
 matchBench(against);
+tintBench(against);
 
 // A scan of a million triangles, read as it comes in; in both forms.
 const scanned = HERON_SLACK_DESIGNS.find(({ tag }) => tag === 'HS-4')!;

@@ -113,3 +113,9 @@ test('a colour brighter than the bed is said to be; the nearest possible comes w
 
 test('an empty shelf has no answer, and clear water is told all the same', () =>
   expect(findRecipes(ask({ colourants: [] }))).toMatchObject({ answers: [], clear: { deltaE: expect.any(Number) } }));
+
+test('a coat over cured water starts from what is seen there; a bed gets darker as it is wetted', () => {
+  const over = ask({ colourants: [] });
+  const [wet, cured] = [findRecipes(over).clear.light, findRecipes({ ...over, dryBed: true }).clear.light];
+  expect(wet.green / cured.green).toBeCloseTo(0.93, 9);
+});

@@ -15,6 +15,8 @@ export interface FinderAsk {
   bed: LinearRgb;
   depthMm: number;
   clarity: Clarity;
+  /** Of a coat over cured water: what lies under it is as bright as it is seen. A bed gets darker as it is wetted. */
+  dryBed?: boolean;
   colourants: readonly (Colourant & { id: string })[];
 }
 
@@ -106,10 +108,11 @@ function chosenFrom<T>(things: readonly T[], most: number): T[][] {
 
 /** What some colourants make of the bed at the depth, by their grams in 100 g; the sums are made once. */
 function predictor(
-  { bed, depthMm, clarity }: FinderAsk,
+  { bed, depthMm, clarity, dryBed }: FinderAsk,
   colourants: readonly Colourant[],
 ): (grams: readonly number[]) => LinearRgb {
   const own = CLARITY_OPTICS[clarity];
+  const wet = dryBed ? 1 : WET;
   return (grams) => {
     const light = { red: 0, green: 0, blue: 0 };
     for (const channel of CHANNELS) {
@@ -119,7 +122,7 @@ function predictor(
         absorption += colourants[i]!.absorption[channel] * grams[i]!;
         scattering += (colourants[i]!.scattering?.[channel] ?? 0) * grams[i]!;
       }
-      light[channel] = seenThrough(layerFlux(absorption, scattering, depthMm), bed[channel] * WET);
+      light[channel] = seenThrough(layerFlux(absorption, scattering, depthMm), bed[channel] * wet);
     }
     return light;
   };

@@ -67,7 +67,8 @@ export function useBatch(served: ServedBatch | null): OpenBatch {
   return { batch, detail, request, plan, planning: kept === null && planning, choose };
 }
 
-async function readDetail(batchId: string): Promise<BatchDetail | null> {
+/** What is kept of a batch; null when it is gone. */
+export async function readDetail(batchId: string): Promise<BatchDetail | null> {
   const response = await fetch(`/api/batches/${encodeURIComponent(batchId)}`);
   return response.ok ? ((await response.json()) as BatchDetail) : null;
 }

@@ -21,6 +21,8 @@ import { useTint } from './useTint';
 import styles from './FindView.module.css';
 
 const lane = Symbol('finder');
+/** Not a bed: a coat over cured water. */
+const COAT = 'water that is there';
 const KIND_WORDS: Record<AnswerKind, string> = {
   nearest: 'nearest',
   fewest: 'fewest colourants',
@@ -36,15 +38,17 @@ export function FindView() {
   const [depth, setDepth] = useState<number | null>(null);
   const [bedId, setBedId] = useState<string | null>(null);
   const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
-  const bedColour = bed?.data.bedColour ?? '#b9a883';
+  const [there, setThere] = useState('#8a9a6a');
+  const coat = bedId === COAT;
+  const bedColour = coat ? there : (bed?.data.bedColour ?? '#b9a883');
   const depthMm = depth ?? Math.round(deepestMm * 10) / 10;
   const { colourants } = desk.shelf;
   const ask = useMemo(
     () => ({
-      ...{ target: linearFromHex(target), bed: linearFromHex(bedColour), depthMm, clarity },
+      ...{ target: linearFromHex(target), bed: linearFromHex(bedColour), depthMm, clarity, dryBed: coat },
       colourants: colourants.map(({ id, data }) => ({ ...data, id })),
     }),
-    [target, bedColour, depthMm, clarity, colourants],
+    [target, bedColour, depthMm, clarity, coat, colourants],
   );
   const [found, setFound] = useState<{ ask: typeof ask; findings: Findings } | null>(null);
   useEffect(() => {
@@ -85,15 +89,30 @@ export function FindView() {
             validate={(mm) => (mm > 0 && mm <= 60 ? null : 'Between 0 and 60 mm')}
             onCommit={setDepth}
           />
-          {designs.length > 1 && (
-            <ChoiceField
-              label="Over the bed of"
-              value={bed?.id ?? ''}
-              choices={designs.map(({ id, data }) => ({ value: id, label: `${data.tag} ${data.name}` }))}
-              onCommit={setBedId}
+          <ChoiceField
+            label="Over"
+            value={coat ? COAT : (bed?.id ?? '')}
+            choices={[
+              ...designs.map(({ id, data }) => ({ value: id, label: `the bed of ${data.tag} ${data.name}` })),
+              { value: COAT, label: 'water that is there already' },
+            ]}
+            onCommit={setBedId}
+          />
+          {coat && (
+            <ColourField
+              label="What is there looks"
+              value={there}
+              onCommit={setThere}
+              hint="A tinted coat over cured water; the depth is that of the coat"
             />
           )}
-          <PhotoPick picks={[{ value: 'water', label: 'the water' }]} onPick={(_, hex) => setTarget(hex)} />
+          <PhotoPick
+            picks={[
+              { value: 'water', label: 'the water' },
+              ...(coat ? [{ value: 'there', label: 'what is there' }] : []),
+            ]}
+            onPick={(what, hex) => (what === 'there' ? setThere(hex) : setTarget(hex))}
+          />
         </div>
       </section>
       <section aria-label="Answers" className={styles.answers} aria-busy={found?.ask !== ask}>
@@ -130,7 +149,7 @@ export function FindView() {
           </ul>
         )}
         <p className={styles.small}>
-          {`Estimates${colourants.some(({ data }) => !data.swatches?.length) ? ' from typical figures: calibrate the colourants under Swatches' : ''}. A bed counts as wet (${Math.round((1 - WET) * 100)} % darker than dry).`}
+          {`Estimates${colourants.some(({ data }) => !data.swatches?.length) ? ' from typical figures: calibrate the colourants under Swatches' : ''}. ${coat ? '' : `A bed counts as wet (${Math.round((1 - WET) * 100)} % darker than dry).`}`}
         </p>
       </section>
     </div>

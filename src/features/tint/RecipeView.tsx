@@ -3,6 +3,10 @@
 import { useState } from 'react';
 import { LIGHTS, type Light } from '@/core/tint/lamp';
 import { detailsSeenTo, SEEN_FROM, type SeenFrom } from '@/core/tint/visibility';
+import { hexFromLinear } from '@/core/tint/colour';
+import { inTheCup } from '@/core/tint/inTheCup';
+import { colourByDepth } from '@/core/tint/waterLook';
+import { pouredDensity } from '@/core/mixing/ratio';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -16,6 +20,7 @@ import { BedThumb } from '../desk/BedThumb';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
 import { Doses } from './Doses';
+import { PouredBefore } from './PouredBefore';
 import { Pours } from './Pours';
 import { RecipeList } from './RecipeList';
 import { RecipeReadings } from './RecipeReadings';
@@ -40,6 +45,8 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
   const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
   const bedColour = bed?.data.bedColour ?? FIRST_BED;
   const beside = desk.shelf.recipes.find(({ id }) => id === besideId && id !== recipe.id);
+  const poured = desk.batches.filter((row) => row.poured !== null);
+  const batch = poured.find(({ id }) => `batch ${id}` === besideId);
   const wedge = { bedColour, deepestMm, light, from };
   return (
     <div className={styles.stage}>
@@ -54,6 +61,7 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
             <RecipeWedge name={beside.data.name} tint={tintOf(beside)} marks={[]} {...wedge} />
           </>
         )}
+        {batch && <PouredBefore batch={{ id: batch.id, name: batch.data.name }} tint={tint} wedge={wedge} />}
         <div className={styles.choices}>
           <Toggles
             label="Light"
@@ -79,18 +87,19 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
               />
             </div>
           )}
-          {desk.shelf.recipes.length > 1 && (
+          {desk.shelf.recipes.length + poured.length > 1 && (
             <div className="labelled">
               <span>Beside</span>
               <ChoiceField
                 bare
                 label="Beside"
-                value={beside?.id ?? 'none'}
+                value={beside || batch ? besideId : 'none'}
                 choices={[
                   { value: 'none', label: 'nothing' },
                   ...desk.shelf.recipes
                     .filter(({ id }) => id !== recipe.id)
                     .map(({ id, data }) => ({ value: id, label: data.name })),
+                  ...poured.map(({ id, data }) => ({ value: `batch ${id}`, label: `${data.name}, as it was mixed` })),
                 ]}
                 onCommit={setBesideId}
               />
@@ -118,6 +127,7 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
       <section aria-label="Numbers" className={styles.numbers}>
         <h2 className={styles.heading}>What follows</h2>
         <RecipeReadings recipe={recipe.data} doses={doses} />
+        <CupPatch tint={tint} bedColour={bedColour} deepestMm={deepestMm} />
         <Problems problems={plan?.problems.filter(({ code }) => stageOfProblem(code) === 'tint') ?? []} onMend={mend} />
       </section>
     </div>
@@ -138,5 +148,28 @@ function SeenWords({ tint, bedColour, from }: { tint: WaterTint; bedColour: stri
     <p className={styles.small}>
       {`On this bed, seen ${from}: ${words.join(', ')}. Where a bar has a white line its detail is lost beyond it: plants and shells there are not worth placing.`}
     </p>
+  );
+}
+
+const CUP_GRAMS = 60;
+
+/** The mix in the cup beside the water that it makes: they look little alike. */
+function CupPatch({ tint, bedColour, deepestMm }: { tint: WaterTint; bedColour: string; deepestMm: number }) {
+  const { desk } = useDesk();
+  const units = useUnits();
+  const product = desk.shelf.products.find(({ id }) => id === desk.set.data.productId)?.data;
+  if (!product) return null;
+  const cup = hexFromLinear(inTheCup(tint, product, { mixGrams: CUP_GRAMS, density: pouredDensity(product) }));
+  return (
+    <div className={styles.cupPatch}>
+      <span style={{ background: cup }} />
+      <span style={{ background: colourByDepth(bedColour, tint)(deepestMm) }} />
+      <p>
+        {`In the cup, ${formatMeasure(CUP_GRAMS, 'mass', units)} just stirred`}
+        {product.cureModel === 'water-borne' && ', still milky'}
+        <br />
+        cured, over the bed at the deepest
+      </p>
+    </div>
   );
 }

@@ -9,7 +9,7 @@ import type { WaterTint } from '@/core/tint/waterTint';
 import { useWidth } from '@/ui/useWidth';
 import styles from './RecipeWedge.module.css';
 
-interface RecipeWedgeProps {
+export interface RecipeWedgeProps {
   name: string;
   bedColour: string;
   tint: WaterTint;

@@ -16,30 +16,39 @@ import {
   RGFormat,
   ShaderMaterial,
   DoubleSide,
+  LatheGeometry,
+  Vector2,
   type PerspectiveCamera,
 } from 'three';
+import { cellFor } from '@/core/bed/grid';
 import { lookMesh, type LookMesh } from '@/core/picture/lookMesh';
 import type { LookPlace } from '@/core/picture/lookPlaces';
 import { lightFactors, type Light } from '@/core/tint/lamp';
-import { lightTable, lightTriple } from '@/core/tint/lut';
+import { lightAt, lightTable, lightTriple } from '@/core/tint/lut';
 import type { WaterTint } from '@/core/tint/waterTint';
-import { pictureOf } from '../../desk/pictures';
-import { eyeOf, type View } from './view';
-import { FACE_FRAGMENT, LAND_FRAGMENT, LAND_VERTEX, WATER_FRAGMENT, WATER_VERTEX } from './shaders';
+import { keptPicture, pictureBed } from '../../desk/pictures';
+import { eyeOf } from './view';
+import type { ViewStore } from './viewStore';
+import { LAND_FRAGMENT, LAND_VERTEX, WATER_FRAGMENT, WATER_VERTEX } from './shaders';
 
 interface LookSceneProps {
   places: readonly LookPlace[];
   tint: WaterTint;
   light: Light;
-  view: View;
+  views: ViewStore;
+  /** True while it is turned. */
+  moving: boolean;
   table: string;
   pegs: readonly { xMm: number; yMm: number; zMm: number; tallMm: number }[];
 }
 
-const BODY = '#cfc8b8';
-const PEG = '#8c8478';
+type Triple = [number, number, number];
+const BODY = lightTriple('#cfc8b8');
+const PEG = lightTriple('#8c8478');
 const LIGHTS_COUNT = 256;
 const GRAIN = 0.16;
+/** While it is turned the solids are coarser, and rays take a short cut to the bed: no frame is dropped. */
+const MOVING_CELLS = 900;
 
 const attribute = (values: Float32Array): BufferAttribute => new BufferAttribute(values, 3);
 
@@ -87,36 +96,73 @@ const material = (fragmentShader: string, uniforms: Record<string, unknown>, wat
     uniforms: Object.fromEntries(Object.entries(uniforms).map(([name, value]) => [name, { value }])),
   });
 
+/** A solid with its paint: the bed, the cut sides and the water's open faces drawn in one go, each draw costs a frame's time. */
+function solidOf(mesh: LookMesh, paint: { land: Triple; face: (zMm: number) => Triple }): BufferGeometry {
+  const bed = geometryOf(mesh.positions, mesh.normals, mesh.triangles).toNonIndexed();
+  const walls = [mesh.sides, mesh.faces].map((positions) => geometryOf(positions));
+  const all = [bed, ...walls];
+  const counts = all.map((part) => part.getAttribute('position').count);
+  const colours = new Float32Array(counts.reduce((sum, count) => sum + count, 0) * 4);
+  let at = 0;
+  all.forEach((part, i) => {
+    const positions = part.getAttribute('position');
+    for (let k = 0; k < positions.count; k++, at += 4) {
+      const colour = i === 0 ? paint.land : i === 1 ? BODY : paint.face(positions.getZ(k));
+      colours.set([...colour, i === 0 ? GRAIN : 0], at);
+    }
+  });
+  const joined = new BufferGeometry();
+  for (const name of ['position', 'normal']) {
+    const values = new Float32Array(colours.length * 0.75);
+    let from = 0;
+    for (const part of all) {
+      values.set(part.getAttribute(name).array as Float32Array, from);
+      from += part.getAttribute(name).array.length;
+    }
+    joined.setAttribute(name, attribute(values));
+  }
+  joined.setAttribute('paint', new BufferAttribute(colours, 4));
+  for (const part of all) part.dispose();
+  return joined;
+}
+
+/** The open face of water: looked into from the side there is no bed behind the surface, only more water. */
+const FACE_FROM = 0.55;
+
 /** What all copies of one design at one surface share: its solid, its field, its water. */
 function partsOf(place: LookPlace, tint: WaterTint, light: Light, table: string) {
   const { design, surfaceMm } = place;
-  const { grid } = pictureOf(design, surfaceMm, tint, true);
-  const mesh = lookMesh(grid, surfaceMm);
-  const deepest = Math.max(0.1, surfaceMm - mesh.lowestMm);
-  const lights = lightsTexture(lightTable(design, tint, deepest, LIGHTS_COUNT));
-  const field = fieldTexture(mesh);
-  const width = mesh.columns * mesh.cellMm;
-  const length = mesh.rows * mesh.cellMm;
+  const fine = lookMesh(pictureBed(design, true).grid, surfaceMm);
+  const coarse = lookMesh(keptPicture(design, cellFor(design.outline, MOVING_CELLS)).grid, surfaceMm);
+  const deepest = Math.max(0.1, surfaceMm - fine.lowestMm);
+  const lightsOf = lightTable(design, tint, deepest, LIGHTS_COUNT);
+  const paint = {
+    land: lightTriple(design.landColour),
+    face: (zMm: number): Triple => {
+      const share = Math.min(1, Math.max(0, (surfaceMm - zMm) / deepest));
+      const { red, green, blue } = lightAt(lightsOf, deepest, deepest * (FACE_FROM + (1 - FACE_FROM) * share));
+      return [red, green, blue];
+    },
+  };
+  const lights = lightsTexture(lightsOf);
+  const field = fieldTexture(fine);
+  const [width, length] = [fine.columns * fine.cellMm, fine.rows * fine.cellMm];
   const lightFactor = factors(light);
   const [x, y] = [width / 2, length / 2];
   const sheet = Float32Array.from([
     ...[-x, -y, surfaceMm, x, -y, surfaceMm, x, y, surfaceMm],
     ...[-x, -y, surfaceMm, x, y, surfaceMm, -x, y, surfaceMm],
   ]);
-  const common = { lightFactor, lights, deepest, surface: surfaceMm };
   return {
-    bed: geometryOf(mesh.positions, mesh.normals, mesh.triangles),
-    sides: geometryOf(mesh.sides),
-    faces: geometryOf(mesh.faces),
+    resting: solidOf(fine, paint),
+    moving: solidOf(coarse, paint),
     sheet: geometryOf(sheet),
-    land: material(LAND_FRAGMENT, { lightFactor, colour: lightTriple(design.landColour), grain: GRAIN }),
-    body: material(LAND_FRAGMENT, { lightFactor, colour: lightTriple(BODY), grain: 0 }),
-    face: material(FACE_FRAGMENT, common),
+    solid: material(LAND_FRAGMENT, { lightFactor }),
     water: material(
       WATER_FRAGMENT,
       {
-        ...common,
-        ...{ field, size: [width, length], lowest: mesh.lowestMm, cell: mesh.cellMm },
+        ...{ lightFactor, lights, deepest, surface: surfaceMm, field, size: [width, length], fine: true },
+        ...{ lowest: fine.lowestMm, cell: fine.cellMm },
         sky: lightTriple(table).map((value) => Math.min(1, value * 1.05)),
       },
       true,
@@ -124,14 +170,13 @@ function partsOf(place: LookPlace, tint: WaterTint, light: Light, table: string)
     dispose(): void {
       lights.dispose();
       field.dispose();
-      for (const part of [this.bed, this.sides, this.faces, this.sheet, this.land, this.body, this.face, this.water])
-        part.dispose();
+      for (const part of [this.resting, this.moving, this.sheet, this.solid, this.water]) part.dispose();
     },
   };
 }
 
 /** The pieces on their table, drawn when something changes and at no other time. */
-export function LookScene({ places, tint, light, view, table, pegs }: LookSceneProps) {
+export function LookScene({ places, tint, light, views, moving, table, pegs }: LookSceneProps) {
   const get = useThree((state) => state.get);
   const size = useThree((state) => state.size);
   const parts = useMemo(() => {
@@ -144,48 +189,50 @@ export function LookScene({ places, tint, light, view, table, pegs }: LookSceneP
   }, [places, tint, light, table]);
   useEffect(() => () => parts.forEach((part) => part.dispose()), [parts]);
   useEffect(() => {
-    const { position, up, target } = eyeOf(view);
-    const { invalidate } = get();
-    const perspective = get().camera as PerspectiveCamera;
-    perspective.up.set(...up);
-    perspective.position.set(...position);
-    perspective.lookAt(...target);
-    perspective.fov = FOV;
-    perspective.near = Math.max(1, view.distanceMm * 0.05);
-    perspective.far = view.distanceMm * 4 + 2000;
-    perspective.aspect = size.width / size.height;
-    perspective.updateProjectionMatrix();
-    invalidate();
-  }, [get, view, size, parts]);
-  const pegLook = useMemo(
-    () => material(LAND_FRAGMENT, { lightFactor: factors(light), colour: lightTriple(PEG), grain: 0 }),
-    [light],
-  );
+    const look = (): void => {
+      const { camera, invalidate } = get();
+      const view = views.now();
+      const { position, up, target } = eyeOf(view);
+      const perspective = camera as PerspectiveCamera;
+      perspective.up.set(...up);
+      perspective.position.set(...position);
+      perspective.lookAt(...target);
+      perspective.fov = FOV;
+      perspective.near = Math.max(1, view.distanceMm * 0.05);
+      perspective.far = view.distanceMm * 4 + 2000;
+      perspective.aspect = size.width / size.height;
+      perspective.updateProjectionMatrix();
+      invalidate();
+    };
+    look();
+    return views.subscribe(look);
+  }, [get, views, size, parts]);
+  useEffect(() => {
+    for (const { water } of parts.values()) water.uniforms['fine']!.value = !moving;
+    get().invalidate();
+  }, [get, parts, moving]);
+  const pegLook = useMemo(() => material(LAND_FRAGMENT, { lightFactor: factors(light) }), [light]);
+  const peg = useMemo(() => pegGeometry(), []);
   return (
     <>
       {places.map((place) => {
         const part = parts.get(partKey(place))!;
         return (
           <group key={place.key} position={[place.xMm, place.yMm, 0]} rotation={[0, 0, place.turnRad]}>
-            <mesh geometry={part.bed} material={part.land} frustumCulled={false} />
-            <mesh geometry={part.sides} material={part.body} frustumCulled={false} />
-            <mesh geometry={part.faces} material={part.face} frustumCulled={false} />
+            <mesh geometry={moving ? part.moving : part.resting} material={part.solid} frustumCulled={false} />
             <mesh geometry={part.sheet} material={part.water} frustumCulled={false} />
           </group>
         );
       })}
       {pegs.map(({ xMm, yMm, zMm, tallMm }, i) => (
-        <group key={i} position={[xMm, yMm, zMm]} rotation={[Math.PI / 2, 0, 0]}>
-          <mesh material={pegLook} position={[0, tallMm * 0.04, 0]}>
-            <cylinderGeometry args={[tallMm * 0.4, tallMm * 0.4, tallMm * 0.08, 28]} />
-          </mesh>
-          <mesh material={pegLook} position={[0, tallMm * 0.48, 0]}>
-            <cylinderGeometry args={[tallMm * 0.13, tallMm * 0.17, tallMm * 0.8, 18]} />
-          </mesh>
-          <mesh material={pegLook} position={[0, tallMm * 0.98, 0]}>
-            <sphereGeometry args={[tallMm * 0.11, 18, 12]} />
-          </mesh>
-        </group>
+        <mesh
+          key={i}
+          geometry={peg}
+          material={pegLook}
+          position={[xMm, yMm, zMm]}
+          rotation={[Math.PI / 2, 0, 0]}
+          scale={tallMm}
+        />
       ))}
     </>
   );
@@ -194,3 +241,23 @@ export function LookScene({ places, tint, light, view, table, pegs }: LookSceneP
 const partKey = ({ designId, surfaceMm }: LookPlace): string => `${designId} ${surfaceMm.toFixed(2)}`;
 
 const FOV = 26;
+
+/** A figure one high: a base, a body, a head. */
+function pegGeometry(): BufferGeometry {
+  const line = [
+    [0, 0],
+    [0.4, 0],
+    [0.4, 0.08],
+    [0.16, 0.08],
+    [0.12, 0.8],
+    [0.06, 0.86],
+    [0.11, 0.93],
+    [0.09, 1.02],
+    [0, 1.07],
+  ].map(([x, y]) => new Vector2(x, y));
+  const geometry = new LatheGeometry(line, 20);
+  const paint = new Float32Array(geometry.getAttribute('position').count * 4);
+  for (let i = 0; i < paint.length; i += 4) paint.set([...PEG, 0], i);
+  geometry.setAttribute('paint', new BufferAttribute(paint, 4));
+  return geometry;
+}

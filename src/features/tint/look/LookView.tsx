@@ -2,7 +2,15 @@
 
 import Button from '@mui/material/Button';
 import { Canvas } from '@react-three/fiber';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
 import { lookExtent, lookPlaces, type LookAt, type LookPlace } from '@/core/picture/lookPlaces';
 import { inLight, LIGHTS, type Light } from '@/core/tint/lamp';
 import { Toggles } from '@/ui/controls/Toggles';
@@ -14,12 +22,13 @@ import { useDesk, useLiveDesk } from '../../desk/DeskContext';
 import { useTint } from '../useTint';
 import { LookScene } from './LookScene';
 import { NAMED_VIEWS, nearer, turned, type View } from './view';
+import { createViewStore, type ViewStore } from './viewStore';
 import styles from './LookView.module.css';
 
 const TABLE = '#d9d6ca';
 /** Pixels a screen pixel while it is turned, and at rest. */
 const MOVING_DPR = 0.5;
-const RESTING_DPR = 1;
+const RESTING_DPR = 2;
 const REST_MS = 180;
 
 const canDraw = (): boolean => {
@@ -51,14 +60,13 @@ export function LookView() {
   }, [desk, at]);
   const extent = useMemo(() => lookExtent(places), [places]);
   const first = useMemo(() => viewOf(extent, levelMm), [extent, levelMm]);
-  const [turnedView, setTurnedView] = useState<{ of: View; view: View } | null>(null);
-  const view = turnedView?.of === first ? turnedView.view : first;
+  const views = useMemo(() => createViewStore(first), [first]);
   const [moving, setMoving] = useState(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => () => clearTimeout(timer.current), []);
   const move = (next: View): void => {
-    setTurnedView({ of: first, view: next });
+    views.set(next);
     setMoving(true);
     clearTimeout(timer.current);
     timer.current = setTimeout(() => setMoving(false), REST_MS);
@@ -78,6 +86,7 @@ export function LookView() {
       </p>
     );
   const onKeyDown = (event: KeyboardEvent): void => {
+    const view = views.now();
     const step = event.shiftKey ? 15 : 5;
     const turn = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
     const named = NAMED_VIEWS.find(({ key }) => key === event.key);
@@ -90,7 +99,7 @@ export function LookView() {
   };
   const onPointerMove = ({ buttons, movementX, movementY }: PointerEvent): void => {
     if (buttons === 0) return;
-    move(turned(view, -movementX * 0.4, movementY * 0.3));
+    move(turned(views.now(), -movementX * 0.4, movementY * 0.3));
   };
   const save = (): void => {
     canvas.current?.toBlob((blob) => blob && saveFile(`${desk.set.data.name}-looked-through.png`, blob, 'image/png'));
@@ -106,20 +115,28 @@ export function LookView() {
         onKeyDown={onKeyDown}
         onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
         onPointerMove={onPointerMove}
-        onWheel={({ deltaY }) => move(nearer(view, Math.exp(deltaY * 0.0012)))}
+        onWheel={({ deltaY }) => move(nearer(views.now(), Math.exp(deltaY * 0.0012)))}
       >
         <Canvas
           ref={canvas}
           frameloop="demand"
           dpr={moving ? MOVING_DPR : RESTING_DPR}
-          gl={{ antialias: true, preserveDrawingBuffer: true, powerPreference: 'low-power' }}
+          gl={{ antialias: false, preserveDrawingBuffer: true, powerPreference: 'low-power' }}
           camera={{ fov: 26, position: [0, -100, 100] }}
           flat
           linear
         >
-          <LookScene places={places} tint={tint} light={light} view={view} table={table} pegs={pegs} />
+          <LookScene
+            places={places}
+            tint={tint}
+            light={light}
+            views={views}
+            moving={moving}
+            table={table}
+            pegs={pegs}
+          />
         </Canvas>
-        <span className={styles.caption}>{`${Math.round(view.upDeg)}° over the table`}</span>
+        <Caption views={views} />
       </div>
       <div className={styles.choices}>
         <ChoiceField
@@ -140,7 +157,7 @@ export function LookView() {
         />
         <div className={styles.named}>
           {NAMED_VIEWS.map(({ name, roundDeg, upDeg }) => (
-            <Button key={name} size="small" onClick={() => move({ ...view, roundDeg, upDeg })}>
+            <Button key={name} size="small" onClick={() => move({ ...views.now(), roundDeg, upDeg })}>
               {name}
             </Button>
           ))}
@@ -161,6 +178,16 @@ export function LookView() {
       </div>
     </div>
   );
+}
+
+/** From how high it is looked at. */
+function Caption({ views }: { views: ViewStore }) {
+  const upDeg = useSyncExternalStore(
+    views.subscribe,
+    () => Math.round(views.now().upDeg),
+    () => 0,
+  );
+  return <span className={styles.caption}>{`${upDeg}° over the table`}</span>;
 }
 
 /** Far enough to see all of it from a seat at the table. */

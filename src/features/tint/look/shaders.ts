@@ -1,19 +1,27 @@
-/** Linear light to screen bytes, and a height out of the field's picture. */
+/**
+ * Linear light to the screen's. The curve by square roots, which stays within 0.002 of the standard one and costs a tenth of its
+ * power where there is no graphics processor.
+ */
 const SHARED = /* glsl */ `
 precision highp float;
 uniform vec3 lightFactor;
 vec3 onScreen(vec3 linear) {
   vec3 c = clamp(linear * lightFactor, 0.0, 1.0);
-  return mix(12.92 * c, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
+  vec3 s = sqrt(c);
+  vec3 q = sqrt(s);
+  return max(vec3(0.0), 0.662002687 * s + 0.68412206 * q - 0.323583601 * sqrt(q) - 0.022541147 * c);
 }
 const vec3 SUN = vec3(-0.43, 0.5, 0.75);
 `;
 
-/** Land and sides: the painted colour, shaded so that what lies flat has it unchanged. */
+/** Land, sides and open faces: their paint, shaded so that what lies flat has it unchanged. The paint's fourth part is its grain. */
 export const LAND_VERTEX = /* glsl */ `
+in vec4 paint;
 out vec3 up;
 out vec3 place;
+out vec4 colour;
 void main() {
+  colour = paint;
   up = normalize(mat3(modelMatrix) * normal);
   place = (modelMatrix * vec4(position, 1.0)).xyz;
   gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
@@ -21,31 +29,15 @@ void main() {
 
 export const LAND_FRAGMENT = /* glsl */ `
 ${SHARED}
-uniform vec3 colour;
-uniform float grain;
 in vec3 up;
 in vec3 place;
+in vec4 colour;
 out vec4 pixel;
 float speck(vec2 at) { return fract(sin(dot(floor(at), vec2(12.9898, 78.233))) * 43758.5453); }
 void main() {
   float shade = 1.0 + 0.55 * (dot(normalize(up), normalize(SUN)) - normalize(SUN).z);
-  float fleck = grain * (speck(place.xy * 1.3) - 0.5);
-  pixel = vec4(onScreen(colour * (shade + fleck)), 1.0);
-}`;
-
-/** The open face of the water at a cut edge: looked into from the side there is no bed behind the surface, only more water. */
-export const FACE_FRAGMENT = /* glsl */ `
-${SHARED}
-uniform sampler2D lights;
-uniform float deepest;
-uniform float surface;
-in vec3 up;
-in vec3 place;
-out vec4 pixel;
-void main() {
-  float at = clamp(0.55 + 0.45 * (surface - place.z) / deepest, 0.0, 1.0) * float(textureSize(lights, 0).x - 1);
-  vec3 light = mix(texelFetch(lights, ivec2(int(at), 0), 0).rgb, texelFetch(lights, ivec2(min(int(at) + 1, textureSize(lights, 0).x - 1), 0), 0).rgb, fract(at));
-  pixel = vec4(onScreen(light * 0.94), 1.0);
+  float fleck = colour.a * (speck(place.xy * 1.3) - 0.5);
+  pixel = vec4(onScreen(colour.rgb * (shade + fleck)), 1.0);
 }`;
 
 export const WATER_VERTEX = /* glsl */ `
@@ -73,6 +65,7 @@ uniform float surface;
 uniform float lowest;
 uniform float cell;
 uniform vec3 sky;
+uniform bool fine;
 in vec3 place;
 in vec3 eye;
 out vec4 pixel;
@@ -84,12 +77,30 @@ vec3 lightAt(float depth) {
   float at = clamp(depth / deepest, 0.0, 1.0) * float(last);
   return mix(texelFetch(lights, ivec2(int(at), 0), 0).rgb, texelFetch(lights, ivec2(min(int(at) + 1, last), 0), 0).rgb, fract(at));
 }
+// Gloss: what the surface mirrors beyond the little that it mirrors straight down, and a window to the south-east.
+vec3 glossed(vec3 seen, vec3 ray) {
+  float facing = clamp(-ray.z, 0.0, 1.0);
+  float off = 1.0 - facing;
+  float gloss = 0.96 * off * off * off * off * off;
+  vec3 mirrored = reflect(ray, vec3(0.0, 0.0, 1.0));
+  float window = smoothstep(0.965, 0.995, dot(mirrored, normalize(vec3(0.35, 0.72, 0.6))));
+  return onScreen(mix(seen, sky, gloss) + 0.22 * window * off);
+}
 void main() {
   vec2 here = bedAt(place.xy);
   if (here.g < 0.5 || here.r >= surface) discard;
   vec3 ray = normalize(place - eye);
   vec3 down = refract(ray, vec3(0.0, 0.0, 1.0), BENT);
-  float longest = (surface - lowest) / max(-down.z, 0.2);
+  float steep = max(-down.z, 0.2);
+  if (!fine) {
+    // While it is turned: from the depth here to the depth where that ends, twice. Right on even beds, near enough on others.
+    float deep = surface - here.r;
+    deep = surface - bedAt(place.xy + down.xy * deep / steep).r;
+    deep = max(0.0, surface - bedAt(place.xy + down.xy * deep / steep).r);
+    pixel = vec4(glossed(lightAt(0.5 * (deep + deep / steep)), ray), 1.0);
+    return;
+  }
+  float longest = (surface - lowest) / steep;
   float walked = 0.0;
   float before = 0.0;
   for (int i = 1; i <= STEPS; i++) {
@@ -111,11 +122,5 @@ void main() {
   vec3 up = normalize(vec3(-slope, 1.0));
   float relief = exp(-0.12 * depth);
   float shade = 1.0 + 0.4 * relief * (dot(up, normalize(SUN)) - normalize(SUN).z);
-  vec3 seen = lightAt(0.5 * (depth + slant)) * shade;
-  // Gloss: what the surface mirrors beyond the little that it mirrors straight down, and a window to the south-east.
-  float facing = clamp(-ray.z, 0.0, 1.0);
-  float gloss = 0.96 * pow(1.0 - facing, 5.0);
-  vec3 mirrored = reflect(ray, vec3(0.0, 0.0, 1.0));
-  float window = smoothstep(0.965, 0.995, dot(mirrored, normalize(vec3(0.35, 0.72, 0.6))));
-  pixel = vec4(onScreen(mix(seen, sky, gloss) + 0.22 * window * (1.0 - facing)), 1.0);
+  pixel = vec4(glossed(lightAt(0.5 * (depth + slant)) * shade, ray), 1.0);
 }`;

@@ -10,6 +10,8 @@ import { useMemo, useState } from 'react';
 import { calibrate, type Calibration } from '@/core/tint/calibrate';
 import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
 import type { Colourant, Swatch } from '@/core/tint/schema';
+import { movedBy } from '@/core/tint/moved';
+import { resolveRecipe } from '@/core/records/buildRequest';
 import { swatchLadder } from '@/core/tint/swatchLadder';
 import type { Clarity } from '@/core/tint/waterTint';
 import type { Stored } from '@/core/records/schema';
@@ -78,12 +80,29 @@ function fitOf(swatches: readonly Swatch[], clarity: Clarity): Calibration | nul
 const FIRST_GROUND = '#f0f0ec';
 /** A swatch that is further from the fit than this contradicts the others. */
 const CONTRADICTS = 5;
+/** A recipe has moved when the difference can be seen side by side. */
+const MOVED = 1;
 
 function Bench({ colourant }: { colourant: Stored<Colourant> }) {
-  const { door } = useDesk();
-  const { clarity } = useTint();
+  const { door, desk } = useDesk();
+  const { clarity, deepestMm } = useTint();
   const units = useUnits();
   const { data } = colourant;
+  const [before, setBefore] = useState<Colourant | null>(null);
+  const moved = useMemo(
+    () =>
+      before === null
+        ? []
+        : movedBy(
+            desk.shelf.recipes.map((recipe) => ({ id: recipe.id, doses: resolveRecipe(recipe, desk.shelf).doses })),
+            { ...before, id: colourant.id },
+            {
+              bed: linearFromHex(desk.designs[0]?.data.bedColour ?? '#b9a883'),
+              ...{ depthMm: deepestMm, clarity },
+            },
+          ),
+    [before, desk, colourant.id, deepestMm, clarity],
+  );
   const swatches = useMemo(() => data.swatches ?? [], [data.swatches]);
   const fit = useMemo(() => fitOf(swatches, clarity), [swatches, clarity]);
   const [depthMm, setDepthMm] = useState(4);
@@ -91,6 +110,7 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
   const ladder = swatchLadder({ ...data, id: colourant.id }, depthMm, { clarity });
   /** Writes the swatches, and what they say of the colourant with them. */
   const keep = (make: (swatches: readonly Swatch[]) => Swatch[], label: string): void => {
+    setBefore(data);
     void door.run(({ shelf }) => {
       const stored = shelf.colourants.find(({ id }) => id === colourant.id);
       if (!stored) return null;
@@ -187,6 +207,17 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
             {fit.cloudy
               ? 'Its cloudiness is measured too.'
               : 'Over white only: taken as clear. One over black tells how cloudy it is.'}
+          </p>
+        )}
+        {moved.some(({ deltaE }) => deltaE >= MOVED) && (
+          <p className={styles.moved} role="status">
+            {`Recipes that have moved by it, at the deepest: ${moved
+              .filter(({ deltaE }) => deltaE >= MOVED)
+              .map(
+                ({ id, deltaE }) =>
+                  `${desk.shelf.recipes.find((recipe) => recipe.id === id)?.data.name} by ΔE ${deltaE.toFixed(1)}`,
+              )
+              .join(', ')}. Look at them again; what is poured already keeps what it was mixed from.`}
           </p>
         )}
         <h3 className={styles.sub}>Another one</h3>

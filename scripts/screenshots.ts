@@ -30,23 +30,6 @@ const SHOTS: {
         .first()
         .click(),
   },
-  {
-    name: 'shape-board',
-    shows: /^\d+\.\d$/,
-    path: '/sets/heron-slack/shape',
-    first: (page) =>
-      page
-        .getByRole('button', { name: /SH-B Shore board/ })
-        .first()
-        .click(),
-  },
-  {
-    name: 'shape-pond',
-    shows: /^\d+\.\d$/,
-    path: '/sets/heron-slack/shape',
-    size: { width: 1280, height: 900 },
-    first: showPond,
-  },
   { name: 'scan', shows: /its hollows hold/, path: '/sets/heron-slack/shape', first: showScan },
   {
     name: 'measured-copy',
@@ -73,13 +56,6 @@ const SHOTS: {
         .click(),
   },
   {
-    name: 'match-row',
-    shows: 'joint 1 of 3',
-    path: '/sets/heron-slack/match?show=row',
-    size: { width: 1280, height: 1000 },
-    first: (page) => page.getByText('joint 1 of 3').waitFor(),
-  },
-  {
     name: 'match-table',
     shows: /joint 1 of/,
     path: '/sets/heron-slack/match?show=table',
@@ -92,7 +68,26 @@ const SHOTS: {
     path: '/sets/heron-slack/match?show=standards',
     first: openStandard,
   },
-  { name: 'tint', shows: 'Smallest cup for drops', path: '/sets/heron-slack/tint' },
+  {
+    name: 'tint',
+    shows: 'Smallest cup for drops',
+    path: '/sets/heron-slack/tint',
+    size: { width: 1280, height: 1000 },
+  },
+  {
+    name: 'tint-look',
+    shows: '34° over the table',
+    path: '/sets/heron-slack/tint?show=look',
+    size: { width: 1280, height: 900 },
+    first: lookThrough,
+  },
+  {
+    name: 'tint-find',
+    shows: /\(ΔE \d/,
+    path: '/sets/heron-slack/tint?show=find',
+    size: { width: 1280, height: 1000 },
+  },
+  { name: 'tint-cups', shows: /of clear mix/, path: '/sets/heron-slack/tint?show=cups' },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
   { name: 'cure', shows: 'What follows', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
@@ -131,16 +126,14 @@ async function openStandard(page: Page): Promise<void> {
   await page.evaluate(() => window.scrollTo(0, 230));
 }
 
-async function showPond(page: Page): Promise<void> {
-  await page
-    .getByRole('button', { name: /HS-6 Sluice pond/ })
-    .first()
-    .click();
-  await page.getByRole('button', { name: 'Section line', exact: true }).click();
-  const end = page.getByRole('slider', { name: 'Section line, end' });
-  for (let i = 0; i < 9; i++) await end.press('Shift+ArrowUp');
-  await end.blur();
-  await page.evaluate(() => window.scrollTo(0, 0));
+/** Every design of the sample, turned a little. */
+async function lookThrough(page: Page): Promise<void> {
+  await page.getByLabel('Look at').click();
+  await page.getByRole('option', { name: 'every design' }).click();
+  await page.getByRole('application', { name: /looked through/ }).focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
+  // Until it rests: then it is drawn finely.
+  await page.waitForTimeout(2500);
 }
 
 /** The sample's own creek pool as a scan of it would be. */

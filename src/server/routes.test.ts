@@ -121,6 +121,19 @@ describe('answers of the edit door', () => {
     expect((await fromDesk(large, {}, EDIT_DOORS[1].path)).status).toBe(422);
     expect((await fromDesk({ ...large, id: 'x'.repeat(9_000_000) }, {}, EDIT_DOORS[1].path)).status).toBe(413);
   });
+  test('a batch that names a design twice is refused at its field', async () => {
+    const [{ id: designId }] = deskView(SET)!.designs as [{ id: string }];
+    const items = [
+      { designId, copies: 2 },
+      { designId, copies: 1 },
+    ];
+    const { status, body } = await fromDesk({
+      ...{ do: 'add', kind: 'batch', setId: SET },
+      data: { name: 'Twice', items, pourAt: '2026-11-28T10:00', benchWindows: null },
+    });
+    expect(status).toBe(422);
+    expect(body).toMatchObject({ fields: [{ field: 'items', message: expect.stringContaining('once in a batch') }] });
+  });
   test('a measured copy: stored, planned on its own, refused outside the piece', async () => {
     const measure = (xMm: number): object => ({
       do: 'add',

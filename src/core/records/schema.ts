@@ -117,7 +117,12 @@ const copiesSchema = z
  */
 export const batchSchema = z.object({
   name: setNameSchema,
-  items: z.array(z.object({ designId: recordId, copies: copiesSchema })).max(MOST_DESIGNS),
+  items: z
+    .array(z.object({ designId: recordId, copies: copiesSchema }))
+    .max(MOST_DESIGNS)
+    .refine((items) => new Set(items.map(({ designId }) => designId)).size === items.length, {
+      error: 'A design stands once in a batch, with all its copies',
+    }),
   pourAt: wallTimeSchema,
   /** Bench windows of its own, inside its set's; null: all of those. */
   benchWindows: benchSchema.shape.windows.nullable().default(null),

@@ -77,6 +77,11 @@ function ColourantRow({ door, colourant }: { door: ShelfDoor; colourant: Stored<
         value={data.name}
         validate={validate(['name'])}
         onCommit={(value) => put(['name'], value)}
+        hint={
+          data.swatches?.some(({ rejected }) => !rejected)
+            ? 'calibrated from swatches'
+            : 'uncalibrated: typical of its kind'
+        }
       />
       <ChoiceField
         label="Kind"
@@ -101,6 +106,7 @@ function ColourantRow({ door, colourant }: { door: ShelfDoor; colourant: Stored<
         step={0.001}
         decimals={3}
         value={data.dropGrams}
+        hint="weigh 20: type 0.71/20"
         validate={validate(['dropGrams'])}
         onCommit={(value) => put(['dropGrams'], value)}
       />

@@ -9,6 +9,7 @@ import { mixedDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio'
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
+import { CLARITIES } from '@/core/tint/waterTint';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { PickList } from '@/ui/controls/PickList';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
@@ -161,6 +162,12 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
         )}
         {!data.parts && field('Density, g/ml', ['density'], data.density, 'number', 0.01)}
         {field('Greatest layer, wet', ['greatestLayerMm'], data.greatestLayerMm, 'length', 0.5)}
+        <ChoiceField
+          label="Cures"
+          value={data.clarity ?? 'water-clear'}
+          choices={CLARITIES.map((clarity) => ({ value: clarity, label: clarity }))}
+          onCommit={(value) => put(['clarity'], value)}
+        />
         {field('Shrinkage', ['shrinkage'], data.shrinkage, 'fraction', 0.005)}
         {field('Pot life', ['potLifeMinutes'], data.potLifeMinutes, 'duration', 1)}
         {field('Recoat window opens', ['recoatOpensMinutes'], data.recoatOpensMinutes, 'duration', 30)}

@@ -124,6 +124,6 @@ describe('a plan that is kept', () => {
     const run = (sql: string) => () => db.$client.exec(sql);
     expect(run(`insert into batch_items values ('b', 'nowhere', 1, 2)`)).toThrow(/FOREIGN KEY/);
     expect(run(`update batch_items set copies = 0`)).toThrow(/CHECK/);
-    expect(run(`insert into layers values ('b', 1, 0, 5, 5, 5, 10, 11, 12, 1)`)).toThrow(/FOREIGN KEY/);
+    expect(run(`insert into layers values ('b', 1, 0, 5, 5, 5, 10, 11, 12, 1, null)`)).toThrow(/FOREIGN KEY/);
   });
 });

@@ -117,7 +117,7 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
     request,
     amounts: {
       ...amounts,
-      layers: layerRows.map(({ batchId: _, ...layer }, i) => {
+      layers: layerRows.map(({ batchId: _, strength, ...layer }, i) => {
         const own = cupRows
           .filter((cup) => cup.layer === layer.number)
           .map((cup) => ({
@@ -131,7 +131,13 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
               .filter((pour) => pour.layer === layer.number && pour.cup === cup.number)
               .map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
           }));
-        return { ...layer, parts: summed(own.map(({ parts }) => parts)), doses: layerDoses[i] ?? [], cups: own };
+        return {
+          ...layer,
+          ...(strength !== null && { strength }),
+          parts: summed(own.map(({ parts }) => parts)),
+          doses: layerDoses[i] ?? [],
+          cups: own,
+        };
       }),
     },
   };
@@ -165,6 +171,7 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
     toMm,
     thicknessMm,
     wetMm,
+    strength = null,
     volumeMl,
     pouredGrams,
     mixGrams,
@@ -172,7 +179,7 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
     ...layer
   } of planned) {
     db.insert(layers)
-      .values({ batchId, number, fromMm, toMm, thicknessMm, wetMm, volumeMl, pouredGrams, mixGrams, fewestCups })
+      .values({ batchId, number, fromMm, toMm, thicknessMm, wetMm, strength, volumeMl, pouredGrams, mixGrams, fewestCups })
       .run();
     for (const cup of layer.cups) {
       const { parts, doses, potLifeMinutes } = cup;

@@ -107,6 +107,8 @@ export const layers = sqliteTable(
     toMm: real('to_mm').notNull(),
     thicknessMm: real('thickness_mm').notNull(),
     wetMm: real('wet_mm').notNull(),
+    /** What every dose was multiplied by; null in plans kept before recipes had pours. */
+    strength: real('strength'),
     volumeMl: real('volume_ml').notNull(),
     pouredGrams: grams('poured_grams'),
     mixGrams: grams('mix_grams'),

@@ -122,7 +122,7 @@ describe('answers of the edit door', () => {
     expect((await fromDesk({ ...large, id: 'x'.repeat(9_000_000) }, {}, EDIT_DOORS[1].path)).status).toBe(413);
   });
   test('a batch that names a design twice is refused at its field', async () => {
-    const [{ id: designId }] = deskView(SET)!.designs as [{ id: string }];
+    const designId = deskView(SET)!.designs[0]!.id;
     const items = [
       { designId, copies: 2 },
       { designId, copies: 1 },

@@ -100,7 +100,12 @@ export const pourRecordSchema = z.object({
   layer: z.number().int().min(1),
   pouredAt: wallTimeSchema,
   temperatureC: number.min(-20, 'Between −20 and 50 °C').max(50, 'Between −20 and 50 °C'),
-  cups: z.array(weighedCupSchema).max(500),
+  cups: z
+    .array(weighedCupSchema)
+    .max(500)
+    .refine((cups) => new Set(cups.map(({ number }) => number)).size === cups.length, {
+      error: 'A cup stands once in a layer',
+    }),
   note: noteSchema,
 });
 export type PourRecord = z.infer<typeof pourRecordSchema>;

@@ -37,7 +37,10 @@ test('a colourant is calibrated from a photo in lamp light, and the figure is th
   const setId = await ownSample(page, 'Swatch Test');
   await page.goto(`/sets/${setId}/tint?show=swatches`);
   await awake(page);
-  await page.getByRole('button', { name: /Turquoise alcohol ink/ }).first().click();
+  await page
+    .getByRole('button', { name: /Turquoise alcohol ink/ })
+    .first()
+    .click();
   await expect(page.getByText('uncalibrated: typical of alcohol ink')).toBeVisible();
 
   // Twice as strong as typical: what 0.1 g in 100 g does over pale card, 4 mm deep.
@@ -78,7 +81,10 @@ test('a peat stream is found over the bed, made the recipe, and counted in drops
   const setId = await ownSample(page, 'Peat Test');
   await page.goto(`/sets/${setId}/tint?show=find`);
   await awake(page);
-  await page.getByRole('button', { name: /Peat stream/ }).first().click();
+  await page
+    .getByRole('button', { name: /Peat stream/ })
+    .first()
+    .click();
   await expect(page.getByRole('textbox', { name: 'Colour', exact: true })).toHaveValue('#5a3d1e');
   const first = page.getByRole('region', { name: 'Answers' }).getByRole('listitem').first();
   await expect(first.getByText(/\(ΔE \d\.\d\)/)).toBeVisible();
@@ -169,9 +175,13 @@ test('a seam shows because one bed is deeper: the colour is named as the cause',
   await makeSet(page, 'Depth Seam');
   await addPiece(page, 'Tile, straight channel');
   await addPiece(page, 'Tile, straight channel');
+  await expect(page.getByRole('button', { name: /^T-2/ })).toHaveAttribute('aria-pressed', 'true');
   await fillMeasure(page, /^Depth below the level/, '8.9');
   await page.getByRole('link', { name: 'Tint', exact: true }).click();
-  await page.getByRole('button', { name: /Creek green|Lagoon blue/ }).first().click();
+  await page
+    .getByRole('button', { name: /Creek green|Lagoon blue/ })
+    .first()
+    .click();
   await page.getByRole('link', { name: 'Match', exact: true }).click();
   // The beds are 2.9 mm apart, which passes; the water over them does not.
   await expect(

@@ -179,7 +179,19 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
     ...layer
   } of planned) {
     db.insert(layers)
-      .values({ batchId, number, fromMm, toMm, thicknessMm, wetMm, strength, volumeMl, pouredGrams, mixGrams, fewestCups })
+      .values({
+        batchId,
+        number,
+        fromMm,
+        toMm,
+        thicknessMm,
+        wetMm,
+        strength,
+        volumeMl,
+        pouredGrams,
+        mixGrams,
+        fewestCups,
+      })
       .run();
     for (const cup of layer.cups) {
       const { parts, doses, potLifeMinutes } = cup;

@@ -1,8 +1,13 @@
-/** Selects what a field holds once the press that gave it the focus has placed its caret. */
-export const selectAll = (field: EventTarget & { select?: () => void }): void =>
-  void requestAnimationFrame(() => {
-    if (document.activeElement === field) field.select?.();
+/**
+ * Selects what a field holds once the press that gave it the focus has placed its caret. What has been typed by then stays: a quick
+ * hand, or a slow machine, must not lose its first letter.
+ */
+export const selectAll = (field: EventTarget & { value?: string; select?: () => void }): void => {
+  const before = field.value;
+  requestAnimationFrame(() => {
+    if (document.activeElement === field && field.value === before) field.select?.();
   });
+};
 
 /** Sends the form round a field, if there is one. */
 export function sendForm(field: EventTarget): void {

@@ -15,7 +15,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: '.test-tmp/browser',
   fullyParallel: true,
-  workers: 2,
+  // Journeys wait more than they work: three keep two cores busy.
+  workers: 3,
   // Machines differ: waiting is cheap, a test that gives up on a slow one is not.
   timeout: 120_000,
   expect: { timeout: 40_000 },

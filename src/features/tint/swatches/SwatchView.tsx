@@ -1,11 +1,6 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import { useMemo, useState } from 'react';
 import { calibrate, type Calibration } from '@/core/tint/calibrate';
 import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
@@ -15,16 +10,15 @@ import { resolveRecipe } from '@/core/records/buildRequest';
 import { swatchLadder } from '@/core/tint/swatchLadder';
 import type { Clarity } from '@/core/tint/waterTint';
 import type { Stored } from '@/core/records/schema';
-import { formatMeasure } from '@/core/units/formatMeasure';
 import { ColourField } from '@/ui/controls/ColourField';
 import { PickList } from '@/ui/controls/PickList';
-import { Tick } from '@/ui/controls/Tick';
 import { MeasureField } from '@/ui/measure/MeasureField';
-import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../../desk/DeskContext';
 import { differenceWords } from '../differenceWords';
 import { PhotoPick } from '../photo/PhotoPick';
 import { useTint } from '../useTint';
+import { Patch } from './Patch';
+import { SwatchTable } from './SwatchTable';
 import styles from './SwatchView.module.css';
 
 /** Colourants and their test pours: which to make, what they came to, and what they say of the colourant. */
@@ -78,15 +72,12 @@ function fitOf(swatches: readonly Swatch[], clarity: Clarity): Calibration | nul
 }
 
 const FIRST_GROUND = '#f0f0ec';
-/** A swatch that is further from the fit than this contradicts the others. */
-const CONTRADICTS = 5;
 /** A recipe has moved when the difference can be seen side by side. */
 const MOVED = 1;
 
 function Bench({ colourant }: { colourant: Stored<Colourant> }) {
   const { door, desk } = useDesk();
   const { clarity, deepestMm } = useTint();
-  const units = useUnits();
   const { data } = colourant;
   const [before, setBefore] = useState<Colourant | null>(null);
   const moved = useMemo(
@@ -141,65 +132,7 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
             as well if it is cloudy.
           </p>
         ) : (
-          <Table aria-label="Swatches">
-            <TableHead>
-              <TableRow>
-                <TableCell>In 100 g</TableCell>
-                <TableCell>Deep</TableCell>
-                <TableCell>Ground</TableCell>
-                <TableCell>Came to</TableCell>
-                <TableCell>From the fit</TableCell>
-                <TableCell>Kept</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {swatches.map((swatch, i) => {
-                const off = residual(i);
-                return (
-                  <TableRow key={i} data-contradicts={(off !== null && off > CONTRADICTS) || undefined}>
-                    <TableCell>{`${swatch.gramsPer100.toFixed(3)} g`}</TableCell>
-                    <TableCell>{formatMeasure(swatch.depthMm, 'length', units)}</TableCell>
-                    <TableCell>
-                      <Patch colour={swatch.ground} />
-                    </TableCell>
-                    <TableCell>
-                      <Patch colour={swatch.seen} />
-                    </TableCell>
-                    <TableCell>
-                      {off === null ? 'left out' : `ΔE ${off.toFixed(1)}`}
-                      {off !== null && off > CONTRADICTS && <b> contradicts the others</b>}
-                    </TableCell>
-                    <TableCell>
-                      <Tick
-                        label={`Keep swatch ${i + 1}`}
-                        bare
-                        checked={!swatch.rejected}
-                        onChange={(kept) =>
-                          keep(
-                            (now) =>
-                              now.map((other, k) => {
-                                if (k !== i) return other;
-                                const { rejected: _, ...rest } = other;
-                                return kept ? rest : { ...rest, rejected: true };
-                              }),
-                            kept ? `Keep a swatch of ${data.name}` : `Leave out a swatch of ${data.name}`,
-                          )
-                        }
-                      />
-                      <Button
-                        variant="text"
-                        size="small"
-                        aria-label={`Remove swatch ${i + 1}`}
-                        onClick={() => keep((now) => now.filter((_, k) => k !== i), `Remove a swatch of ${data.name}`)}
-                      >
-                        Remove
-                      </Button>
-                    </TableCell>
-                  </TableRow>
-                );
-              })}
-            </TableBody>
-          </Table>
+          <SwatchTable swatches={swatches} residual={residual} name={data.name} keep={keep} />
         )}
         {fit && (
           <p className={styles.fit} role="status">
@@ -296,7 +229,3 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
     </>
   );
 }
-
-const Patch = ({ colour }: { colour: string }) => (
-  <span className={styles.patch} style={{ background: colour }} role="img" aria-label={colour} />
-);

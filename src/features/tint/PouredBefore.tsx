@@ -35,7 +35,7 @@ export function PouredBefore({ batch, tint, wedge }: PouredBeforeProps) {
       <h3 className={styles.beside}>{`${batch.name}, as it was mixed: ${then.recipe.name}`}</h3>
       <RecipeWedge name={batch.name} tint={old} marks={[]} {...wedge} />
       <p className={styles.small} role="status">
-        {`At the deepest the recipe of today is ${differenceWords(apart)} to it.`}
+        {`At the deepest that water and today’s recipe are ${differenceWords(apart)}.`}
       </p>
     </>
   );

@@ -136,7 +136,7 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
         )}
         {fit && (
           <p className={styles.fit} role="status">
-            {`They agree to ${differenceWords(Math.max(...fit.residuals))} at the worst.`}{' '}
+            {`At the worst a swatch and the fit are ${differenceWords(Math.max(...fit.residuals))}.`}{' '}
             {fit.cloudy
               ? 'Its cloudiness is measured too.'
               : 'Over white only: taken as clear. One over black tells how cloudy it is.'}

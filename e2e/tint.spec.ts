@@ -62,7 +62,9 @@ test('a colourant is calibrated from a photo in lamp light, and the figure is th
   await fillMeasure(page, /^Colourant in 100 g/, '0.1');
   await page.getByRole('button', { name: 'Add the swatch' }).click();
   await expect(page.getByText('calibrated, 1 swatch')).toBeVisible();
-  await expect(page.getByRole('status').filter({ hasText: 'At the worst a swatch and the fit are' })).toContainText('the same to the eye');
+  await expect(page.getByRole('status').filter({ hasText: 'At the worst a swatch and the fit are' })).toContainText(
+    'the same to the eye',
+  );
   const shelf = await page.request.get(`/api/sets/${setId}/archive`);
   expect(shelf.ok()).toBe(true);
 

@@ -51,6 +51,7 @@ test('a colourant is calibrated from a photo in lamp light, and the figure is th
     seenThrough(layerFlux(own[channel] + K[channel] * 0.1, 0, 4), ground[channel]);
   const card = { red: WHITE_CARD, green: WHITE_CARD, blue: WHITE_CARD };
   const swatch = { red: seen('red'), green: seen('green'), blue: seen('blue') };
+  await expect(page.getByRole('button', { name: 'Add the swatch' })).toBeDisabled();
   await page.locator('input[type=file]').setInputFiles({
     name: 'swatch.png',
     mimeType: 'image/png',
@@ -123,6 +124,7 @@ test('an over-tinted cup is rescued: the clear mix by its parts, or a new cup', 
   await page.goto(`/sets/${setId}/tint?show=cups`);
   await awake(page);
   const panel = page.getByRole('region', { name: 'A cup that went wrong' });
+  await expect(panel).toContainText('Type how much mix is in the cup');
   await fillMeasure(page, /^Mix in it/, '50');
   await fillMeasure(page, /^Drops of Deep green ink/, '4');
   await fillMeasure(page, /^Drops of Raw umber ink/, '2');

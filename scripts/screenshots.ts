@@ -87,7 +87,15 @@ const SHOTS: {
     path: '/sets/heron-slack/tint?show=find',
     size: { width: 1280, height: 1000 },
   },
-  { name: 'tint-cups', shows: /of clear mix/, path: '/sets/heron-slack/tint?show=cups' },
+  {
+    name: 'tint-cups',
+    shows: /of clear mix/,
+    path: '/sets/heron-slack/tint?show=cups',
+    first: async (page) => {
+      await page.getByRole('textbox', { name: /^Drops of Deep green ink/ }).fill('3');
+      await page.keyboard.press('Enter');
+    },
+  },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
   { name: 'cure', shows: 'What follows', path: '/sets/heron-slack/cure?batch=hs-batch-3' },

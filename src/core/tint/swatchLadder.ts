@@ -27,7 +27,7 @@ const STRONGEST_LEAVES = 0.05;
 /** Less than this cannot be stirred evenly. */
 const LEAST_MIX_GRAMS = 10;
 /** Cavities of a paint palette or of a cut card: this wide. */
-export const CAVITY_AREA_MM2 = 500;
+const CAVITY_AREA_MM2 = 500;
 const WHITE: LinearRgb = { red: 0.88, green: 0.88, blue: 0.88 };
 
 /**

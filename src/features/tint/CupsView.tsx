@@ -27,6 +27,7 @@ const TOLERANCES = [0.05, DROP_TOLERANCE, 0.2].map((share) => ({
   label: `within ${share * 100} %`,
 }));
 const FIRST_CUP_GRAMS = 60;
+const EXAMPLE_CUPS = '60, 60, 45';
 
 /** The recipe in drops and grams: which cups come out right, a stock for those that do not, and a cup that went wrong. */
 export function CupsView({ recipe }: { recipe: Stored<Recipe> }) {
@@ -145,7 +146,7 @@ function gramsOf(text: string): number[] | null {
 function Stock({ doses }: { doses: readonly RecipeDose[] }) {
   const { desk } = useDesk();
   const units = useUnits();
-  const [cups, setCups] = useState('60, 60, 45');
+  const [cups, setCups] = useState(EXAMPLE_CUPS);
   const product = desk.shelf.products.find(({ id }) => id === desk.set.data.productId)?.data;
   const share = product?.parts ? ratioByWeight(product.parts) / (1 + ratioByWeight(product.parts)) : 1;
   const part = product?.parts ? 'part A' : 'the product';
@@ -161,6 +162,7 @@ function Stock({ doses }: { doses: readonly RecipeDose[] }) {
       <WordField
         label="Cups, g of mix each"
         value={cups}
+        hint={cups === EXAMPLE_CUPS ? 'an example: type your own' : undefined}
         validate={(text) =>
           gramsOf(text)?.every((value) => value > 0) ? null : 'Grams with commas between: 60, 60, 45'
         }

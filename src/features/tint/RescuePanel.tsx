@@ -23,6 +23,8 @@ export function RescuePanel({ doses, recipeName }: { doses: readonly RecipeDose[
   const [mixGrams, setMixGrams] = useState(FIRST.mixGrams);
   const [minutesGone, setMinutesGone] = useState(FIRST.minutesGone);
   const [drops, setDrops] = useState<Record<string, number>>({});
+  // The fields begin with what the recipe would take: no cup that went wrong until one of them is changed.
+  const told = Object.keys(drops).length > 0;
   const { settings, products } = desk.shelf;
   const product = products.find(({ id }) => id === desk.set.data.productId)?.data;
   if (!product) return null;
@@ -72,15 +74,22 @@ export function RescuePanel({ doses, recipeName }: { doses: readonly RecipeDose[
           />
         ))}
       </div>
-      <Advice rescue={rescue} recipeName={recipeName} />
-      <p className={styles.small}>
-        {rescue.clearGrams > 0
-          ? `The clear mix costs ${formatMoney(rescue.clearCost, units)}; a new cup ${formatMoney(rescue.newCupCost, units)}, and this one is thrown away. It then holds ${formatMeasure(rescue.mixGrams, 'mass', units)}: use them, or the clear mix is lost too.`
-          : `A new cup costs ${formatMoney(rescue.newCupCost, units)}.`}{' '}
-        {product.parts &&
-          rescue.stops !== 'no time' &&
-          `About ${Math.floor(rescue.minutesLeft)} min of pot life are left then.`}
-      </p>
+      {!told && (
+        <p className={styles.small}>
+          Type how much mix is in the cup, and the drops that went in; what brings it back stands here then.
+        </p>
+      )}
+      {told && <Advice rescue={rescue} recipeName={recipeName} />}
+      {told && (
+        <p className={styles.small}>
+          {rescue.clearGrams > 0
+            ? `The clear mix costs ${formatMoney(rescue.clearCost, units)}; a new cup ${formatMoney(rescue.newCupCost, units)}, and this one is thrown away. It then holds ${formatMeasure(rescue.mixGrams, 'mass', units)}: use them, or the clear mix is lost too.`
+            : `A new cup costs ${formatMoney(rescue.newCupCost, units)}.`}{' '}
+          {product.parts &&
+            rescue.stops !== 'no time' &&
+            `About ${Math.floor(rescue.minutesLeft)} min of pot life are left then.`}
+        </p>
+      )}
     </section>
   );
 }

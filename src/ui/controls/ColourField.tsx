@@ -10,7 +10,7 @@ interface ColourFieldProps {
   label: string;
   value: string;
   onCommit: (hex: string) => void;
-  hint?: string;
+  hint?: string | undefined;
 }
 
 /** A colour, typed as `#b8a888` or picked. */

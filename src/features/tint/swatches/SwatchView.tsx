@@ -72,6 +72,7 @@ function fitOf(swatches: readonly Swatch[], clarity: Clarity): Calibration | nul
 }
 
 const FIRST_GROUND = '#f0f0ec';
+const NOT_SEEN = '#ffffff';
 /** A recipe has moved when the difference can be seen side by side. */
 const MOVED = 1;
 
@@ -97,7 +98,9 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
   const swatches = useMemo(() => data.swatches ?? [], [data.swatches]);
   const fit = useMemo(() => fitOf(swatches, clarity), [swatches, clarity]);
   const [depthMm, setDepthMm] = useState(4);
-  const [next, setNext] = useState<Swatch>({ gramsPer100: 0.1, depthMm: 4, ground: FIRST_GROUND, seen: '#8a9a80' });
+  const [next, setNext] = useState<Omit<Swatch, 'seen'>>({ gramsPer100: 0.1, depthMm: 4, ground: FIRST_GROUND });
+  // Not until it is typed or picked: a colour that nobody saw would calibrate the colourant.
+  const [seen, setSeen] = useState<string | null>(null);
   const ladder = swatchLadder({ ...data, id: colourant.id }, depthMm, { clarity });
   /** Writes the swatches, and what they say of the colourant with them. */
   const keep = (make: (swatches: readonly Swatch[]) => Swatch[], label: string): void => {
@@ -172,19 +175,29 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
             onCommit={(mm) => setNext({ ...next, depthMm: mm })}
           />
           <ColourField label="Ground, dry" value={next.ground} onCommit={(ground) => setNext({ ...next, ground })} />
-          <ColourField label="Came to" value={next.seen} onCommit={(seen) => setNext({ ...next, seen })} />
+          <ColourField
+            label="Came to"
+            value={seen ?? NOT_SEEN}
+            onCommit={setSeen}
+            hint={seen === null ? 'not given yet' : undefined}
+          />
         </div>
         <PhotoPick
           picks={[
             { value: 'ground', label: 'the bare ground' },
             { value: 'seen', label: 'the swatch' },
           ]}
-          onPick={(what, hex) => setNext((now) => ({ ...now, [what]: hex }))}
+          onPick={(what, hex) => (what === 'seen' ? setSeen(hex) : setNext((now) => ({ ...now, ground: hex })))}
         />
         <Button
           variant="contained"
           sx={{ justifySelf: 'start' }}
-          onClick={() => keep((now) => [...now, next], `Add a swatch of ${data.name}`)}
+          disabled={seen === null}
+          onClick={() => {
+            if (seen === null) return;
+            keep((now) => [...now, { ...next, seen }], `Add a swatch of ${data.name}`);
+            setSeen(null);
+          }}
         >
           Add the swatch
         </Button>

@@ -53,6 +53,7 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                 quantity="mass"
                 value={gramsPer100}
                 step={0.01}
+                decimals={3}
                 hint={
                   colourant ? `${(gramsPer100 / colourant.dropGrams).toFixed(1)} drops, ${colourant.kind}` : undefined
                 }

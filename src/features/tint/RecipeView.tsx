@@ -144,9 +144,11 @@ function SeenWords({ tint, bedColour, from }: { tint: WaterTint; bedColour: stri
     if (mm === null) return `${name} however deep`;
     return mm < 0.05 ? `${name} not at all` : `${name} to ${formatMeasure(mm, 'length', units)}`;
   });
+  if (Object.values(seen).every((mm) => mm === null))
+    return <p className={styles.small}>{`On this bed every detail stays visible ${from}, however deep.`}</p>;
   return (
     <p className={styles.small}>
-      {`On this bed, seen ${from}: ${words.join(', ')}. Where a bar has a white line its detail is lost beyond it: plants and shells there are not worth placing.`}
+      {`On this bed, seen ${from}: ${words.join(', ')}. Deeper than that, plants and shells are not worth placing; a white line across a bar marks where its detail is lost.`}
     </p>
   );
 }

@@ -107,7 +107,9 @@ async function years(folder: string, lines: Line[]): Promise<void> {
       // The first visits fill the caches; what streams in later is awaited too.
       await (await fetch(page)).text();
       await (await fetch(page)).text();
-      weigh(`${stage}, years of work`, await timed(() => fetch(page)), 150, 250);
+      // Each time by an address of its own: the page is to be drawn, not given out as it was kept.
+      let visit = 0;
+      weigh(`${stage}, years of work`, await timed(() => fetch(`${page}?visit=${visit++}`)), 150, 250);
     }
     let version = 1;
     const edit = (): Promise<Response> =>
@@ -127,7 +129,8 @@ async function years(folder: string, lines: Line[]): Promise<void> {
       });
     weigh('an edit', await timed(edit), 60, 30);
     await (await fetch(url)).text();
-    weigh('the list of 60 sets', await timed(() => fetch(url)), 200, Infinity);
+    let visit = 0;
+    weigh('the list of 60 sets', await timed(() => fetch(`${url}/?visit=${visit++}`)), 200, Infinity);
   } finally {
     await ended(server);
   }
@@ -194,7 +197,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     await visit('nowhere', 'is not here');
     const bare = [await several('nowhere', 'is not here', 3)];
     const first = await visit(`sets/${SAMPLE}/shape`, 'Water in each');
-    const stages: { stage: string; coldMs: number; cachedMs: number }[] = [];
+    const stages: { stage: string; coldMs: number; drawnMs: number; cachedMs: number }[] = [];
     let levelMm = 15;
     for (const [stage, text] of STAGES) {
       const cold: number[] = [];
@@ -202,9 +205,12 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
         await changeSample(url, dataFile, (levelMm += 0.1));
         cold.push(await visit(`sets/${SAMPLE}/${stage}`, text));
       }
+      const drawn: number[] = [];
+      for (let i = 0; i < 3; i++) drawn.push(await visit(`sets/${SAMPLE}/${stage}?visit=${i}`, text));
       stages.push({
         stage,
         coldMs: median(cold),
+        drawnMs: median(drawn),
         cachedMs: await several(`sets/${SAMPLE}/${stage}`, text, 5),
       });
       // The yardstick is taken between the stages: the machine is not as quick at all times.
@@ -219,9 +225,9 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
         limit: 'told',
         within: true,
       },
-      ...stages.map(({ stage, coldMs, cachedMs }) => ({
+      ...stages.map(({ stage, coldMs, drawnMs, cachedMs }) => ({
         what: `${stage}, request to figures`,
-        measured: `${(coldMs / bareMs).toFixed(1)} × cold, ${(cachedMs / bareMs).toFixed(1)} × cached`,
+        measured: `${(coldMs / bareMs).toFixed(1)} × cold, ${(drawnMs / bareMs).toFixed(1)} × drawn anew of kept figures, ${(cachedMs / bareMs).toFixed(1)} × cached`,
         limit: '6 × cold, 2 × cached',
         within: coldMs <= 6 * bareMs && cachedMs <= 2 * bareMs,
       })),

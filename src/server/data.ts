@@ -57,6 +57,17 @@ export function dataFile(): OpenedDataFile {
   });
 }
 
+let openings = 0;
+const openedAs = new WeakMap<OpenedDataFile, number>();
+
+/** A short text that is another one after any change of the data file, by this program or by another. */
+export function dataState(): string {
+  const opened = dataFile();
+  if (!openedAs.has(opened)) openedAs.set(opened, ++openings);
+  const own = opened.db.$client.prepare('select total_changes()').pluck().get() as number;
+  return `${openedAs.get(opened)} ${own} ${String(opened.db.$client.pragma('data_version', { simple: true }))}`;
+}
+
 const HAPPENED = {
   gone: 'was moved or deleted',
   swapped: 'was replaced by another one',

@@ -1,9 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { networkInterfaces } from 'node:os';
-import { closeData } from '../data';
+import { closeData, dataState } from '../data';
 import { roleOfDevice, setAddresses } from '../devices';
+import { wallClockNow } from '../clock';
 import { hostsOf, securityHeaders, verdictOn } from './gate';
+import { asksForPage, KeptPages } from './keptPages';
 import { withPageStatus } from './pageStatus';
 import { isThisMachine, verdictOnDevice } from './who';
 
@@ -74,6 +76,34 @@ function roleOrNone(cookies: string | undefined): ReturnType<typeof roleOfDevice
   }
 }
 
+const keptPages = new KeptPages();
+
+/** All that a page can depend on: what the data file holds, and the minute. Null while the file cannot be read. */
+function workshopState(): string | null {
+  try {
+    return `${dataState()} ${wallClockNow()}`;
+  } catch {
+    return null;
+  }
+}
+
+/** Gives the page out as it was last drawn, if nothing has changed since; else has it kept as it is drawn now. */
+function giveKept(request: IncomingMessage, response: ServerResponse, nonce: string): boolean {
+  const url = request.url ?? '';
+  // Other devices see what their role allows; for them each page is drawn.
+  if (request.headers['x-device-role'] || !asksForPage(request.method, url, request.headers)) return false;
+  const state = workshopState();
+  if (state === null) return false;
+  const kept = keptPages.at(url, state, nonce);
+  if (kept) {
+    response.writeHead(200, { ...kept.headers, 'content-length': Buffer.byteLength(kept.text) });
+    response.end(kept.text);
+    return true;
+  }
+  keptPages.watch(response, url, nonce, state, workshopState);
+  return false;
+}
+
 /** Lets a page in trouble be answered with the status of it. */
 function withOwnStatus(response: ServerResponse, page: { status: number | null }): void {
   const writeHead = response.writeHead.bind(response) as (status: number, ...rest: unknown[]) => ServerResponse;
@@ -112,6 +142,7 @@ const server = createServer(
     const nonce = randomBytes(16).toString('base64');
     const headers = securityHeaders(nonce);
     for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
+    if (giveKept(request, response, nonce)) return;
     // From these Next and the layout take the nonce for the scripts that they write into the page.
     request.headers['content-security-policy'] = headers['content-security-policy'];
     request.headers['x-nonce'] = nonce;

@@ -61,6 +61,16 @@ export const COLOURANTS: Record<string, Colourant> = {
     bottleGrams: 24,
     bottlePrice: 4,
   },
+  'white-paint': {
+    ...bottle,
+    name: 'White acrylic paint',
+    kind: 'acrylic paint',
+    absorption: { red: 0.02, green: 0.02, blue: 0.025 },
+    scattering: { red: 1.6, green: 1.7, blue: 1.8 },
+    dropGrams: 0.05,
+    bottleGrams: 60,
+    bottlePrice: 4,
+  },
 };
 
 const RECIPES: Record<string, Recipe> = {

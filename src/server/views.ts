@@ -9,6 +9,7 @@ import type {
   BatchDetail,
   BatchRow,
   DeskView,
+  OtherSet,
   SetCard,
   SetDocuments,
   SetsView,
@@ -22,6 +23,7 @@ import { batchDetail, countBatches, getBatch, listBatches } from '@/db/batches';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { getDocument, listDocuments } from '@/db/documents';
 import { history } from '@/db/journal';
+import { otherSets } from '@/db/otherSets';
 import { batchCounts, plannedWork, pouredWork } from '@/db/work';
 import { clockChangesNow, wallClockNow } from './clock';
 import { withData } from './data';
@@ -59,6 +61,9 @@ export const shelfView = (): ShelfView =>
     }));
     return { ...shelf, missingKinds, ...stateOf(db, 'shelf', unreadable) };
   });
+
+/** The other sets of the workshop, for comparing their water. */
+export const setsBeside = (setId: string): OtherSet[] => withData((db) => otherSets(db, setId));
 
 /** Batches that a desk lists at first, and how many more at a time. */
 export const BATCHES_AT_ONCE = 8;

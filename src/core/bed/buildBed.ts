@@ -16,11 +16,22 @@ export function buildBed(
 ): BedGrid {
   const grid = flatGrid(design.outline, design.landMm, cellMm);
   const solids = firstSolid(design.features);
-  design.features.slice(0, solids).forEach((feature) => applyFeature(grid, feature, design));
+  if (design.rockColour) grid.rock = new Uint8Array(grid.heightMm.length);
+  design.features.slice(0, solids).forEach((feature) => shape(grid, feature, design));
   for (const joint of design.joints ?? []) drawToStandard(grid, design.outline, joint);
-  design.features.slice(solids).forEach((feature) => applyFeature(grid, feature, design));
+  design.features.slice(solids).forEach((feature) => shape(grid, feature, design));
   if (design.measured) correctBed(grid, design.measured, design.landMm, strayOf(design, strays));
   return grid;
+}
+
+/** Applies a feature, and notes what is rock from then on: where a solid stands out, until something is carved there. */
+function shape(grid: BedGrid, feature: Feature, design: PieceDesign): void {
+  const { rock, heightMm } = grid;
+  const before = rock && heightMm.slice();
+  applyFeature(grid, feature, design);
+  if (!rock || !before) return;
+  const solid = SOLID_KINDS.has(feature.kind) ? 1 : 0;
+  for (let i = 0; i < rock.length; i++) if (heightMm[i] !== before[i]) rock[i] = solid;
 }
 
 /** Where the solids begin that stand on everything else. */

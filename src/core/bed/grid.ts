@@ -14,6 +14,8 @@ export interface BedGrid {
   heightMm: Float32Array;
   /** Share of each cell inside the outline, 0 to 1. */
   coverage: Float32Array;
+  /** 1 where a solid stands on the bed; only where solids have a paint of their own. */
+  rock?: Uint8Array;
 }
 
 /** Heights are kept to 1/512 mm (2 µm): far below what a bench can measure, and it makes every level query exact. */

@@ -61,6 +61,8 @@ export const pieceDesignSchema = z.object({
   /** Painted lighter at the waterline, darker at the deepest; the bed colour lies half way. */
   shoreColour: hexColour.optional(),
   deepColour: hexColour.optional(),
+  /** What rocks and other solids are painted in; none: as the bed under water, as the land above it. */
+  rockColour: hexColour.optional(),
   landColour: hexColour,
   /** How each open edge is closed; an edge that is not named gets a plastic strip. */
   dams: z.partialRecord(z.enum([...edgeNameSchema.options, 'rim']), damMethodSchema).default({}),

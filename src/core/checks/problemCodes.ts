@@ -7,6 +7,7 @@ export const PROBLEM_STAGES = {
   bows: 'shape',
   'channel-crosses': 'shape',
   'coarse-grain': 'shape',
+  'cloudy-colourant': 'tint',
   'cold-room': 'cure',
   'corner-too-round': 'shape',
   'dam-too-long': 'shape',

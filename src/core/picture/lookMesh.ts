@@ -11,13 +11,18 @@ export interface LookMesh {
   sides: Float32Array;
   /** Corners of the water's open faces, from the bed up to its level. */
   faces: Float32Array;
-  /** Height and coverage of each cell, two numbers each, row by row from the south. */
+  /** Height and coverage of each cell, two numbers each, row by row from the south; on rock the coverage counts `ROCK` more. */
   field: Float32Array;
   columns: number;
   rows: number;
   cellMm: number;
   lowestMm: number;
+  /** For each corner of the upper side whether it is rock. */
+  rockCorners: Uint8Array;
 }
+
+/** What is added to the coverage of a cell of rock. */
+export const ROCK = 2;
 
 /** A cell counts to the piece from half of it on. */
 const INSIDE = 0.5;
@@ -26,13 +31,14 @@ const INSIDE = 0.5;
  * The solid of a bed, every corner of a cell at the mean of the cells of the piece round it; sides wherever a cell of the piece
  * has none beside it. The water's open faces stand there where the bed is under `levelMm`.
  */
-export function lookMesh({ columns, rows, cellMm, heightMm, coverage }: BedGrid, levelMm: number): LookMesh {
+export function lookMesh({ columns, rows, cellMm, heightMm, coverage, rock }: BedGrid, levelMm: number): LookMesh {
   const inside = (column: number, row: number): boolean =>
     column >= 0 && row >= 0 && column < columns && row < rows && coverage[row * columns + column]! >= INSIDE;
   const across = columns + 1;
   const corners = across * (rows + 1);
   const positions = new Float32Array(corners * 3);
   const normals = new Float32Array(corners * 3);
+  const rockCorners = new Uint8Array(corners);
   const xOf = (column: number): number => (column - columns / 2) * cellMm;
   const yOf = (row: number): number => (row - rows / 2) * cellMm;
   for (let row = 0; row <= rows; row++)
@@ -48,6 +54,7 @@ export function lookMesh({ columns, rows, cellMm, heightMm, coverage }: BedGrid,
         if (inside(c, r)) {
           sum += heightMm[r * columns + c]!;
           count++;
+          if (rock?.[r * columns + c]) rockCorners[row * across + column] = 1;
         }
       const at = (row * across + column) * 3;
       positions[at] = xOf(column);
@@ -104,10 +111,10 @@ export function lookMesh({ columns, rows, cellMm, heightMm, coverage }: BedGrid,
   const field = new Float32Array(columns * rows * 2);
   for (let i = 0; i < columns * rows; i++) {
     field[2 * i] = heightMm[i]!;
-    field[2 * i + 1] = coverage[i]!;
+    field[2 * i + 1] = coverage[i]! + (rock?.[i] ? ROCK : 0);
   }
   return {
-    ...{ positions, normals, field, columns, rows, cellMm },
+    ...{ positions, normals, rockCorners, field, columns, rows, cellMm },
     triangles: Uint32Array.from(triangles),
     sides: Float32Array.from(sides),
     faces: Float32Array.from(faces),

@@ -3,11 +3,13 @@ import { advise, type Problem } from '../checks/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
 import { atStrength, colourantShares, DROP_TOLERANCE } from '../tint/doses';
+import { isCloudy } from '../tint/schema';
+import { detailsSeenTo } from '../tint/visibility';
 import { tintOptics } from '../tint/waterTint';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/limits';
 import { formatMeasure, formatMinutes } from '../units/formatMeasure';
 import type { Amounts } from './plan';
-import type { AmountsRequest } from './request';
+import { tintOfRequest, type AmountsRequest } from './request';
 
 const grams = (value: number): string => formatMeasure(value, 'mass');
 const percent = (value: number): string => `${(value * 100).toFixed(value < 0.0995 ? 1 : 0)}\u00a0%`;
@@ -151,6 +153,7 @@ function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): P
       message: `Tinted like this the lamp hardens about ${lampReachMm(request, strongest).toFixed(1)} mm; the layers are ${thickest.toFixed(1)} mm thick.`,
       mend: advise('Pour thinner layers, tint less, or leave the tint to the painted bed. Test a thin pour first.'),
     });
+  problems.push(...checkCloudy(request, pieces));
   const top = recipe.pours && recipe.pours.length > 1 ? recipe.pours[0]!.thicknessMm : null;
   const shallow = top === null ? [] : pieces.filter(({ water }) => water.greatestDepthMm <= top + 0.05);
   if (shallow.length > 0)
@@ -179,6 +182,26 @@ function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): P
     });
   }
   return problems;
+}
+
+/** Cloudy colourants hide the bed: from which depth on, and what lies deeper is lost. */
+function checkCloudy(request: AmountsRequest, pieces: Amounts['pieces']): Problem[] {
+  const cloudy = request.recipe.doses.filter(({ colourant, gramsPer100 }) => gramsPer100 > 0 && isCloudy(colourant));
+  const bed = request.pieces[0];
+  if (cloudy.length === 0 || !bed) return [];
+  const deepestMm = Math.max(...pieces.map(({ water }) => water.greatestDepthMm));
+  const seen = detailsSeenTo(bed.bedColour, tintOfRequest(request), 'at arm’s length');
+  const lostMm = Math.max(seen.dark ?? Infinity, seen.mid ?? Infinity, seen.light ?? Infinity);
+  if (lostMm >= deepestMm) return [];
+  return [
+    {
+      severity: 'hint',
+      code: 'cloudy-colourant',
+      path: ['recipe'],
+      message: `${cloudy.map(({ colourant }) => colourant.name).join(' and ')} ${cloudy.length === 1 ? 'makes' : 'make'} the water cloudy: below ${formatMeasure(lostMm, 'length')} nothing of the bed is seen, and the deepest is ${formatMeasure(deepestMm, 'length')}.`,
+      mend: advise('Right for silt and glacier melt; for clear water take an ink, an alcohol ink or a resin dye.'),
+    },
+  ];
 }
 
 function checkRoom({ room, product }: AmountsRequest): Problem[] {

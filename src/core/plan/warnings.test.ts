@@ -43,6 +43,20 @@ const tint = (gramsPer100: number): PlanRequest['recipe'] => ({
 });
 
 describe('warnings say what is wrong in figures, and what mends it', () => {
+  test('a cloudy colourant says from which depth on the bed is lost, a clear one says nothing', () => {
+    const white = { ...ink, id: 'w', name: 'White', kind: 'acrylic paint' as const };
+    const scattering = { red: 1.6, green: 1.7, blue: 1.8 };
+    const milky = { id: 'r', name: 'Milk', doses: [{ colourant: { ...white, scattering }, gramsPer100: 0.8 }] };
+    const { message } = said({ recipe: milky }, 'cloudy-colourant');
+    expect(message).toMatch(
+      /^White makes the water cloudy: below [0-3]\.\d mm nothing of the bed is seen, and the deepest is 4\.0 mm\.$/,
+    );
+    expect(planBatch(request({ recipe: tint(0.8) })).problems.map(({ code }) => code)).not.toContain(
+      'cloudy-colourant',
+    );
+    const breath = { ...milky, doses: [{ ...milky.doses[0]!, gramsPer100: 0.001 }] };
+    expect(planBatch(request({ recipe: breath })).problems.map(({ code }) => code)).not.toContain('cloudy-colourant');
+  });
   test('drops', () => {
     // 25 g of mix at 0.1 g per 100 g wants 0.7 drops: one is 40 % too much.
     const small = testPiece([

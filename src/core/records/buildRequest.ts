@@ -9,6 +9,7 @@ import type { PlanPiece, PlanRequest } from '../plan/request';
 import type { MatchPiece, MatchRequest } from '../seams/matchSet';
 import { NO_WISH, SEAM_LIMITS } from '../seams/schema';
 import type { Recipe } from '../tint/schema';
+import { tintOfWater } from '../tint/pieceWater';
 import type { WaterTint } from '../tint/waterTint';
 import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
 import type { BatchDetail, DeskView, SetDocuments, Shelf } from './views';
@@ -189,6 +190,7 @@ export function matchPieces(view: Pick<SetDocuments, 'set' | 'designs' | 'pieces
         design: hasMeasuredBed(piece.data) ? { ...data, measured: piece.data.measured } : data,
         edges: piece.data.edges ?? {},
         ...(piece.data.shimsMm && { shimsMm: piece.data.shimsMm }),
+        ...(piece.data.water && { tint: tintOfWater(piece.data.water) }),
       })),
     ];
   });

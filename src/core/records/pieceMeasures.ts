@@ -23,5 +23,9 @@ export function withMeasures(
 }
 
 /** True while anything is known of a copy that its design does not say. */
-export const isKnown = ({ measured, edges, shimsMm }: PieceRecord): boolean =>
-  measured.readings.length > 0 || measured.fillMl !== null || edges !== undefined || shimsMm !== undefined;
+export const isKnown = ({ measured, edges, shimsMm, water }: PieceRecord): boolean =>
+  measured.readings.length > 0 ||
+  measured.fillMl !== null ||
+  edges !== undefined ||
+  shimsMm !== undefined ||
+  water !== undefined;

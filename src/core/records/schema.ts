@@ -15,6 +15,7 @@ import {
   roomSchema,
   setNameSchema,
 } from '../plan/request';
+import { pieceWaterSchema } from '../tint/pieceWater';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 import { unitPreferencesSchema } from '../units/formatMeasure';
 
@@ -146,6 +147,8 @@ export const pieceSchema = z.object({
   measured: measuredSchema,
   edges: measuredEdgesSchema.optional(),
   shimsMm: cornerShimsSchema.optional(),
+  /** The water that it has, where that is another than the set's recipe: an old piece among new ones. */
+  water: pieceWaterSchema.optional(),
 });
 export type PieceRecord = z.infer<typeof pieceSchema>;
 

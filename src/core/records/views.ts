@@ -77,6 +77,24 @@ export interface DeskView extends ViewState {
 /** What every stage needs to draw a set. */
 export type SetDocuments = Pick<DeskView, 'set' | 'designs' | 'pieces' | 'shelf'>;
 
+/** What a recipe was, and since when; null: since before anything that is remembered. */
+export interface RecipeVersion {
+  at: WallTime | null;
+  /** The edit that made it so, in words. */
+  label: string;
+  recipe: Recipe;
+}
+
+/** Another set of the workshop, as far as its water goes. */
+export interface OtherSet {
+  id: string;
+  name: string;
+  productId: string;
+  recipeId: string;
+  /** Null while it has no pieces. */
+  bedColour: string | null;
+}
+
 /** What waits, and what comes next in the work on a set. */
 export interface SetWork {
   words: string;

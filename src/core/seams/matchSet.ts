@@ -28,6 +28,8 @@ export interface MatchPiece extends PieceRef {
   edges: Partial<Record<EdgeName, MeasuredEdge>>;
   /** Strips under its corners: south-west, south-east, north-east, north-west as drawn. */
   shimsMm?: CornerHeights;
+  /** What colours its water, where that is not what colours the set's. */
+  tint?: WaterTint;
 }
 
 export interface MatchRequest {
@@ -157,13 +159,13 @@ function seamOf(edges: readonly MatchEdge[], a: number, b: number, limits: SeamL
 }
 
 function edgesOf(
-  { tag, designId, copy, design, edges: measured }: MatchPiece,
+  { tag, designId, copy, design, edges: measured, tint: ownTint }: MatchPiece,
   { levelMm, standards, tilt, tint }: MatchRequest,
   bedOf: (design: PieceDesign) => SurveyedBed,
 ): MatchEdge[] {
   const bed = levelBed(bedOf(design), design, levelMm);
   const deepest = Math.max(0.1, levelMm - bed.curve.lowestMm);
-  const look = waterLook(design, tint, deepest);
+  const look = waterLook(design, ownTint ?? tint, deepest);
   const slope = { east: tilt.eastMmPerM / 1000, north: tilt.northMmPerM / 1000 };
   const level = slope.east === 0 && slope.north === 0;
   const surface = level ? null : tiltedSurface(bed.grid, design.outline, volumeMl(bed.curve, levelMm), slope);
@@ -171,9 +173,9 @@ function edgesOf(
     surface ? surfaceAtMm(surface, edgePlace(design.outline, edge, share)) : levelMm;
   const carved = design.joints ? bedOf(withoutJoints(design)).drawn : bed.drawn;
   return outlineEdges(design.outline).map((edge): MatchEdge => {
-    const own = measured[edge] ?? null;
-    const heightMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), own);
-    const levels = edgeLevels(design.outline, edge, own?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
+    const read = measured[edge] ?? null;
+    const heightMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), read);
+    const levels = edgeLevels(design.outline, edge, read?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
     const wanted = standards.find(({ id }) => id === design.edgeStandards?.[edge]) ?? null;
     return {
       piece: tag,
@@ -182,7 +184,7 @@ function edgesOf(
       edge,
       heightMm,
       levelMm: levels,
-      measured: own !== null,
+      measured: read !== null,
       look,
       lengthMm: bed.profiles.find((profile) => profile.edge === edge)?.profile.lengthMm ?? 0,
       wet: heightMm.some((height) => height < levels[1]),
@@ -191,7 +193,7 @@ function edgesOf(
       departs:
         wanted &&
         departure(
-          own || carved === bed.drawn
+          read || carved === bed.drawn
             ? heightMm
             : edgeHeights(design.outline, edge, edgeProfile(carved, design.outline, edge), null),
           wanted,

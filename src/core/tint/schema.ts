@@ -63,6 +63,12 @@ export const recipeSchema = z.object({
 });
 export type Recipe = z.infer<typeof recipeSchema>;
 
+/** Colourants that make water cloudy: they hold grains that throw light back. What was fitted says it better than the kind. */
+export const isCloudy = ({ kind, scattering }: Pick<Colourant, 'kind' | 'scattering'>): boolean =>
+  scattering
+    ? scattering.red + scattering.green + scattering.blue > 0
+    : kind === 'acrylic paint' || kind === 'dry pigment';
+
 /** Water-based colourants spoil the cure sooner than others. */
 export const isWaterBased = (kind: Colourant['kind']): boolean =>
   kind !== 'alcohol ink' && kind !== 'resin dye' && kind !== 'dry pigment';

@@ -1,3 +1,5 @@
+import type { Product } from '../mixing/product';
+import { ratioByWeight } from '../mixing/ratio';
 import type { RecipeDose } from './doses';
 
 /** A stock tint: so many drops of each colourant stirred into so many grams of the resin part, and what each cup takes of it. */
@@ -11,6 +13,13 @@ export interface StockTint {
   perCup: { mixGrams: number; stockGrams: number; resinGrams: number }[];
   /** By how much the colourants of the stock stand off the recipe among each other, the worst, for whole drops. */
   worstError: number;
+}
+
+/** What a stock is stirred into, and its share of the mix: part A of a two-part product, all of a one-part one. */
+export function stockPart({ parts }: Pick<Product, 'parts'>): { name: 'part A' | 'the product'; share: number } {
+  if (!parts) return { name: 'the product', share: 1 };
+  const ratio = ratioByWeight(parts);
+  return { name: 'part A', share: ratio / (1 + ratio) };
 }
 
 /** A little more than the cups take: what stays in the stock's own cup. */

@@ -7,6 +7,8 @@ import { type CHANNELS, tintOptics, type Optics, type WaterTint } from './waterT
 export interface WaterLook {
   stepMm: number;
   colours: string[];
+  /** The same over rocks, where they have a paint of their own. */
+  rock?: string[];
 }
 
 const STEPS = 24;
@@ -68,7 +70,7 @@ export function colourByDepth(bedColour: string, tint: WaterTint): (depthMm: num
 }
 
 /** How a bed is painted: one colour, or from the shore to the deep by depth. */
-export type BedPaint = Pick<PieceDesign, 'bedColour' | 'shoreColour' | 'deepColour'>;
+export type BedPaint = Pick<PieceDesign, 'bedColour' | 'shoreColour' | 'deepColour' | 'rockColour'>;
 
 /**
  * The painted colour of a bed by depth, in linear light: the shore colour at the waterline, the bed colour half way down, the deep
@@ -104,7 +106,13 @@ export function paintedByDepth(paint: BedPaint, tint: WaterTint, deepestMm: numb
 export function waterLook(paint: BedPaint, tint: WaterTint, deepestMm: number, steps = STEPS): WaterLook {
   const stepMm = Math.max(deepestMm, 0.1) / steps;
   const colourAt = paintedByDepth(paint, tint, deepestMm);
-  return { stepMm, colours: Array.from({ length: steps + 1 }, (_, i) => colourAt(i * stepMm)) };
+  const down = (at: (depthMm: number) => string): string[] =>
+    Array.from({ length: steps + 1 }, (_, i) => at(i * stepMm));
+  return {
+    stepMm,
+    colours: down(colourAt),
+    ...(paint.rockColour && { rock: down(colourByDepth(paint.rockColour, tint)) }),
+  };
 }
 
 /** The colour for a depth. */

@@ -10,6 +10,7 @@ import type { Amounts, PlanRequest } from '@/core/plan';
 import { drawnDesigns, setTint, wholeSetRequest } from '@/core/records/buildRequest';
 import { waterSetSchema, type Stored } from '@/core/records/schema';
 import type { DeskView } from '@/core/records/views';
+import type { Recipe } from '@/core/tint/schema';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
@@ -22,6 +23,7 @@ import { useAmounts, type Served } from './useAmounts';
 interface Draft {
   levelMm?: number;
   design?: { id: string; change: (data: PieceDesign) => PieceDesign };
+  recipe?: { id: string; change: (data: Recipe) => Recipe };
 }
 
 /** The set as it is kept, and every way to change it. Stands still while something is dragged. */
@@ -36,6 +38,8 @@ interface Desk {
    * so that quick edits one after another do not undo each other.
    */
   shapeDesign: (id: string, change: (data: PieceDesign) => PieceDesign, label: string, done?: boolean) => void;
+  /** The same for a recipe of the shelf. */
+  tintRecipe: (id: string, change: (data: Recipe) => Recipe, label: string, done?: boolean) => void;
   /** Changes the set's own document, at once. */
   changeSet: (change: (set: DeskView['set']['data']) => DeskView['set']['data'], label: string) => void;
   moveLevel: (levelMm: number, done: boolean) => void;
@@ -94,6 +98,12 @@ export function DeskProvider({ initial, plan, strip, children }: DeskProviderPro
     },
     [propose, run],
   );
+  const tintRecipe = useCallback<Desk['tintRecipe']>(
+    (id, change, label, done = true) => {
+      propose({ recipe: { id, change } }, done ? () => run(putRecipe(id, change, label), label) : null);
+    },
+    [propose, run],
+  );
   const changeSet = useCallback<Desk['changeSet']>(
     (change, label) =>
       void run(
@@ -120,8 +130,8 @@ export function DeskProvider({ initial, plan, strip, children }: DeskProviderPro
   );
 
   const value = useMemo<Desk>(
-    () => ({ desk, door, openId, select: setSelectedId, shapeDesign, changeSet, moveLevel, mend }),
-    [desk, door, openId, shapeDesign, changeSet, moveLevel, mend],
+    () => ({ desk, door, openId, select: setSelectedId, shapeDesign, tintRecipe, changeSet, moveLevel, mend }),
+    [desk, door, openId, shapeDesign, tintRecipe, changeSet, moveLevel, mend],
   );
   const { units, calendar } = desk.shelf.settings.data;
   return (
@@ -163,9 +173,12 @@ function LiveProvider({
   const [first] = useState(view);
   const [served] = useState(() => strip && unpackStrip(strip, first.designs, first.set.data.levelMm));
   const drafted = useMemo(() => withDraft(view, draft), [view, draft]);
-  const request = useMemo(() => wholeSetRequest(drafted), [drafted]);
-  // Of the view itself: the same tint all through a drag.
-  const tint = useMemo(() => setTint(view), [view]);
+  // A dose that is dragged moves no bed: grams are asked for when it is let go.
+  const shaped = draft.recipe ? view : drafted;
+  const request = useMemo(() => wholeSetRequest(shaped), [shaped]);
+  // The same tint all through the drag of a shape.
+  const tinted = draft.recipe ? drafted : view;
+  const tint = useMemo(() => setTint(tinted), [tinted]);
   const { amounts, planning, later } = useAmounts(request, servedPlan);
   const live = useMemo<LiveDesk>(
     () => ({
@@ -203,18 +216,25 @@ export const useLiveDesk = (): LiveDesk => needed(use(LiveContext));
 /** The plan of the set on the desk. */
 export const useDeskPlan = (): DeskPlan => needed(use(PlanContext));
 
-function withDraft(view: DeskView, { levelMm, design }: Draft): DeskView {
-  if (levelMm === undefined && !design) return view;
+const changed = <T,>(all: readonly Stored<T>[], { id, change }: { id: string; change: (data: T) => T }): Stored<T>[] =>
+  all.map((stored) => (stored.id === id ? { ...stored, data: change(stored.data) } : stored));
+
+function withDraft(view: DeskView, { levelMm, design, recipe }: Draft): DeskView {
+  if (levelMm === undefined && !design && !recipe) return view;
   return {
     ...view,
     set: levelMm === undefined ? view.set : { ...view.set, data: { ...view.set.data, levelMm } },
-    designs: design
-      ? view.designs.map((stored) =>
-          stored.id === design.id ? { ...stored, data: design.change(stored.data) } : stored,
-        )
-      : view.designs,
+    designs: design ? changed(view.designs, design) : view.designs,
+    shelf: recipe ? { ...view.shelf, recipes: changed(view.shelf.recipes, recipe) } : view.shelf,
   };
 }
+
+const putRecipe =
+  (id: string, change: (data: Recipe) => Recipe, label: string): MakeCommand<DeskView> =>
+  ({ shelf }) => {
+    const stored = shelf.recipes.find((candidate) => candidate.id === id);
+    return stored ? { do: 'put', kind: 'recipe', id, version: stored.version, data: change(stored.data), label } : null;
+  };
 
 const putDesign =
   (id: string, change: (data: PieceDesign) => PieceDesign, label: string): MakeCommand<DeskView> =>

@@ -8,6 +8,7 @@ import { copyName } from '@/core/bed/pieceRef';
 import type { Measured } from '@/core/bed/measuredSchema';
 import type { PieceDesign } from '@/core/bed/schema';
 import { parseReadings, readingsText } from '@/core/formats/readings';
+import { isKnown } from '@/core/records/pieceMeasures';
 import type { PieceRecord, Stored } from '@/core/records/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Tick } from '@/ui/controls/Tick';
@@ -16,6 +17,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/pictures';
+import { CopyWater } from './CopyWater';
 import styles from './MeasuredCopy.module.css';
 
 interface MeasuredCopyProps {
@@ -85,31 +87,19 @@ function Measurements({
   ];
   const tag = copyName(design.data.tag, copy);
 
-  const put = (change: (now: Measured) => Measured, label: string): Promise<{ ok: boolean }> =>
+  const putPiece = (change: (now: PieceRecord) => PieceRecord, label: string): Promise<{ ok: boolean }> =>
     door.run(({ pieces }) => {
       const stored = pieces.find((other) => other.data.designId === design.id && other.data.copy === copy);
-      const next = change(stored?.data.measured ?? { atLevelMm: levelMm, readings: [], fillMl: null });
-      const empty = next.readings.length === 0 && next.fillMl === null;
-      if (!stored)
-        return empty
-          ? null
-          : {
-              do: 'add',
-              kind: 'piece',
-              setId: desk.set.id,
-              data: { designId: design.id, copy, measured: next },
-              label,
-            };
-      if (empty && !stored.data.edges) return { do: 'remove', kind: 'piece', id: stored.id, version: stored.version };
-      return {
-        do: 'put',
-        kind: 'piece',
-        id: stored.id,
-        version: stored.version,
-        data: { ...stored.data, measured: next },
-        label,
-      };
+      const next = change(
+        stored?.data ?? { designId: design.id, copy, measured: { atLevelMm: levelMm, readings: [], fillMl: null } },
+      );
+      if (!stored) return isKnown(next) ? { do: 'add', kind: 'piece', setId: desk.set.id, data: next, label } : null;
+      const { id, version } = stored;
+      if (!isKnown(next)) return { do: 'remove', kind: 'piece', id, version };
+      return { do: 'put', kind: 'piece', id, version, data: next, label };
     }, label);
+  const put = (change: (now: Measured) => Measured, label: string): Promise<{ ok: boolean }> =>
+    putPiece((now) => ({ ...now, measured: change(now.measured) }), label);
   const save = async (): Promise<void> => {
     if (typed === null || problems.length > 0) return;
     const outcome = await put((now) => ({ ...now, atLevelMm: levelMm, readings: parsed.readings }), `Measure ${tag}`);
@@ -142,6 +132,14 @@ function Measurements({
         validate={(ml) => (ml < 0 || ml > 100_000 ? 'Between 0 and 100 000 ml' : null)}
         onCommit={(ml) =>
           void put((now) => ({ ...now, atLevelMm: levelMm, fillMl: ml === 0 ? null : ml }), `Fill test of ${tag}`)
+        }
+      />
+      <CopyWater
+        design={design}
+        copy={copy}
+        water={piece?.data.water}
+        onWater={(water, label) =>
+          void putPiece(({ water: _, ...now }) => ({ ...now, ...(water && { water }) }), label)
         }
       />
       {piece && (

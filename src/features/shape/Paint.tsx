@@ -1,6 +1,6 @@
 'use client';
 
-import type { PieceDesign } from '@/core/bed/schema';
+import { SOLID_KINDS, type PieceDesign } from '@/core/bed/schema';
 import type { Stored } from '@/core/records/schema';
 import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
 import { ColourField } from '@/ui/controls/ColourField';
@@ -8,7 +8,7 @@ import { Tick } from '@/ui/controls/Tick';
 import { useDesk } from '../desk/DeskContext';
 import styles from './Measures.module.css';
 
-type PaintKey = 'bedColour' | 'landColour' | 'shoreColour' | 'deepColour';
+type PaintKey = 'bedColour' | 'landColour' | 'shoreColour' | 'deepColour' | 'rockColour';
 
 /** A bed painted with depth begins with this share of its light at the deepest. */
 const DEEP_SHARE = 0.35;
@@ -30,12 +30,15 @@ export function Paint({ design: { id, data } }: { design: Stored<PieceDesign> })
     />
   );
   const graded = data.shoreColour !== undefined || data.deepColour !== undefined;
+  const solid = data.features.some(({ kind }) => SOLID_KINDS.has(kind) && kind !== 'debris');
+  const rocksApart = data.rockColour !== undefined;
   return (
     <div className={styles.grid}>
-      {colour('Bed', 'bedColour')}
+      {colour(graded ? 'Bed on the slope' : 'Bed', 'bedColour')}
       {colour('Land', 'landColour')}
       {graded && colour('Bed at the shore', 'shoreColour')}
       {graded && colour('Bed at the deepest', 'deepColour')}
+      {rocksApart && colour('Rocks', 'rockColour')}
       <div className={styles.paint}>
         <Tick
           label="Bed painted darker with depth"
@@ -49,6 +52,19 @@ export function Paint({ design: { id, data } }: { design: Stored<PieceDesign> })
             )
           }
         />
+        {(solid || rocksApart) && (
+          <Tick
+            label="Rocks in a colour of their own"
+            checked={rocksApart}
+            onChange={(wanted) =>
+              shapeDesign(
+                id,
+                ({ rockColour: _, ...newest }) => (wanted ? { ...newest, rockColour: newest.landColour } : newest),
+                wanted ? `Paint the rocks of ${data.tag}` : `Paint the rocks of ${data.tag} as its bed`,
+              )
+            }
+          />
+        )}
       </div>
     </div>
   );

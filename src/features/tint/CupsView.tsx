@@ -1,16 +1,17 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
 import { linearFromHex } from '@/core/tint/colour';
 import { cupSizes } from '@/core/tint/cupSizes';
-import { cupDoses, DROP_TOLERANCE, measureDose, type RecipeDose } from '@/core/tint/doses';
+import { atStrength, cupDoses, DROP_TOLERANCE, measureDose, type RecipeDose } from '@/core/tint/doses';
 import { dropsDeltaE } from '@/core/tint/rescue';
-import { stockTint } from '@/core/tint/stockTint';
-import { ratioByWeight } from '@/core/mixing/ratio';
-import { parseMeasure } from '@/core/units/parseMeasure';
-import { formatMeasure, METRIC, preferredUnit } from '@/core/units/formatMeasure';
+import { stockPart, stockTint } from '@/core/tint/stockTint';
+import { parseMassList } from '@/core/units/parseMassList';
+import { formatMeasure } from '@/core/units/formatMeasure';
 import type { Stored } from '@/core/records/schema';
 import type { Recipe } from '@/core/tint/schema';
+import { Toggles } from '@/ui/controls/Toggles';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -31,13 +32,40 @@ const EXAMPLE_CUPS = '60, 60, 45';
 
 /** The recipe in drops and grams: which cups come out right, a stock for those that do not, and a cup that went wrong. */
 export function CupsView({ recipe }: { recipe: Stored<Recipe> }) {
-  const { doses } = useTint();
+  const { doses: even } = useTint();
+  const pours = recipe.data.pours ?? [];
+  const [pour, setPour] = useState(0);
+  const doses = pours.length > 0 ? atStrength(even, pours[Math.min(pour, pours.length - 1)]!.strength) : even;
+  const whichPour = pours.length > 1 && (
+    <div className={styles.pour}>
+      <Toggles
+        label="Cups of"
+        shown
+        value={String(Math.min(pour, pours.length - 1))}
+        choices={pours.map((_, i) => ({
+          value: String(i),
+          label: i === 0 ? 'the top pour' : i === pours.length - 1 ? 'the lowest' : `pour ${i + 1}`,
+        }))}
+        onChoose={(value) => setPour(Number(value))}
+      />
+    </div>
+  );
   if (doses.every(({ gramsPer100 }) => gramsPer100 === 0))
-    return <p className={styles.teach}>{`${recipe.data.name} is clear: there is nothing to count.`}</p>;
+    return (
+      <div>
+        {whichPour}
+        <p className={styles.teach}>
+          {pours.length > 1
+            ? 'This pour is clear: there is nothing to count.'
+            : `${recipe.data.name} is clear: there is nothing to count.`}
+        </p>
+      </div>
+    );
   return (
     <div className={styles.cups}>
+      {whichPour}
       <OneCup doses={doses} />
-      <Stock doses={doses} />
+      <Stock doses={doses} pour={pour} />
       <RescuePanel doses={doses} recipeName={recipe.data.name} />
     </div>
   );
@@ -134,23 +162,13 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
 
 const signed = (error: number): string => `${error < 0 ? '−' : '+'}${Math.abs(error * 100).toFixed(0)} %`;
 
-/** `60, 60, 45` as grams; null where one does not read. */
-function gramsOf(text: string): number[] | null {
-  const parts = text.split(/[,;\s]+(?=\d)/).filter((part) => part.trim() !== '');
-  const read = parts.map((part) => parseMeasure(part, 'mass', preferredUnit('mass', METRIC)));
-  return read.every(({ ok }) => ok) && parts.length > 0 && parts.length <= 40
-    ? read.map((part) => (part.ok ? part.value : 0))
-    : null;
-}
-
-function Stock({ doses }: { doses: readonly RecipeDose[] }) {
+function Stock({ doses, pour }: { doses: readonly RecipeDose[]; pour: number }) {
   const { desk } = useDesk();
   const units = useUnits();
   const [cups, setCups] = useState(EXAMPLE_CUPS);
   const product = desk.shelf.products.find(({ id }) => id === desk.set.data.productId)?.data;
-  const share = product?.parts ? ratioByWeight(product.parts) / (1 + ratioByWeight(product.parts)) : 1;
-  const part = product?.parts ? 'part A' : 'the product';
-  const grams = gramsOf(cups) ?? [];
+  const { name: part, share } = stockPart(product ?? { parts: null });
+  const grams = parseMassList(cups) ?? [];
   const { scaleStepGrams } = desk.shelf.settings.data;
   const stock = stockTint(doses, grams, { scaleStepGrams, resinShare: share });
   const mass = (value: number): string => formatMeasure(value, 'mass', units);
@@ -164,7 +182,7 @@ function Stock({ doses }: { doses: readonly RecipeDose[] }) {
         value={cups}
         hint={cups === EXAMPLE_CUPS ? 'an example: type your own' : undefined}
         validate={(text) =>
-          gramsOf(text)?.every((value) => value > 0) ? null : 'Grams with commas between: 60, 60, 45'
+          parseMassList(text)?.every((value) => value > 0) ? null : 'Grams with commas between: 60, 60, 45'
         }
         onCommit={setCups}
       />
@@ -184,7 +202,10 @@ function Stock({ doses }: { doses: readonly RecipeDose[] }) {
             ))}
           </ul>
           <p className={styles.small}>
-            {`Whole drops hold the recipe to ${(stock.worstError * 100).toFixed(0)} %. Label it: ${stock.drops.map(({ name, drops }) => `${drops} × ${name}`).join(', ')} in ${mass(stock.resinGrams)} of ${part}, and today’s date.`}
+            {`Whole drops hold the recipe to ${(stock.worstError * 100).toFixed(0)} %.`}{' '}
+            <Link href={`/labels/${desk.set.id}/stock?${new URLSearchParams({ cups, pour: String(pour) }).toString()}`}>
+              Print its label
+            </Link>
           </p>
         </>
       ) : (

@@ -10,21 +10,16 @@ import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from '../desk/DeskContext';
+import { DoseSlider } from './DoseSlider';
 import styles from './TintStage.module.css';
 
 /** What goes into 100 g of product. */
 export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
-  const { desk, door } = useDesk();
+  const { desk, tintRecipe } = useDesk();
   const box = useRef<HTMLElement>(null);
   const { data } = recipe;
-  const change = (make: (data: Recipe) => Recipe, label: string): void => {
-    void door.run(({ shelf }) => {
-      const stored = shelf.recipes.find(({ id }) => id === recipe.id);
-      return stored
-        ? { do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, data: make(stored.data), label }
-        : null;
-    }, label);
-  };
+  const change = (make: (data: Recipe) => Recipe, label: string, done = true): void =>
+    tintRecipe(recipe.id, make, label, done);
   const add = (colourantId: string): void => {
     change(
       (newest) => ({ ...newest, doses: [...newest.doses, { colourantId, gramsPer100: 0.05 }] }),
@@ -46,6 +41,17 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
         {data.doses.map(({ colourantId, gramsPer100 }, i) => {
           const colourant = desk.shelf.colourants.find(({ id }) => id === colourantId)?.data;
           const name = colourant?.name ?? 'A colourant that is gone';
+          const dose = (grams: number, done = true): void =>
+            change(
+              (newest) => ({
+                ...newest,
+                doses: newest.doses.map((one) =>
+                  one.colourantId === colourantId ? { ...one, gramsPer100: grams } : one,
+                ),
+              }),
+              `Change ${name.toLowerCase()} in ${data.name}`,
+              done,
+            );
           return (
             <div key={colourantId} data-dose={colourantId} className={styles.dose}>
               <MeasureField
@@ -58,18 +64,9 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                   colourant ? `${(gramsPer100 / colourant.dropGrams).toFixed(1)} drops, ${colourant.kind}` : undefined
                 }
                 validate={(value) => complaintAt(recipeSchema, data, ['doses', i, 'gramsPer100'], value)}
-                onCommit={(grams) =>
-                  change(
-                    (newest) => ({
-                      ...newest,
-                      doses: newest.doses.map((dose) =>
-                        dose.colourantId === colourantId ? { ...dose, gramsPer100: grams } : dose,
-                      ),
-                    }),
-                    `Change ${name.toLowerCase()} in ${data.name}`,
-                  )
-                }
+                onCommit={(grams) => dose(grams)}
               />
+              {colourant && <DoseSlider colourant={colourant} gramsPer100={gramsPer100} onDose={dose} />}
               <Button
                 variant="text"
                 size="small"

@@ -15,20 +15,18 @@ const COUNTS = [2, 3, 4];
 
 /** The recipe pour by pour: the same all through, or lighter towards the top. */
 export function Pours({ recipe }: { recipe: Stored<Recipe> }) {
-  const { door } = useDesk();
+  const { tintRecipe } = useDesk();
   const { deepestMm } = useTint();
   const pours = recipe.data.pours ?? [];
   const put = (make: (pours: readonly TintPour[]) => TintPour[], label: string): void => {
-    void door.run(({ shelf }) => {
-      const stored = shelf.recipes.find(({ id }) => id === recipe.id);
-      if (!stored) return null;
-      const { pours: before = [], ...data } = stored.data;
-      const next = make(before);
-      return {
-        ...{ do: 'put', kind: 'recipe', id: recipe.id, version: stored.version, label },
-        data: next.length > 0 ? { ...data, pours: next } : data,
-      };
-    }, label);
+    tintRecipe(
+      recipe.id,
+      ({ pours: before = [], ...data }) => {
+        const next = make(before);
+        return next.length > 0 ? { ...data, pours: next } : data;
+      },
+      label,
+    );
   };
   const change = (at: number, part: Partial<TintPour>, words: string): void =>
     put((now) => now.map((pour, i) => (i === at ? { ...pour, ...part } : pour)), `Change the ${words} of a pour`);

@@ -11,6 +11,7 @@ import type { WaterTint } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import type { Stored } from '@/core/records/schema';
+import type { OtherSet } from '@/core/records/views';
 import type { Recipe } from '@/core/tint/schema';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
@@ -19,34 +20,33 @@ import { useAwake } from '@/ui/useAwake';
 import { BedThumb } from '../desk/BedThumb';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
+import { BesideIt } from './BesideIt';
 import { Doses } from './Doses';
-import { PouredBefore } from './PouredBefore';
 import { Pours } from './Pours';
 import { RecipeList } from './RecipeList';
 import { RecipeReadings } from './RecipeReadings';
 import { RecipeWedge } from './RecipeWedge';
+import { useBeside } from './useBeside';
 import { useTint } from './useTint';
+import { Versions } from './Versions';
 import styles from './TintStage.module.css';
 
 const FIRST_BED = '#b9a883';
 const FROM = Object.keys(SEEN_FROM) as SeenFrom[];
 
 /** The set's recipe: what it looks like at every depth, what is in it, and what follows. */
-export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
+export function RecipeView({ recipe, otherSets }: { recipe: Stored<Recipe>; otherSets: readonly OtherSet[] }) {
   const { desk, mend } = useDesk();
   const { designs } = useLiveDesk();
   const { plan } = useDeskPlan();
-  const { tint, doses, deepestMm, depths, tintOf } = useTint();
+  const { tint, doses, deepestMm, depths } = useTint();
   const awake = useAwake();
   const [bedId, setBedId] = useState<string | null>(null);
-  const [besideId, setBesideId] = useState('');
+  const beside = useBeside(recipe, otherSets);
   const [light, setLight] = useState<Light>('daylight');
   const [from, setFrom] = useState<SeenFrom>('across the table');
   const bed = designs.find(({ id }) => id === bedId) ?? designs[0];
   const bedColour = bed?.data.bedColour ?? FIRST_BED;
-  const beside = desk.shelf.recipes.find(({ id }) => id === besideId && id !== recipe.id);
-  const poured = desk.batches.filter((row) => row.poured !== null);
-  const batch = poured.find(({ id }) => `batch ${id}` === besideId);
   const wedge = { bedColour, deepestMm, light, from };
   return (
     <div className={styles.stage}>
@@ -55,13 +55,7 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
         <h2 className={styles.heading}>{recipe.data.name}, over three beds and cut open</h2>
         <RecipeWedge name={recipe.data.name} tint={tint} marks={depths} {...wedge} />
         <SeenWords tint={tint} bedColour={bedColour} from={from} />
-        {beside && (
-          <>
-            <h3 className={styles.beside}>{beside.data.name}, beside it</h3>
-            <RecipeWedge name={beside.data.name} tint={tintOf(beside)} marks={[]} {...wedge} />
-          </>
-        )}
-        {batch && <PouredBefore batch={{ id: batch.id, name: batch.data.name }} tint={tint} wedge={wedge} />}
+        {beside.chosen && <BesideIt beside={beside.chosen} tint={tint} wedge={wedge} />}
         <div className={styles.choices}>
           <Toggles
             label="Light"
@@ -87,22 +81,10 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
               />
             </div>
           )}
-          {desk.shelf.recipes.length + poured.length > 1 && (
+          {beside.choices.length > 1 && (
             <div className="labelled">
               <span>Beside</span>
-              <ChoiceField
-                bare
-                label="Beside"
-                value={beside || batch ? besideId : 'none'}
-                choices={[
-                  { value: 'none', label: 'nothing' },
-                  ...desk.shelf.recipes
-                    .filter(({ id }) => id !== recipe.id)
-                    .map(({ id, data }) => ({ value: id, label: data.name })),
-                  ...poured.map(({ id, data }) => ({ value: `batch ${id}`, label: `${data.name}, as it was mixed` })),
-                ]}
-                onCommit={setBesideId}
-              />
+              <ChoiceField bare label="Beside" value={beside.value} choices={beside.choices} onCommit={beside.choose} />
             </div>
           )}
         </div>
@@ -123,6 +105,7 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
       <div className={styles.doses}>
         <Doses recipe={recipe} />
         <Pours recipe={recipe} />
+        <Versions recipe={recipe} versions={beside.versions} onBeside={(index) => beside.choose(`version ${index}`)} />
       </div>
       <section aria-label="Numbers" className={styles.numbers}>
         <h2 className={styles.heading}>What follows</h2>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useSearchParams } from 'next/navigation';
+import type { OtherSet } from '@/core/records/views';
 import { TabRow } from '@/ui/controls/TabRow';
 import { later } from '@/ui/later';
 import { useDesk } from '../desk/DeskContext';
@@ -23,7 +24,7 @@ const VIEWS = [
 ] as const;
 
 /** Tint: the colour of the water before it is poured, in drops that can be counted again. */
-export function TintStage() {
+export function TintStage({ otherSets }: { otherSets: readonly OtherSet[] }) {
   const { desk } = useDesk();
   const { recipe } = useTint();
   const asked = useSearchParams().get('show');
@@ -41,7 +42,7 @@ export function TintStage() {
           label: name,
         }))}
       />
-      {view === 'recipe' && <RecipeView recipe={recipe} />}
+      {view === 'recipe' && <RecipeView recipe={recipe} otherSets={otherSets} />}
       {view === 'look' && <Look.Part />}
       {view === 'find' && <FindView />}
       {view === 'cups' && <CupsView recipe={recipe} />}

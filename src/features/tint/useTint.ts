@@ -1,12 +1,12 @@
 import { useMemo } from 'react';
-import { resolveRecipe, setTint } from '@/core/records/buildRequest';
+import { resolveRecipe } from '@/core/records/buildRequest';
 import type { Stored } from '@/core/records/schema';
 import type { RecipeDose } from '@/core/tint/doses';
 import type { Recipe } from '@/core/tint/schema';
 import type { Clarity, WaterTint } from '@/core/tint/waterTint';
-import { useDesk, useDeskPlan } from '../desk/DeskContext';
+import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 
-/** What the Tint stage is about: the set's recipe in its product, and how deep its water is. */
+/** What the Tint stage is about: the set's recipe in its product as it is dragged, and how deep its water is. */
 export interface Tinting {
   recipe: Stored<Recipe> | null;
   doses: readonly RecipeDose[];
@@ -25,8 +25,8 @@ const FIRST_DEPTH_MM = 6;
 export function useTint(): Tinting {
   const { desk } = useDesk();
   const { plan } = useDeskPlan();
+  const { tint } = useLiveDesk();
   return useMemo(() => {
-    const tint = setTint(desk);
     const depths =
       plan?.pieces.map(({ tag, designId, water }) => ({ tag, designId, depthMm: water.greatestDepthMm })) ?? [];
     return {
@@ -41,5 +41,5 @@ export function useTint(): Tinting {
         return { clarity: tint.clarity, doses, ...(pours && { pours }) };
       },
     };
-  }, [desk, plan]);
+  }, [desk, plan, tint]);
 }

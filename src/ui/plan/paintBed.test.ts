@@ -30,6 +30,24 @@ test('land in its own colour, water by its depth, north at the top', () => {
   expect(pixel(paintBed(north, 15, '#ffffff', look), 1, 2)).toEqual([0, 0, 0, 255]);
   expect(pixel(paintBed(north, 15, '#ffffff', look), 1, 0)[0]).toBeGreaterThan(100);
 });
+test('rocks have their own paint, under water by depth and out of it dry', () => {
+  const stony: WaterLook = { ...look, rock: ['#ff0000', '#400000', '#100000'] };
+  const rocky = (z: number): ReturnType<typeof formulaGrid> => {
+    const grid = formulaGrid(outline, 1, () => z);
+    return { ...grid, rock: Uint8Array.from(grid.heightMm, (_, i) => i % 2) };
+  };
+  const pair = (z: number, of: WaterLook): number[][] =>
+    [0, 1].map((column) => pixel(paintBed(rocky(z), 15, '#8d9068', of), column, 2).slice(0, 3));
+  expect(pair(13, stony)).toEqual([
+    [0x80, 0x80, 0x80],
+    [0x40, 0, 0],
+  ]);
+  expect(pair(18, stony)).toEqual([
+    [0x8d, 0x90, 0x68],
+    [0xff, 0, 0],
+  ]);
+  expect(pair(13, look)[1]).toEqual([0x80, 0x80, 0x80]);
+});
 test('deeper than the darkest colour stays that; outside the outline nothing is painted', () => {
   expect(
     pixel(

@@ -21,6 +21,7 @@ export function paintBed(grid: BedGrid, levelMm: number, landColour: string, loo
   const image = new ImageData(columns, rows);
   const land = bytes(landColour);
   const water = look.colours.map(bytes);
+  const stone = grid.rock && look.rock?.map(bytes);
   for (let row = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++) {
       const index = row * columns + column;
@@ -29,7 +30,8 @@ export function paintBed(grid: BedGrid, levelMm: number, landColour: string, loo
       const south = heightMm[Math.max(0, row - 1) * columns + column]!;
       const slope = Math.max(-1, Math.min(1, (z - east + (z - south)) / cellMm / 2));
       const wet = z < levelMm;
-      const colour = wet ? water[Math.min(water.length - 1, Math.round((levelMm - z) / look.stepMm))]! : land;
+      const paint = stone && grid.rock![index] ? stone : wet ? water : null;
+      const colour = paint?.[Math.min(paint.length - 1, Math.max(0, Math.round((levelMm - z) / look.stepMm)))] ?? land;
       const shade =
         1 -
         slope * (wet ? WATER_SHADE : LAND_SHADE) * 0.28 +

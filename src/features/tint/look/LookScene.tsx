@@ -75,8 +75,12 @@ function fieldTexture({ field, columns, rows }: LookMesh): DataTexture {
   return texture;
 }
 
-function lightsTexture(table: Float32Array): DataTexture {
-  const texture = new DataTexture(table, table.length / 4, 1, RGBAFormat, FloatType);
+/** Two rows: what is seen over the bed, and over rock. */
+function lightsTexture(bed: Float32Array, rock: Float32Array): DataTexture {
+  const both = new Float32Array(bed.length * 2);
+  both.set(bed);
+  both.set(rock, bed.length);
+  const texture = new DataTexture(both, bed.length / 4, 2, RGBAFormat, FloatType);
   texture.minFilter = texture.magFilter = NearestFilter;
   texture.needsUpdate = true;
   return texture;
@@ -97,7 +101,7 @@ const material = (fragmentShader: string, uniforms: Record<string, unknown>, wat
   });
 
 /** A solid with its paint: the bed, the cut sides and the water's open faces drawn in one go, each draw costs a frame's time. */
-function solidOf(mesh: LookMesh, paint: { land: Triple; face: (zMm: number) => Triple }): BufferGeometry {
+function solidOf(mesh: LookMesh, paint: { land: Triple; rock: Triple; face: (zMm: number) => Triple }): BufferGeometry {
   const bed = geometryOf(mesh.positions, mesh.normals, mesh.triangles).toNonIndexed();
   const walls = [mesh.sides, mesh.faces].map((positions) => geometryOf(positions));
   const all = [bed, ...walls];
@@ -107,7 +111,8 @@ function solidOf(mesh: LookMesh, paint: { land: Triple; face: (zMm: number) => T
   all.forEach((part, i) => {
     const positions = part.getAttribute('position');
     for (let k = 0; k < positions.count; k++, at += 4) {
-      const colour = i === 0 ? paint.land : i === 1 ? BODY : paint.face(positions.getZ(k));
+      const land = i === 0 && mesh.rockCorners[mesh.triangles[k]!] ? paint.rock : paint.land;
+      const colour = i === 0 ? land : i === 1 ? BODY : paint.face(positions.getZ(k));
       colours.set([...colour, i === 0 ? GRAIN : 0], at);
     }
   });
@@ -138,13 +143,17 @@ function partsOf(place: LookPlace, tint: WaterTint, light: Light, table: string)
   const lightsOf = lightTable(design, tint, deepest, LIGHTS_COUNT);
   const paint = {
     land: lightTriple(design.landColour),
+    rock: lightTriple(design.rockColour ?? design.landColour),
     face: (zMm: number): Triple => {
       const share = Math.min(1, Math.max(0, (surfaceMm - zMm) / deepest));
       const { red, green, blue } = lightAt(lightsOf, deepest, deepest * (FACE_FROM + (1 - FACE_FROM) * share));
       return [red, green, blue];
     },
   };
-  const lights = lightsTexture(lightsOf);
+  const rockLights = design.rockColour
+    ? lightTable({ bedColour: design.rockColour }, tint, deepest, LIGHTS_COUNT)
+    : lightsOf;
+  const lights = lightsTexture(lightsOf, rockLights);
   const field = fieldTexture(fine);
   const [width, length] = [fine.columns * fine.cellMm, fine.rows * fine.cellMm];
   const lightFactor = factors(light);

@@ -72,10 +72,13 @@ out vec4 pixel;
 const float BENT = 1.0 / 1.5;
 const int STEPS = 22;
 vec2 bedAt(vec2 at) { return texture(field, at / size + 0.5).rg; }
-vec3 lightAt(float depth) {
+// The upper row of the table is for the bed, the lower for rock, whose coverage counts more.
+const float ROCK_FROM = 1.75;
+vec3 lightAt(float depth, float coverage) {
   int last = textureSize(lights, 0).x - 1;
+  int row = coverage > ROCK_FROM ? 1 : 0;
   float at = clamp(depth / deepest, 0.0, 1.0) * float(last);
-  return mix(texelFetch(lights, ivec2(int(at), 0), 0).rgb, texelFetch(lights, ivec2(min(int(at) + 1, last), 0), 0).rgb, fract(at));
+  return mix(texelFetch(lights, ivec2(int(at), row), 0).rgb, texelFetch(lights, ivec2(min(int(at) + 1, last), row), 0).rgb, fract(at));
 }
 // Gloss: what the surface mirrors beyond the little that it mirrors straight down, and a window to the south-east.
 vec3 glossed(vec3 seen, vec3 ray) {
@@ -96,8 +99,9 @@ void main() {
     // While it is turned: from the depth here to the depth where that ends, twice. Right on even beds, near enough on others.
     float deep = surface - here.r;
     deep = surface - bedAt(place.xy + down.xy * deep / steep).r;
-    deep = max(0.0, surface - bedAt(place.xy + down.xy * deep / steep).r);
-    pixel = vec4(glossed(lightAt(0.5 * (deep + deep / steep)), ray), 1.0);
+    vec2 end = bedAt(place.xy + down.xy * deep / steep);
+    deep = max(0.0, surface - end.r);
+    pixel = vec4(glossed(lightAt(0.5 * (deep + deep / steep), end.g), ray), 1.0);
     return;
   }
   float longest = (surface - lowest) / steep;
@@ -115,12 +119,13 @@ void main() {
     if (at.z <= bedAt(at.xy).r) walked = middle; else before = middle;
   }
   vec3 hit = place + down * walked;
-  float depth = max(0.0, surface - bedAt(hit.xy).r);
+  vec2 under = bedAt(hit.xy);
+  float depth = max(0.0, surface - under.r);
   float slant = max(depth, walked);
   vec2 slope = vec2(bedAt(hit.xy + vec2(cell, 0.0)).r - bedAt(hit.xy - vec2(cell, 0.0)).r,
                     bedAt(hit.xy + vec2(0.0, cell)).r - bedAt(hit.xy - vec2(0.0, cell)).r) / (2.0 * cell);
   vec3 up = normalize(vec3(-slope, 1.0));
   float relief = exp(-0.12 * depth);
   float shade = 1.0 + 0.4 * relief * (dot(up, normalize(SUN)) - normalize(SUN).z);
-  pixel = vec4(glossed(lightAt(0.5 * (depth + slant)) * shade, ray), 1.0);
+  pixel = vec4(glossed(lightAt(0.5 * (depth + slant), under.g) * shade, ray), 1.0);
 }`;

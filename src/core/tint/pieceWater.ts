@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { colourantSchema } from './schema';
+import { CLARITIES, tintPoursSchema, type WaterTint } from './waterTint';
+
+/** The water that a piece really has, where it is not the set's recipe: kept whole, so that no later change of the shelf moves it. */
+export const pieceWaterSchema = z.object({
+  /** Where it comes from, as the batch that it was poured in. */
+  name: z.string().trim().min(1).max(80),
+  clarity: z.enum(CLARITIES),
+  doses: z
+    .array(
+      z.object({
+        colourant: colourantSchema.omit({ swatches: true }).extend({ id: z.string().min(1).max(40) }),
+        gramsPer100: z.number().min(0).max(20),
+      }),
+    )
+    .max(5),
+  pours: tintPoursSchema.optional(),
+});
+export type PieceWater = z.infer<typeof pieceWaterSchema>;
+
+/** What colours the water of such a piece. */
+export const tintOfWater = ({ clarity, doses, pours }: PieceWater): WaterTint => ({
+  clarity,
+  doses,
+  ...(pours && { pours }),
+});

@@ -2,7 +2,9 @@ import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type { Amounts, PlanRequest } from '@/core/plan';
 import { batchPourSchema, batchSchema, pourId, type Batch, type PourRecord } from '@/core/records/schema';
 import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
+import { bookPour } from './bookPour';
 import type { Connection, RowImage, Storage } from './images';
+import { release } from './stock';
 import { batches, batchItems, cupPours, cups, keptPlans, layers, pours, weighings } from './schema';
 
 /** One line of `listBatches` as the database gives it. */
@@ -288,8 +290,9 @@ export const batchStorage: Storage = {
     if (bench.kept) keepPlan(db, id, bench.kept, now);
     for (const entry of bench.entries) appendEntry(db, id, entry, entry);
   },
-  remove(db, id) {
+  remove(db, id, now) {
     const bench = benchOf(db, id);
+    release(db, id, 'the batch was removed', now);
     db.delete(batches).where(eq(batches.id, id)).run();
     return bench;
   },
@@ -308,6 +311,13 @@ const partsOfId = (id: string): { batchId: string; layer: number } => {
   return { batchId: id.slice(0, dot), layer: Number(id.slice(dot + 1)) };
 };
 
+/** What a poured layer took leaves the shelf. */
+function book(db: Connection, batchId: string, layer: number, pour: PourRecord | null, now: string): void {
+  const kept = keptPlan(db, batchId);
+  const batchName = getBatch(db, batchId)?.data.name ?? '';
+  if (kept) bookPour(db, { batchId, batchName, layer, kept, pour }, now);
+}
+
 /** How poured layers are kept: every write is a further entry, and so is taking one back. */
 export const pourStorage: Storage = {
   image(db, id) {
@@ -325,6 +335,7 @@ export const pourStorage: Storage = {
   write(db, _id, { data }, _version, now) {
     const { batchId, ...pour } = batchPourSchema.parse(data);
     appendEntry(db, batchId, pour, { struck: false, enteredAt: now });
+    book(db, batchId, pour.layer, pour, now);
     touchBatch(db, batchId, now);
   },
   remove(db, id, now) {
@@ -337,6 +348,7 @@ export const pourStorage: Storage = {
       .limit(1)
       .get();
     if (last) appendEntry(db, batchId, { ...last, cups: [] }, { struck: true, enteredAt: now });
+    book(db, batchId, layer, null, now);
     touchBatch(db, batchId, now);
     return undefined;
   },

@@ -3,7 +3,9 @@ import { batchesWith, getBatch, listBatches } from './batches';
 import { getDocument, listDocuments } from './documents';
 import type { Connection } from './images';
 import type { EditWriter } from './journal';
+import type { StockItem } from '@/core/stock/schema';
 import { STORAGE } from './records';
+import { lotsOf } from './stock';
 
 /** Takes along what cannot stand without a record that is about to go: the parts of a set, the copies of a design. */
 export function takeAlong(writer: EditWriter, db: Connection, kind: RecordKind, id: string): void {
@@ -35,21 +37,29 @@ function dropPieces(writer: EditWriter, db: Connection, designId: string): void 
 
 /** Names of what uses a record of the shelf: it cannot go while they do. */
 export function usersOf(db: Connection, kind: RecordKind, id: string): string[] {
-  if (kind === 'colourant')
-    return listDocuments(db, 'recipe')
-      .records.filter(({ data }) => data.doses.some(({ colourantId }) => colourantId === id))
-      .map(({ data }) => data.name);
+  if (kind === 'colourant') return [...lotsNamed(db, { kind, id }), ...recipesWith(db, id)];
+  if (kind === 'consumable') return lotsNamed(db, { kind, id });
   if (kind !== 'product' && kind !== 'recipe') return [];
   const key = kind === 'product' ? 'productId' : 'recipeId';
-  return listDocuments(db, 'set')
+  const sets = listDocuments(db, 'set')
     .records.filter(({ data }) => data[key] === id)
     .map(({ data }) => data.name);
+  return kind === 'product' ? [...lotsNamed(db, { kind, id }), ...sets] : sets;
 }
+
+const recipesWith = (db: Connection, colourantId: string): string[] =>
+  listDocuments(db, 'recipe')
+    .records.filter(({ data }) => data.doses.some((dose) => dose.colourantId === colourantId))
+    .map(({ data }) => data.name);
+
+/** Lots of a thing, by name: it cannot go while some of it stands on the shelf. */
+const lotsNamed = (db: Connection, item: StockItem): string[] =>
+  lotsOf(db, item).map(({ lot }) => `the lot ${lot.name}`);
 
 /** A record of the shelf that another one names and that is not there, by the field that names it. */
 export interface Missing {
   path: (string | number)[];
-  kind: 'product' | 'recipe' | 'colourant' | 'design';
+  kind: 'product' | 'recipe' | 'colourant' | 'design' | 'consumable';
 }
 
 /** What a record names and is not there; the keys in columns are guarded by the database as well. */
@@ -60,6 +70,10 @@ export function missingFor(db: Connection, kind: RecordKind, data: unknown): Mis
     return (data as RecordData<'recipe'>).doses.flatMap(({ colourantId }, i) =>
       lacks('colourant', colourantId, ['doses', i, 'colourantId']),
     );
+  if (kind === 'lot') {
+    const { of } = data as RecordData<'lot'>;
+    return lacks(of.kind, of.id, ['of', 'id']);
+  }
   if (kind === 'piece') return lacks('design', (data as RecordData<'piece'>).designId, ['designId']);
   if (kind === 'batch')
     return (data as RecordData<'batch'>).items.flatMap(({ designId }, i) =>

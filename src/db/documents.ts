@@ -11,6 +11,7 @@ const TABLES = {
   product: schema.products,
   colourant: schema.colourants,
   recipe: schema.recipes,
+  consumable: schema.consumables,
   set: schema.sets,
   design: schema.designs,
   piece: schema.pieces,

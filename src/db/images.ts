@@ -38,4 +38,7 @@ export const KIND_WORDS: Record<RecordKind, string> = {
   piece: 'piece',
   batch: 'batch',
   pour: 'layer',
+  consumable: 'consumable',
+  lot: 'lot',
+  movement: 'movement',
 };

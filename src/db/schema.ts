@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { DEVICE_ROLES } from '@/core/records/devices';
+import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/stock/schema';
 import { check, foreignKey, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /*
@@ -22,6 +23,7 @@ export const settings = sqliteTable('settings', documentColumns());
 export const products = sqliteTable('products', documentColumns());
 export const colourants = sqliteTable('colourants', documentColumns());
 export const recipes = sqliteTable('recipes', documentColumns());
+export const consumables = sqliteTable('consumables', documentColumns());
 
 export const sets = sqliteTable('sets', {
   ...documentColumns(),
@@ -210,6 +212,69 @@ export const weighings = sqliteTable(
       'weighings_grams',
       sql`${table.partAGrams} >= 0 and (${table.partBGrams} is null or ${table.partBGrams} >= 0)`,
     ),
+  ],
+);
+
+/** One bottle, kit or pack that was bought. What is left of it is the sum of its movements. */
+export const lots = sqliteTable(
+  'lots',
+  {
+    id: text('id').primaryKey(),
+    version: integer('version').notNull().default(1),
+    position: integer('position').notNull().default(0),
+    itemKind: text('item_kind', { enum: STOCK_KINDS }).notNull(),
+    itemId: text('item_id').notNull(),
+    name: text('name').notNull(),
+    bought: text('bought', { mode: 'json' }).$type<Lot['bought']>().notNull(),
+    boughtOn: text('bought_on').notNull(),
+    openedOn: text('opened_on'),
+    bestBefore: text('best_before'),
+    price: real('price').notNull(),
+    /** Taken out of the books: it was entered by mistake. Its movements stay, with those that undo them. */
+    gone: integer('gone', { mode: 'boolean' }).notNull().default(false),
+    updatedAt: text('updated_at').notNull(),
+  },
+  (table) => [
+    index('lots_item').on(table.itemKind, table.itemId),
+    check('lots_price', sql`${table.price} >= 0`),
+    check('lots_opened', sql`${table.openedOn} is null or ${table.openedOn} >= ${table.boughtOn}`),
+  ],
+);
+
+/**
+ * The ledger: every gram (or piece) that came, was opened, poured, lost, thrown away, found or corrected, and what is reserved for
+ * whom. Rows are only ever added; triggers refuse to change or delete one, and to let a part of a lot fall below nothing.
+ */
+export const movements = sqliteTable(
+  'movements',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    /** By which an edit knows the movement that it made. */
+    key: text('key').unique(),
+    /** Null for what is reserved: that is meant for a batch, out of whichever lot. */
+    lotId: text('lot_id').references(() => lots.id),
+    itemKind: text('item_kind', { enum: STOCK_KINDS }).notNull(),
+    itemId: text('item_id').notNull(),
+    part: text('part', { enum: STOCK_PARTS }).notNull(),
+    /** Positive comes, negative goes. */
+    amount: real('amount').notNull(),
+    kind: text('kind', { enum: MOVEMENT_KINDS }).notNull(),
+    at: text('at').notNull(),
+    note: text('note').notNull(),
+    /** What caused it: a cup of a layer of a batch. The batch may be gone by now. */
+    batchId: text('batch_id'),
+    layer: integer('layer'),
+    cup: integer('cup'),
+    /** The movement that this one takes back. */
+    counters: integer('counters'),
+    enteredAt: text('entered_at').notNull(),
+  },
+  (table) => [
+    index('movements_lot').on(table.lotId, table.part),
+    index('movements_item').on(table.itemKind, table.itemId, table.part),
+    index('movements_batch').on(table.batchId, table.layer),
+    index('movements_counters').on(table.counters),
+    check('movements_lot_or_reserved', sql`(${table.lotId} is null) = (${table.kind} in ('reserved', 'released'))`),
   ],
 );
 

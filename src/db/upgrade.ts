@@ -131,7 +131,7 @@ function upgradeJournal(db: Connection, context: UpgradeContext): void {
 }
 
 function imageOf(kind: Change['kind'], image: RowImage, context: UpgradeContext): RowImage {
-  if (kind === 'pour') return image;
+  if (kind === 'pour' || kind === 'lot' || kind === 'movement') return image;
   if (kind !== 'batch')
     return { ...image, data: upgraded(kind, image.data, image.shape ?? 1, context), shape: shapeOf(kind) };
   const old = image.data as OldBatch;

@@ -65,6 +65,7 @@ const desk: DeskView = {
       },
     },
     products: [{ id: 'p', version: 1, data: PRODUCT_KINDS[1]! }],
+    consumables: [],
     colourants: [],
     recipes: [],
   },

@@ -4,11 +4,17 @@ import type { Database } from '@/db/dataFile';
 import { currentPours, getBatch, setOfBatch } from '@/db/batches';
 import { getDocument } from '@/db/documents';
 import { history, type Touched } from '@/db/journal';
+import { getLot, lotOfMovement } from '@/db/stock';
 import { wallClockNow } from './clock';
 
 /** A record as it is now, for a screen that shows it. */
 function rowOf(db: Database, { kind, id, setId }: Touched): RowChange[] {
   if (kind === 'batch') return [{ kind, id, setId, row: getBatch(db, id) }];
+  if (kind === 'lot') return [{ kind, id, setId: null, row: getLot(db, id) }];
+  if (kind === 'movement') {
+    const lotId = lotOfMovement(db, id);
+    return lotId === null ? [] : [{ kind: 'lot', id: lotId, setId: null, row: getLot(db, lotId) }];
+  }
   if (kind !== 'pour') return [{ kind, id, setId, row: getDocument(db, kind, id) } as RowChange];
   const dot = id.lastIndexOf('.');
   const [batchId, layer] = [id.slice(0, dot), Number(id.slice(dot + 1))];

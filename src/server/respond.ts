@@ -2,6 +2,7 @@ import { ZodError } from 'zod';
 import { CopyError } from '@/db/copies';
 import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
+import { isLessThanNothing } from '@/db/stock';
 import { mostBytesAt, verdictOnWriting } from './door/gate';
 import { FieldProblem } from './runCommand';
 
@@ -58,6 +59,12 @@ export function refusalOf(error: unknown): { status: number; body: Refusal } | n
       error.reason === 'missing' ? 404 : 409,
       error.reason === 'missing' ? 'missing' : 'refused',
       error.message,
+    );
+  if (isLessThanNothing(error))
+    return refuse(
+      409,
+      'refused',
+      'A lot would hold less than nothing by that. Say first, on the shelf, what is really left in it.',
     );
   if (error instanceof CopyError) return refuse(422, 'refused', error.message);
   if (error instanceof DataFileError) return refuse(DATA_STATUS[error.trouble], 'data file', error.message);

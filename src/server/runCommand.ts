@@ -1,6 +1,8 @@
 import { outlineEdges } from '@/core/bed/outline';
 import { checkReadings } from '@/core/bed/measured';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { NOTHING } from '@/core/stock/lots';
+import { batchNeeds } from '@/core/stock/needs';
 import { batchRequest, remainingItems } from '@/core/records/buildRequest';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
@@ -18,6 +20,7 @@ import type { Database } from '@/db/dataFile';
 import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
 import { missingFor, takeAlong, usersOf } from '@/db/dependents';
 import { getDocument, listDocuments } from '@/db/documents';
+import { getLot, release, reserve } from '@/db/stock';
 import { KIND_WORDS } from '@/db/images';
 import { edit, EditRefusedError, redo, StaleEditError, undo } from '@/db/journal';
 import { STORAGE } from '@/db/records';
@@ -88,6 +91,10 @@ async function prepared(command: Command, now: string): Promise<Work> {
       return (db) => putRecord(db, command, now);
     case 'add':
       return (db) => addRecord(db, command, now);
+    case 'take in':
+      return (db) => takeInLots(db, command.lots, now);
+    case 'reserve':
+      return reserveForBatch(command, now);
     case 'plan':
       return (db) => planBatch(db, command.setId, now);
     case 'stock':
@@ -168,8 +175,22 @@ function mustBeThere(db: Database, setId: string): Stored<WaterSet> {
   return set;
 }
 
+/** A lot cannot give more than it holds. */
+function checkMovement(db: Database, { lotId, part, amount }: RecordData<'movement'>): void {
+  const lot = getLot(db, lotId);
+  if (!lot) throw new FieldProblem(['lotId'], 'This lot is no longer there.');
+  const held = lot.left.find((one) => one.part === part);
+  if (!held) throw new FieldProblem(['part'], `${lot.data.name} has no such part.`);
+  if (held.amount + amount < -NOTHING)
+    throw new FieldProblem(
+      ['amount'],
+      `${lot.data.name} holds ${held.amount.toFixed(1)}; ${(-amount).toFixed(1)} cannot leave it. Say first what is really left.`,
+    );
+}
+
 function addRecord(db: Database, command: Extract<Command, { do: 'add' }>, now: string): Done {
   const id = crypto.randomUUID();
+  if (command.kind === 'movement') checkMovement(db, command.data);
   const setId = 'setId' in command ? command.setId : undefined;
   if (setId !== undefined) mustBeThere(db, setId);
   checkReferences(db, command.kind, command.data);
@@ -190,6 +211,53 @@ function planBatch(db: Database, setId: string, now: string): Done {
     writer.add('batch', id, { name, items, pourAt: now, benchWindows: null }, setId),
   );
   return { id, touched };
+}
+
+/** Lots out of a file; what was left in them by then is a movement. */
+function takeInLots(db: Database, lots: Extract<Command, { do: 'take in' }>['lots'], now: string): Done {
+  lots.forEach(({ lot }, i) => {
+    const [missing] = missingFor(db, 'lot', lot);
+    if (missing) throw new FieldProblem(['lots', i, 'lot', ...missing.path], 'This is no longer on the shelf.');
+  });
+  const touched = edit(db, 'shelf', `Take in ${lots.length} lots`, now, (writer) => {
+    for (const { lot, left } of lots) {
+      const id = crypto.randomUUID();
+      writer.add('lot', id, lot);
+      for (const { part, amount } of left) {
+        const held = lot.bought.find((one) => one.part === part)?.amount ?? 0;
+        const data = {
+          lotId: id,
+          part,
+          amount: amount - held,
+          kind: 'corrected' as const,
+          at: now,
+          note: 'as taken in',
+        };
+        if (amount !== held) writer.add('movement', crypto.randomUUID(), data);
+      }
+    }
+  });
+  return { id: null, touched };
+}
+
+/** Reserves what a batch needs as it is planned now, or gives it back. */
+async function reserveForBatch({ batchId, wanted }: Extract<Command, { do: 'reserve' }>, now: string): Promise<Work> {
+  const { setId, row, amounts } = await planToPour(batchId);
+  const consumables = withData((db) => listDocuments(db, 'consumable').records);
+  const needs = batchNeeds(amounts.request, amounts.amounts, consumables);
+  return (db) => {
+    const { name } = row.data;
+    if (wanted)
+      reserve(
+        db,
+        batchId,
+        needs.map(({ item, part, likely }) => ({ item, part, amount: likely })),
+        name,
+        now,
+      );
+    else release(db, batchId, name, now);
+    return { id: batchId, touched: [{ kind: 'batch', id: batchId, setId }] };
+  };
 }
 
 /** Puts kinds that ship and are not there on the shelf, under their own ids. */

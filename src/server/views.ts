@@ -24,6 +24,7 @@ import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { getDocument, listDocuments } from '@/db/documents';
 import { history } from '@/db/journal';
 import { otherSets } from '@/db/otherSets';
+import { listLots } from '@/db/stock';
 import { batchCounts, plannedWork, pouredWork } from '@/db/work';
 import { clockChangesNow, wallClockNow } from './clock';
 import { withData } from './data';
@@ -48,6 +49,7 @@ function shelfOf(db: Database, unreadable: Unreadable[]): Shelf {
     products: noted(listDocuments(db, 'product')),
     colourants: noted(listDocuments(db, 'colourant')),
     recipes: noted(listDocuments(db, 'recipe')),
+    consumables: noted(listDocuments(db, 'consumable')),
   };
 }
 
@@ -59,7 +61,7 @@ export const shelfView = (): ShelfView =>
       id,
       name,
     }));
-    return { ...shelf, missingKinds, ...stateOf(db, 'shelf', unreadable) };
+    return { ...shelf, missingKinds, lots: listLots(db), ...stateOf(db, 'shelf', unreadable) };
   });
 
 /** The other sets of the workshop, for comparing their water. */

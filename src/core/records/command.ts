@@ -4,6 +4,7 @@ import { edgeNameSchema, pieceDesignSchema } from '../bed/schema';
 import { MOST_DESIGNS } from '../plan/request';
 import { cornerShimsSchema, measuredEdgesSchema } from '../seams/schema';
 import { productSchema } from '../mixing/product';
+import { consumableSchema, lotSchema, movementSchema, STOCK_PARTS } from '../stock/schema';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 
 const id = z.string().min(1).max(40);
@@ -40,6 +41,8 @@ export const commandSchema = z.discriminatedUnion('do', [
     put('design', pieceDesignSchema),
     put('piece', pieceSchema),
     put('batch', batchSchema),
+    put('consumable', consumableSchema),
+    put('lot', lotSchema),
   ]),
   z.discriminatedUnion('kind', [
     add('product', productSchema),
@@ -49,10 +52,13 @@ export const commandSchema = z.discriminatedUnion('do', [
     addToSet('design', pieceDesignSchema),
     addToSet('piece', pieceSchema),
     addToSet('batch', batchSchema),
+    add('consumable', consumableSchema),
+    add('lot', lotSchema),
+    add('movement', movementSchema),
   ]),
   z.object({
     do: z.literal('remove'),
-    kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch']),
+    kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch', 'consumable', 'lot']),
     id,
     version,
   }),
@@ -64,6 +70,21 @@ export const commandSchema = z.discriminatedUnion('do', [
     layer: z.number().int().min(1),
     pour: pourRecordSchema.nullable(),
   }),
+  /** Lots out of a file, with what was left in them, all or none. */
+  z.object({
+    do: z.literal('take in'),
+    lots: z
+      .array(
+        z.object({
+          lot: lotSchema,
+          left: z.array(z.object({ part: z.enum(STOCK_PARTS), amount: z.number().min(0).max(1_000_000) })).max(2),
+        }),
+      )
+      .min(1)
+      .max(500),
+  }),
+  /** Reserves what a batch needs, as it is planned now, in place of what was reserved before; or gives all of it back. */
+  z.object({ do: z.literal('reserve'), batchId: id, wanted: z.boolean() }),
   /** A new batch of what no batch has taken yet. */
   z.object({ do: z.literal('plan'), setId: id }),
   /** Kinds of product that ship with the program and are not on the shelf. */

@@ -44,6 +44,7 @@ const desk: DeskView = {
       losses: TYPICAL_LOSSES,
     }),
     products: [stored('p', PRODUCT_KINDS[2]!)],
+    consumables: [],
     colourants: [],
     recipes: [stored('r', { name: 'Ghost', doses: [{ colourantId: 'gone', gramsPer100: 1 }] })],
   },

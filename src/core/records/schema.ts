@@ -16,6 +16,7 @@ import {
   setNameSchema,
 } from '../plan/request';
 import { pieceWaterSchema } from '../tint/pieceWater';
+import { consumableSchema, lotSchema, movementSchema } from '../stock/schema';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 import { unitPreferencesSchema } from '../units/formatMeasure';
 
@@ -163,6 +164,9 @@ export const RECORD_SCHEMAS = {
   piece: pieceSchema,
   batch: batchSchema,
   pour: batchPourSchema,
+  consumable: consumableSchema,
+  lot: lotSchema,
+  movement: movementSchema,
 } as const;
 export type RecordKind = keyof typeof RECORD_SCHEMAS;
 export type RecordData<K extends RecordKind> = z.infer<(typeof RECORD_SCHEMAS)[K]>;

@@ -3,7 +3,7 @@ import type { BenchWindow } from '../cure/benchWindows';
 import type { RecordKind } from './schema';
 
 /** Kinds that are kept as documents. */
-export type DocumentKind = Exclude<RecordKind, 'batch' | 'pour'>;
+export type DocumentKind = Exclude<RecordKind, 'batch' | 'pour' | 'lot' | 'movement'>;
 
 /** What an upgrader may ask about the data file that it works on. */
 export interface UpgradeContext {

@@ -4,6 +4,7 @@ import type { WallTime } from '../cure/wallTime';
 import type { Amounts, Plan, PlanRequest } from '../plan';
 import type { Product } from '../mixing/product';
 import type { PackedStrip } from '../picture/packedStrip';
+import type { Consumable, Lot, MovementKind, StockPart } from '../stock/schema';
 import type { Colourant, Recipe } from '../tint/schema';
 import type { Batch, PieceRecord, PourRecord, RecordData, RecordKind, Settings, Stored, WaterSet } from './schema';
 
@@ -26,6 +27,7 @@ export interface Shelf {
   products: Stored<Product>[];
   colourants: Stored<Colourant>[];
   recipes: Stored<Recipe>[];
+  consumables: Stored<Consumable>[];
 }
 
 /** What every view tells: what undo would do, the workshop's wall clock, and what cannot be read. */
@@ -40,6 +42,8 @@ export interface ViewState {
 export interface ShelfView extends Shelf, ViewState {
   /** Kinds of product that ship and are not on the shelf, by id and name. */
   missingKinds: { id: string; name: string }[];
+  /** What was bought, and what is left of it. */
+  lots: LotRow[];
 }
 
 /** A batch in short: what is wished, and how far it has been poured. */
@@ -76,6 +80,26 @@ export interface DeskView extends ViewState {
 
 /** What every stage needs to draw a set. */
 export type SetDocuments = Pick<DeskView, 'set' | 'designs' | 'pieces' | 'shelf'>;
+
+/** A lot with what is left of each part in it, and when it last moved. */
+export interface LotRow extends Stored<Lot> {
+  left: { part: StockPart; amount: number }[];
+  lastAt: WallTime | null;
+}
+
+/** One line of the history of a lot. */
+export interface MovementRow {
+  id: number;
+  part: StockPart;
+  amount: number;
+  kind: MovementKind;
+  at: WallTime;
+  note: string;
+  batchId: string | null;
+  layer: number | null;
+  cup: number | null;
+  leftAfter: number;
+}
 
 /** What a recipe was, and since when; null: since before anything that is remembered. */
 export interface RecipeVersion {
@@ -137,13 +161,14 @@ export interface BatchPlanView {
 /** One row that an edit changed; null when it is gone. */
 export type RowChange =
   | {
-      [K in Exclude<RecordKind, 'batch' | 'pour'>]: {
+      [K in Exclude<RecordKind, 'batch' | 'pour' | 'lot' | 'movement'>]: {
         kind: K;
         id: string;
         setId: string | null;
         row: Stored<RecordData<K>> | null;
       };
-    }[Exclude<RecordKind, 'batch' | 'pour'>]
+    }[Exclude<RecordKind, 'batch' | 'pour' | 'lot' | 'movement'>]
+  | { kind: 'lot'; id: string; setId: null; row: LotRow | null }
   | { kind: 'batch'; id: string; setId: string | null; row: BatchRow | null }
   | { kind: 'pour'; id: string; setId: string | null; batchId: string; layer: number; row: PourRecord | null };
 

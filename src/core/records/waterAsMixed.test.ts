@@ -8,7 +8,7 @@ import { LEVEL_BENCH, planAmounts, type PlanRequest } from '../plan';
 import { matchSet } from '../seams/matchSet';
 import { pieceWaterSchema, tintOfWater, type PieceWater } from '../tint/pieceWater';
 import { matchPieces, setMatchRequest } from './buildRequest';
-import type { PieceRecord, Settings, Stored } from './schema';
+import type { PieceRecord, Settings } from './schema';
 import { waterSetSchema } from './schema';
 import type { SetDocuments } from './views';
 import { waterAsMixed } from './waterAsMixed';
@@ -70,8 +70,9 @@ describe('an old piece among new ones', () => {
       settings: { id: 'w', version: 1, data: { tilt: LEVEL_BENCH } as unknown as Settings },
       products: [{ id: 'p', version: 1, data: PRODUCT_KINDS[1]! }],
       colourants: [{ id: 'ink', version: 1, data: ink }] as never,
+      consumables: [],
       recipes: [{ id: 'r', version: 1, data: { name: 'Green', doses: [{ colourantId: 'ink', gramsPer100: 0.1 }] } }],
-    } as SetDocuments['shelf'] & { products: Stored<(typeof PRODUCT_KINDS)[number]>[] },
+    } as SetDocuments['shelf'],
   });
   const bare: PieceRecord = { designId: 'T-1', copy: 2, measured: { atLevelMm: 15, readings: [], fillMl: null } };
   const worst = (pieces: PieceRecord[]): number =>

@@ -5,11 +5,13 @@ import { batchPieces, drawnDesigns, setRequest } from '@/core/records/buildReque
 import type { Batch, PieceRecord, PourRecord, Stored, WaterSet } from '@/core/records/schema';
 import type { SetDocuments } from '@/core/records/views';
 import { appendEntry, keepPlan } from '../batches';
+import { bookPour } from '../bookPour';
 import type { Database } from '../dataFile';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '../defaults';
 import { getDocument, listDocuments } from '../documents';
 import { edit, type EditWriter } from '../journal';
 import { CREEK_MOUTH, HERON_SLACK_DESIGNS } from './heronSlackDesigns';
+import { writeHeronSlackStock } from './heronSlackStock';
 import { HERON_SLACK_TABLES } from './heronSlackTables';
 
 export const HERON_SLACK_ID = 'heron-slack';
@@ -233,6 +235,7 @@ export function writeHeronSlack(
   const settings = getDocument(writer.db, 'settings', SETTINGS_ID);
   if (settings?.data.benchWindows.length === 0)
     writer.put('settings', SETTINGS_ID, { ...settings.data, benchWindows: [...BENCH_WINDOWS] }, null);
+  writeHeronSlackStock(writer, minutes);
   writer.add('set', HERON_SLACK_ID, heronSlackSet(minutes));
   for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
   for (const { id, data } of MEASURED) writer.add('piece', id, data, HERON_SLACK_ID);
@@ -241,12 +244,11 @@ export function writeHeronSlack(
     const plan = plans.get(id);
     if (!plan) continue;
     keepPlan(writer.db, id, plan, now);
-    poured.forEach((layer, i) =>
-      appendEntry(writer.db, id, strayPour(plan.amounts, i + 1, layer), {
-        struck: false,
-        enteredAt: toWallTime(layer.at),
-      }),
-    );
+    poured.forEach((layer, i) => {
+      const pour = strayPour(plan.amounts, i + 1, layer);
+      appendEntry(writer.db, id, pour, { struck: false, enteredAt: toWallTime(layer.at) });
+      bookPour(writer.db, { batchId: id, batchName: batch.name, layer: i + 1, kept: plan, pour }, now);
+    });
   }
 }
 
@@ -255,4 +257,5 @@ const shelfOf = (db: Database): SetDocuments['shelf'] => ({
   products: listDocuments(db, 'product').records,
   colourants: listDocuments(db, 'colourant').records,
   recipes: listDocuments(db, 'recipe').records,
+  consumables: listDocuments(db, 'consumable').records,
 });

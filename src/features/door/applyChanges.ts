@@ -15,6 +15,7 @@ function onShelf<S extends Shelf>(shelf: S, { kind, id, row }: RowChange): S {
   if (kind === 'product') return { ...shelf, products: list(shelf.products) };
   if (kind === 'colourant') return { ...shelf, colourants: list(shelf.colourants) };
   if (kind === 'recipe') return { ...shelf, recipes: list(shelf.recipes) };
+  if (kind === 'consumable') return { ...shelf, consumables: list(shelf.consumables) };
   return shelf;
 }
 
@@ -26,7 +27,11 @@ const withState = <V extends ShelfView | DeskView | SetsView>(view: V, { history
 
 /** The shelf after some rows have changed. */
 export function shelfWith(view: ShelfView, changed: Changed): ShelfView {
-  const next = changed.changes.reduce(onShelf, view);
+  const next = changed.changes.reduce(
+    (now, change) =>
+      change.kind === 'lot' ? { ...now, lots: withRow(now.lots, change.id, change.row) } : onShelf(now, change),
+    view,
+  );
   const missingKinds = next.missingKinds.filter(({ id }) => !next.products.some((product) => product.id === id));
   return withState({ ...next, missingKinds }, changed);
 }

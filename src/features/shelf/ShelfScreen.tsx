@@ -17,6 +17,8 @@ import { UnreadableNotice } from '../door/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { ColourantShelf } from './ColourantShelf';
 import { ProductShelf } from './ProductShelf';
+import { Consumables } from './stock/Consumables';
+import { StockShelf } from './stock/StockShelf';
 import styles from './ShelfScreen.module.css';
 import { Workshop } from './Workshop';
 
@@ -45,8 +47,10 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
           </TopBar>
           <main className={styles.main}>
             <UnreadableNotice unreadable={door.view.unreadable} />
+            <StockShelf door={door} />
             <ProductShelf door={door} chosen={params.get('product')} />
             <ColourantShelf door={door} />
+            <Consumables door={door} />
             <Workshop door={door} />
             <section aria-label="Devices" id="devices">
               <h2 className={styles.heading}>Devices</h2>

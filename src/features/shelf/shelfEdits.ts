@@ -5,11 +5,12 @@ import type { Command } from '@/core/records/command';
 import type { EditDoor } from '../door/editDoor';
 
 export type ShelfDoor = EditDoor<ShelfView>;
-type ShelfKind = 'product' | 'colourant' | 'settings';
+type ShelfKind = 'product' | 'colourant' | 'consumable' | 'settings';
 
 function newestOf(view: ShelfView, kind: ShelfKind, id: string): Stored<object> | undefined {
   if (kind === 'settings') return view.settings;
-  return (kind === 'product' ? view.products : view.colourants).find((stored) => stored.id === id);
+  const lists = { product: view.products, colourant: view.colourants, consumable: view.consumables };
+  return (lists[kind] as Stored<object>[]).find((stored) => stored.id === id);
 }
 
 /** Ways to change one record on the shelf: write a value at a path, and ask its schema about one first. */

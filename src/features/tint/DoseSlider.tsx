@@ -1,6 +1,7 @@
 'use client';
 
 import Slider from '@mui/material/Slider';
+import { ThemeProvider, type Theme } from '@mui/material/styles';
 import { useState } from 'react';
 import { mostGramsPer100 } from '@/core/tint/limits';
 import type { Colourant } from '@/core/tint/schema';
@@ -13,6 +14,9 @@ interface DoseSliderProps {
   onDose: (gramsPer100: number, done: boolean) => void;
 }
 
+/** The theme leaves out the variables of the slider's colours; here they come from the style sheet. */
+const withoutVariables = (outer: Theme): Theme => ({ ...outer, vars: undefined }) as unknown as Theme;
+
 const STEPS = 400;
 /** Doses are small: the first half of the way is the first quarter of the most. */
 const gramsAt = (most: number, position: number): number => Math.round(most * (position / STEPS) ** 2 * 1000) / 1000;
@@ -24,26 +28,28 @@ export function DoseSlider({ colourant, gramsPer100, onDose }: DoseSliderProps) 
   const [dragged, setDragged] = useState<number | null>(null);
   const grams = dragged === null ? gramsPer100 : gramsAt(most, dragged);
   return (
-    <Slider
-      size="small"
-      className={styles.slider!}
-      aria-label={`${colourant.name} by eye`}
-      min={0}
-      max={STEPS}
-      step={1}
-      shiftStep={20}
-      value={dragged ?? positionOf(most, gramsPer100)}
-      getAriaValueText={() => `${grams.toFixed(3)} g`}
-      valueLabelDisplay={dragged === null ? 'off' : 'on'}
-      valueLabelFormat={() => `${grams.toFixed(3)} g, ${(grams / colourant.dropGrams).toFixed(1)} drops`}
-      onChange={(_, value) => {
-        setDragged(value as number);
-        onDose(gramsAt(most, value as number), false);
-      }}
-      onChangeCommitted={(_, value) => {
-        setDragged(null);
-        onDose(gramsAt(most, value as number), true);
-      }}
-    />
+    <ThemeProvider theme={withoutVariables}>
+      <Slider
+        size="small"
+        className={styles.slider!}
+        aria-label={`${colourant.name} by eye`}
+        min={0}
+        max={STEPS}
+        step={1}
+        shiftStep={20}
+        value={dragged ?? positionOf(most, gramsPer100)}
+        getAriaValueText={() => `${grams.toFixed(3)} g`}
+        valueLabelDisplay={dragged === null ? 'off' : 'on'}
+        valueLabelFormat={() => `${grams.toFixed(3)} g, ${(grams / colourant.dropGrams).toFixed(1)} drops`}
+        onChange={(_, value) => {
+          setDragged(value as number);
+          onDose(gramsAt(most, value as number), false);
+        }}
+        onChangeCommitted={(_, value) => {
+          setDragged(null);
+          onDose(gramsAt(most, value as number), true);
+        }}
+      />
+    </ThemeProvider>
   );
 }

@@ -66,7 +66,6 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                 validate={(value) => complaintAt(recipeSchema, data, ['doses', i, 'gramsPer100'], value)}
                 onCommit={(grams) => dose(grams)}
               />
-              {colourant && <DoseSlider colourant={colourant} gramsPer100={gramsPer100} onDose={dose} />}
               <Button
                 variant="text"
                 size="small"
@@ -81,6 +80,7 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
               >
                 Leave out
               </Button>
+              {colourant && <DoseSlider colourant={colourant} gramsPer100={gramsPer100} onDose={dose} />}
             </div>
           );
         })}

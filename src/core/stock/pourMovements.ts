@@ -1,0 +1,117 @@
+import { takeFrom, type LotState } from './lots';
+import type { Consumable, MovementKind, StockItem, StockPart } from './schema';
+
+/** What one cup took of one thing: so much that reached the pieces, so much that stayed in the cup and on the stick. */
+export interface CupTake {
+  cup: number | null;
+  item: StockItem;
+  part: StockPart;
+  poured: number;
+  lost: number;
+}
+
+/** A planned cup and what was really weighed into it. */
+export interface PouredCup {
+  number: number;
+  planned: { pouredGrams: number; mixGrams: number; doses: readonly { id: string; grams: number }[] };
+  partAGrams: number;
+  /** Null for one-part products: part A is all of it. */
+  partBGrams: number | null;
+}
+
+/**
+ * What the cups of a layer took out of the bottles. Of what was weighed, the planned share reached the pieces and the rest was lost.
+ * Colourants are taken to have been dosed to the recipe, for what was really in the cup.
+ */
+export function cupTakes(productId: string, cups: readonly PouredCup[]): CupTake[] {
+  return cups.flatMap(({ number: cup, planned, partAGrams, partBGrams }): CupTake[] => {
+    const share = planned.mixGrams > 0 ? planned.pouredGrams / planned.mixGrams : 0;
+    const take = (item: StockItem, part: StockPart, grams: number): CupTake[] =>
+      grams > 0 ? [{ cup, item, part, poured: grams * share, lost: grams * (1 - share) }] : [];
+    const product: StockItem = { kind: 'product', id: productId };
+    const weighed = partAGrams + (partBGrams ?? 0);
+    const scale = planned.mixGrams > 0 ? weighed / planned.mixGrams : 0;
+    return [
+      ...(partBGrams === null
+        ? take(product, 'all', partAGrams)
+        : [...take(product, 'A', partAGrams), ...take(product, 'B', partBGrams)]),
+      ...planned.doses.flatMap(({ id, grams }) => take({ kind: 'colourant', id }, 'all', grams * scale)),
+    ];
+  });
+}
+
+/** What a layer takes of consumables: whole pieces, counted for its cups; what a batch takes once is counted with its first layer. */
+export function consumableTakes(
+  consumables: readonly { id: string; data: Consumable }[],
+  counts: { cups: number; layers: number; first: boolean; pieces: number; damMm: number },
+): CupTake[] {
+  const times: Record<Consumable['per'], number> = {
+    cup: counts.cups,
+    layer: counts.layers,
+    batch: counts.first ? 1 : 0,
+    piece: counts.first ? counts.pieces : 0,
+    'mm of dam': counts.first ? counts.damMm : 0,
+  };
+  return consumables.flatMap(({ id, data }) => {
+    const used = Math.ceil(times[data.per] * data.amount - 1e-9);
+    return used > 0
+      ? [{ cup: null, item: { kind: 'consumable', id }, part: 'all' as const, poured: used, lost: 0 } satisfies CupTake]
+      : [];
+  });
+}
+
+/** A movement out of a lot (negative), or something found to have been in it after all (positive). */
+export interface LotMovement {
+  lotId: string;
+  item: StockItem;
+  part: StockPart;
+  amount: number;
+  kind: Extract<MovementKind, 'poured' | 'lost' | 'used' | 'found'>;
+  cup: number | null;
+}
+
+/**
+ * Takes out of lots what cups took, lot after lot in their order. What was poured was there: where the lots of a thing held less
+ * than that, as much is first found in the last of them. Things of which no lot was ever entered are left alone. The grams of all
+ * movements of a cup but those found add up to what was taken.
+ */
+export function lotMovements(
+  takes: readonly CupTake[],
+  lotsOf: (item: StockItem) => readonly LotState[],
+): LotMovement[] {
+  const state = new Map<string, LotState[]>();
+  const movements: LotMovement[] = [];
+  for (const { cup, item, part, poured, lost } of takes) {
+    const key = `${item.kind} ${item.id}`;
+    const lots = state.get(key) ?? lotsOf(item).map((lot) => ({ ...lot, left: lot.left.map((one) => ({ ...one })) }));
+    state.set(key, lots);
+    const holding = lots.filter(({ left }) => left.some((one) => one.part === part));
+    const last = holding.at(-1);
+    if (!last) continue;
+    const all = poured + lost;
+    const { short } = takeFrom(holding, part, all);
+    const change = (lotId: string, amount: number): void => {
+      const one = lots.find(({ id }) => id === lotId)!.left.find((left) => left.part === part)!;
+      one.amount += amount;
+    };
+    if (short > 0) {
+      // The one that is in use: open, or else the last.
+      const open = holding.filter(({ lot }) => lot.openedOn !== null).at(-1) ?? last;
+      movements.push({ lotId: open.id, item, part, amount: short, kind: 'found', cup });
+      change(open.id, short);
+    }
+    const share = all > 0 ? poured / all : 0;
+    for (const { lotId, amount } of takeFrom(holding, part, all).taken) {
+      change(lotId, -amount);
+      const out = (grams: number, kind: LotMovement['kind']): void => {
+        if (grams > 0) movements.push({ lotId, item, part, amount: -grams, kind, cup });
+      };
+      if (item.kind === 'consumable') out(amount, 'used');
+      else {
+        out(amount * share, 'poured');
+        out(amount - amount * share, 'lost');
+      }
+    }
+  }
+  return movements;
+}

@@ -1,0 +1,75 @@
+import { eq } from 'drizzle-orm';
+import type { KeptPlan } from '@/core/records/views';
+import type { PourRecord } from '@/core/records/schema';
+import { consumableTakes, cupTakes, lotMovements } from '@/core/stock/pourMovements';
+import type { StockItem } from '@/core/stock/schema';
+import { getDocument, listDocuments } from './documents';
+import type { Connection } from './images';
+import { lots } from './schema';
+import { counterMovements, lotsOf, move, movementsOfLayer, release } from './stock';
+
+/** What is poured, of which batch, and by which plan. */
+interface Poured {
+  batchId: string;
+  batchName: string;
+  layer: number;
+  kept: KeptPlan;
+  /** Null: it was not poured after all. */
+  pour: PourRecord | null;
+}
+
+/**
+ * Books a poured layer: what its cups took leaves the lots, and a sealed lot that is begun is open from then on. Entered again, what
+ * was booked before is taken back first; nothing is edited away. With the last layer what is still reserved is released.
+ */
+export function bookPour(db: Connection, { batchId, batchName, layer, kept, pour }: Poured, now: string): void {
+  const before = movementsOfLayer(db, batchId, layer);
+  counterMovements(db, before, pour ? 'entered again' : 'not poured after all', now);
+  const planned = kept.amounts.layers[layer - 1];
+  if (!pour || !planned) return;
+  const { totals } = kept.amounts;
+  const cups = pour.cups.flatMap((weighed) => {
+    const plan = planned.cups.find(({ number }) => number === weighed.number);
+    return plan ? [{ ...weighed, planned: plan }] : [];
+  });
+  const takes = [
+    ...cupTakes(kept.request.product.id, cups),
+    ...consumableTakes(listDocuments(db, 'consumable').records, {
+      ...{ cups: cups.length, layers: 1, first: layer === 1, pieces: totals.pieces, damMm: totals.damMm },
+    }),
+  ];
+  const note = `${batchName}, layer ${layer}`;
+  for (const { lotId, item, part, amount, kind, cup } of lotMovements(takes, (item) => lotsOf(db, item))) {
+    const where = { lotId, item, part, batchId, layer, cup, at: pour.pouredAt };
+    if (amount < 0) openLot(db, lotId, item, where.part, pour.pouredAt, now);
+    move(
+      db,
+      { ...where, amount, kind, note: kind === 'found' ? `${note}: the lot held more than was entered` : note },
+      now,
+    );
+  }
+  if (layer === kept.amounts.layers.length) release(db, batchId, `${batchName} is poured`, now);
+}
+
+/** A sealed lot that something is taken from is open from that day on. */
+function openLot(
+  db: Connection,
+  lotId: string,
+  item: StockItem,
+  part: Parameters<typeof move>[1]['part'],
+  at: string,
+  now: string,
+): void {
+  const row = db.select().from(lots).where(eq(lots.id, lotId)).get();
+  if (!row || row.openedOn !== null) return;
+  const day = at.slice(0, 10);
+  db.update(lots)
+    .set({ openedOn: day < row.boughtOn ? row.boughtOn : day, version: row.version + 1, updatedAt: now })
+    .where(eq(lots.id, lotId))
+    .run();
+  move(db, { lotId, item, part, amount: 0, kind: 'opened', at, note: '' }, now);
+}
+
+/** Months that a thing keeps once it is open; null where nothing is known of it. */
+export const shelfLifeOf = (db: Connection, { kind, id }: StockItem): number | null =>
+  kind === 'product' ? (getDocument(db, 'product', id)?.data.shelfLifeMonths ?? null) : null;

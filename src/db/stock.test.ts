@@ -1,0 +1,272 @@
+import { join } from 'node:path';
+import fc from 'fast-check';
+import type { PourRecord } from '@/core/records/schema';
+import { pourId } from '@/core/records/schema';
+import type { Lot, StockItem, StockPart } from '@/core/stock/schema';
+import { batchDetail, getBatch } from './batches';
+import { openDataFile, type Database } from './dataFile';
+import { HERON_SLACK_ID, loadHeronSlack } from './demo/heronSlack';
+import { stockShelf } from './defaults';
+import { edit, EditRefusedError, redo, undo } from './journal';
+import { getLot, isLessThanNothing, listLots, lotHistory, reserve, stockLevels } from './stock';
+import { temporaryFolder } from './testDataFile';
+
+const folder = temporaryFolder();
+const NOW = '2026-11-24T20:00';
+const EPOXY: StockItem = { kind: 'product', id: 'coating-epoxy' };
+const BATCH = 'hs-batch-1';
+let count = 0;
+let db: Database;
+
+beforeEach(() => {
+  db = openDataFile(join(folder, `${count++}.db`)).db;
+  stockShelf(db, NOW);
+});
+
+const lot = (change: Partial<Lot> = {}): Lot => ({
+  of: EPOXY,
+  name: 'Kit',
+  bought: [
+    { part: 'A', amount: 1000 },
+    { part: 'B', amount: 900 },
+  ],
+  boughtOn: '2026-10-01',
+  openedOn: null,
+  bestBefore: null,
+  price: 40,
+  ...change,
+});
+const buy = (id: string, change: Partial<Lot> = {}): void =>
+  void edit(db, 'shelf', 'Buy', NOW, (writer) => writer.add('lot', id, lot(change)));
+const left = (id: string, part: StockPart): number | undefined =>
+  getLot(db, id)?.left.find((one) => one.part === part)?.amount;
+let key = 0;
+const correct = (lotId: string, part: StockPart, amount: number): string => {
+  const id = `movement-${key++}`;
+  const data = { lotId, part, amount, kind: 'corrected' as const, at: NOW, note: '' };
+  edit(db, 'shelf', 'Weigh', NOW, (writer) => writer.add('movement', id, data));
+  return id;
+};
+
+describe('the ledger', () => {
+  test('what is left is the sum of what moved', () => {
+    buy('k');
+    correct('k', 'A', -250.5);
+    correct('k', 'A', 10);
+    expect([left('k', 'A'), left('k', 'B')]).toEqual([759.5, 900]);
+    expect(lotHistory(db, 'k').map(({ kind, part, amount, leftAfter }) => [kind, part, amount, leftAfter])).toEqual([
+      ['corrected', 'A', 10, 759.5],
+      ['corrected', 'A', -250.5, 749.5],
+      ['bought', 'B', 900, 900],
+      ['bought', 'A', 1000, 1000],
+    ]);
+  });
+  test('the database itself refuses less than nothing, and to change or delete a movement or a lot', () => {
+    buy('k');
+    expect(() => correct('k', 'B', -900.5)).toThrow('a lot cannot hold less than nothing');
+    expect(left('k', 'B')).toBe(900);
+    for (const statement of [
+      'update movements set amount = 5',
+      'delete from movements',
+      'delete from lots',
+      "insert into movements (lot_id, item_kind, item_id, part, amount, kind, at, note, entered_at) values (null, 'product', 'x', 'A', 1, 'poured', '', '', '')",
+      "insert into movements (lot_id, item_kind, item_id, part, amount, kind, at, note, entered_at) values ('no-such-lot', 'product', 'x', 'A', 1, 'poured', '', '', '')",
+    ])
+      expect(() => db.$client.prepare(statement).run()).toThrow(/never|CHECK|FOREIGN KEY/);
+  });
+  test('undo and redo are movements too', () => {
+    buy('k');
+    correct('k', 'A', -100);
+    undo(db, 'shelf', NOW);
+    expect(left('k', 'A')).toBe(1000);
+    redo(db, 'shelf', NOW);
+    expect(left('k', 'A')).toBe(900);
+    undo(db, 'shelf', NOW);
+    expect(left('k', 'A')).toBe(1000);
+    expect(lotHistory(db, 'k').filter(({ part }) => part === 'A')).toHaveLength(5);
+  });
+  test('a lot entered by mistake leaves the books and comes back with what it held', () => {
+    buy('k');
+    correct('k', 'A', -100);
+    edit(db, 'shelf', 'Mistake', NOW, (writer) => writer.remove('lot', 'k', null));
+    expect(getLot(db, 'k')).toBeNull();
+    expect(stockLevels(db, null, () => false)).toEqual([]);
+    undo(db, 'shelf', NOW);
+    expect([left('k', 'A'), left('k', 'B')]).toEqual([900, 900]);
+    redo(db, 'shelf', NOW);
+    undo(db, 'shelf', NOW);
+    expect([left('k', 'A'), left('k', 'B')]).toEqual([900, 900]);
+  });
+  test('what it held when bought, put right, moves what is left by as much', () => {
+    buy('k');
+    correct('k', 'A', -100);
+    edit(db, 'shelf', 'Put right', NOW, (writer) =>
+      writer.put(
+        'lot',
+        'k',
+        lot({
+          bought: [
+            { part: 'A', amount: 1200 },
+            { part: 'B', amount: 900 },
+          ],
+        }),
+        null,
+      ),
+    );
+    expect(left('k', 'A')).toBe(1100);
+    undo(db, 'shelf', NOW);
+    expect(left('k', 'A')).toBe(900);
+  });
+});
+
+describe('levels', () => {
+  test('good and expired apart, reservations of others and of its own apart', () => {
+    buy('k');
+    buy('old', { openedOn: '2026-10-02' });
+    reserve(db, 'here', [{ item: EPOXY, part: 'A', amount: 120 }], '', NOW);
+    reserve(db, 'there', [{ item: EPOXY, part: 'A', amount: 300 }], '', NOW);
+    reserve(db, 'there', [{ item: EPOXY, part: 'A', amount: 200 }], '', NOW);
+    const [a] = stockLevels(db, 'here', ({ id }) => id === 'old');
+    expect(a).toEqual({
+      ...{ item: EPOXY, part: 'A', good: 1000, expired: 1000, known: true },
+      ...{ reservedHere: 120, reservedElsewhere: 200 },
+    });
+  });
+});
+
+/** Undo and redo may have nothing to do, or would take out of a lot what it does not hold: then nothing happens. */
+function orRefused(run: () => unknown): void {
+  try {
+    run();
+  } catch (error) {
+    if (!(error instanceof EditRefusedError) && !isLessThanNothing(error)) throw error;
+  }
+}
+
+describe('a poured layer', () => {
+  beforeEach(() => loadHeronSlack(db, NOW));
+  /** Out of all lots of the epoxy, by where it went. */
+  const went = (kinds: readonly string[]): number =>
+    (
+      db.$client
+        .prepare(
+          `select coalesce(sum(amount), 0) as sum from movements where item_kind = 'product' and item_id = ? and lot_id is not null and kind in (${kinds.map(() => '?').join()})`,
+        )
+        .get(EPOXY.id, ...kinds) as { sum: number }
+    ).sum;
+  const inBottles = (): number =>
+    listLots(db)
+      .filter(({ data }) => data.of.id === EPOXY.id)
+      .reduce((sum, row) => sum + row.left.reduce((all, { amount }) => all + amount, 0), 0);
+  const weighed = (batch: string): number =>
+    batchDetail(db, batch)
+      .pours.flatMap(({ cups }) => cups)
+      .reduce((sum, { partAGrams, partBGrams }) => sum + partAGrams + (partBGrams ?? 0), 0);
+  const enter = (pour: PourRecord): void =>
+    void edit(db, `set:${HERON_SLACK_ID}`, 'Pour', NOW, (writer) => {
+      const data = { ...pour, batchId: BATCH };
+      const id = pourId(BATCH, pour.layer);
+      if (batchDetail(db, BATCH).pours.some(({ layer }) => layer === pour.layer)) writer.put('pour', id, data, null);
+      else writer.add('pour', id, data, HERON_SLACK_ID);
+    });
+
+  test('of the sample went out of its kits, all of what was weighed', () => {
+    const all = ['hs-batch-1', 'hs-batch-2'].reduce((sum, id) => sum + weighed(id), 0);
+    expect(all).toBeGreaterThan(300);
+    expect(3000 - inBottles()).toBeCloseTo(all, 6);
+    expect(getLot(db, 'hs-kit-2')!.data.openedOn).toBeNull();
+  });
+  test('takes from the open kit first, then opens the next; its cups and sticks go with it', () => {
+    const [pour] = batchDetail(db, BATCH).pours;
+    correct('hs-kit-1', 'A', -(left('hs-kit-1', 'A')! - 5));
+    enter({ ...pour!, cups: pour!.cups.map((cup) => ({ ...cup, partAGrams: cup.partAGrams + 60 })) });
+    // Poured before it was bought, by the books: it counts as opened on the day it was bought.
+    expect(getLot(db, 'hs-kit-2')!.data.openedOn).toBe('2026-11-15');
+    expect(lotHistory(db, 'hs-kit-2').map(({ kind }) => kind)).toContain('opened');
+    const cups = batchDetail(db, 'hs-batch-1').pours.concat(batchDetail(db, 'hs-batch-2').pours);
+    expect(left('hs-cups', 'all')).toBe(50 - cups.reduce((sum, one) => sum + one.cups.length, 0));
+  });
+  test('of which no lot held enough was found to have been there', () => {
+    const [pour] = batchDetail(db, BATCH).pours;
+    enter({ ...pour!, cups: pour!.cups.map((cup, i) => ({ ...cup, partBGrams: i === 0 ? 5000 : cup.partBGrams })) });
+    expect(went(['found'])).toBeGreaterThan(1000);
+    expect(left('hs-kit-1', 'B')! + left('hs-kit-2', 'B')!).toBeCloseTo(0, 6);
+    // Put right again, nothing of it is left in the books.
+    enter(pour!);
+    expect(went(['found', 'poured', 'lost', 'corrected'])).toBeCloseTo(
+      -weighed('hs-batch-1') - weighed('hs-batch-2'),
+      6,
+    );
+  });
+  test('bottles, pieces and losses balance to 0.1 g over any history of entries, corrections, strikes, undo and redo', () => {
+    const pours = batchDetail(db, BATCH).pours;
+    const scope = `set:${HERON_SLACK_ID}`;
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.oneof(
+            fc.record({
+              do: fc.constant('enter' as const),
+              layer: fc.integer({ min: 1, max: pours.length }),
+              factor: fc.double({ min: 0.2, max: 3, noNaN: true }),
+            }),
+            fc.record({ do: fc.constantFrom('undo' as const, 'redo' as const, 'strike' as const) }),
+            fc.record({ do: fc.constant('weigh' as const), share: fc.double({ min: 0, max: 1, noNaN: true }) }),
+          ),
+          { maxLength: 12 },
+        ),
+        (steps) => {
+          for (const step of steps) {
+            if (step.do === 'enter') {
+              const { cups, ...pour } = pours[step.layer - 1]!;
+              enter({
+                ...pour,
+                cups: cups.map((cup) => ({
+                  ...cup,
+                  partAGrams: cup.partAGrams * step.factor,
+                  partBGrams: cup.partBGrams! * step.factor,
+                })),
+              });
+            } else if (step.do === 'undo') orRefused(() => undo(db, scope, NOW));
+            else if (step.do === 'redo') orRefused(() => redo(db, scope, NOW));
+            else if (step.do === 'weigh') correct('hs-kit-1', 'A', -left('hs-kit-1', 'A')! * step.share);
+            else {
+              const last = batchDetail(db, BATCH).pours.at(-1);
+              if (last)
+                edit(db, scope, 'Strike', NOW, (writer) => writer.remove('pour', pourId(BATCH, last.layer), null));
+            }
+          }
+          const all = weighed('hs-batch-1') + weighed('hs-batch-2');
+          // Of what is poured now: what holds of it in the books, by where it went.
+          const holding = db.$client
+            .prepare(
+              `select kind, sum(amount) as sum from movements m where item_id = ? and batch_id is not null and lot_id is not null and counters is null
+               and not exists (select 1 from movements c where c.counters = m.id) and kind in ('poured', 'lost') group by kind`,
+            )
+            .all(EPOXY.id) as { kind: string; sum: number }[];
+          const booked = -holding.reduce((sum, one) => sum + one.sum, 0);
+          expect(Math.abs(booked - all)).toBeLessThan(0.1);
+          const everything = (
+            db.$client
+              .prepare(
+                `select sum(amount) as sum from movements where item_kind = 'product' and item_id = ? and lot_id is not null`,
+              )
+              .get(EPOXY.id) as { sum: number }
+          ).sum;
+          expect(Math.abs(everything - inBottles())).toBeLessThan(0.1);
+          for (const row of listLots(db)) for (const { amount } of row.left) expect(amount).toBeGreaterThanOrEqual(0);
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+  test('a batch that is removed gives back what was reserved for it; what was poured stays poured', () => {
+    const before = inBottles();
+    reserve(db, BATCH, [{ item: EPOXY, part: 'A', amount: 50 }], '', NOW);
+    edit(db, `set:${HERON_SLACK_ID}`, 'Remove', NOW, (writer) =>
+      writer.remove('batch', BATCH, getBatch(db, BATCH)!.version),
+    );
+    expect(stockLevels(db, null, () => false).every(({ reservedElsewhere }) => reservedElsewhere === 0)).toBe(true);
+    expect(inBottles()).toBeCloseTo(before, 9);
+  });
+});

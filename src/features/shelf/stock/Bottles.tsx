@@ -1,0 +1,62 @@
+'use client';
+
+import type { LotRow } from '@/core/records/views';
+import type { StockPart } from '@/core/stock/schema';
+import styles from './Stock.module.css';
+
+interface BottlesProps {
+  lots: readonly LotRow[];
+  chosenId: string | null;
+  /** What a lot says of itself, for those who do not see it. */
+  wordsOf: (lot: LotRow) => string;
+  isPast: (lot: LotRow) => boolean;
+  onChoose: (id: string) => void;
+}
+
+const HEIGHT = 72;
+const NECK = 10;
+const WIDE: Record<StockPart, number> = { A: 34, B: 24, all: 34 };
+
+/** Lots of one thing on their board, each part as full as it is. A lot past its date is struck through. */
+export function Bottles({ lots, chosenId, wordsOf, isPast, onChoose }: BottlesProps) {
+  return (
+    <ul className={styles.board}>
+      {lots.map((row) => (
+        <li key={row.id}>
+          <button
+            type="button"
+            className={styles.lot}
+            aria-pressed={row.id === chosenId}
+            data-lot={row.id}
+            onClick={() => onChoose(row.id)}
+          >
+            <span className={styles.bottles} aria-hidden>
+              {row.data.bought.map(({ part, amount }) => {
+                const left = row.left.find((one) => one.part === part)?.amount ?? 0;
+                const level = Math.max(0, Math.min(1, left / amount)) * (HEIGHT - NECK - 2);
+                const wide = WIDE[part];
+                return (
+                  <svg key={part} width={wide} height={HEIGHT} viewBox={`0 0 ${wide} ${HEIGHT}`}>
+                    <path
+                      d={`M${wide * 0.3} 1v${NECK - 4}L1 ${NECK + 3}V${HEIGHT - 1}H${wide - 1}V${NECK + 3}L${wide * 0.7} ${NECK - 3}V1Z`}
+                      className={styles.glass}
+                    />
+                    <rect x={1.5} y={HEIGHT - 1.5 - level} width={wide - 3} height={level} className={styles.fill} />
+                    {isPast(row) && <path d={`M1 ${HEIGHT - 1}L${wide - 1} ${NECK + 3}`} className={styles.past} />}
+                    {part !== 'all' && (
+                      <text x={wide / 2} y={HEIGHT - 8} textAnchor="middle" className={styles.part}>
+                        {part}
+                      </text>
+                    )}
+                  </svg>
+                );
+              })}
+            </span>
+            <span className={styles.lotName}>{row.data.name}</span>
+            <span className="visually-hidden">{wordsOf(row)}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,48 @@
+import { ratioByWeight } from '@/core/mixing/ratio';
+import type { ShelfView } from '@/core/records/views';
+import type { Lot, StockItem } from '@/core/stock/schema';
+
+/** A thing on the shelf: what it is called, how one pack of it is bought, how long it keeps once open. */
+export interface StockThing {
+  item: StockItem;
+  name: string;
+  pack: Lot['bought'];
+  price: number;
+  /** Word for one of its lots: `Kit`, `Bottle`, `Pack`. */
+  lotWord: string;
+  shelfLifeMonths: number | null;
+  /** Grams, or pieces. */
+  counted: 'grams' | 'pieces';
+}
+
+/** Everything that can be bought: products (kits hold their parts at the label's ratio), colourants, consumables. */
+export function stockThings({ products, colourants, consumables }: ShelfView): StockThing[] {
+  return [
+    ...products.map(({ id, data }): StockThing => {
+      const ratio = data.parts ? ratioByWeight(data.parts) : null;
+      const pack: Lot['bought'] =
+        ratio === null
+          ? [{ part: 'all', amount: data.packGrams }]
+          : [
+              { part: 'A', amount: round((data.packGrams * ratio) / (1 + ratio)) },
+              { part: 'B', amount: round(data.packGrams / (1 + ratio)) },
+            ];
+      return {
+        ...{ item: { kind: 'product', id }, name: data.name, pack, price: data.packPrice },
+        ...{ lotWord: ratio === null ? 'Bottle' : 'Kit', shelfLifeMonths: data.shelfLifeMonths, counted: 'grams' },
+      };
+    }),
+    ...colourants.map(({ id, data }): StockThing => ({
+      ...{ item: { kind: 'colourant', id }, name: data.name, price: data.bottlePrice, lotWord: 'Bottle' },
+      ...{ pack: [{ part: 'all', amount: data.bottleGrams }], shelfLifeMonths: null, counted: 'grams' },
+    })),
+    ...consumables.map(({ id, data }): StockThing => ({
+      ...{ item: { kind: 'consumable', id }, name: data.name, price: data.packPrice, lotWord: 'Pack' },
+      ...{ pack: [{ part: 'all', amount: data.packCount }], shelfLifeMonths: null, counted: 'pieces' },
+    })),
+  ];
+}
+
+const round = (grams: number): number => Math.round(grams * 10) / 10;
+
+export const itemKey = ({ kind, id }: StockItem): string => `${kind} ${id}`;

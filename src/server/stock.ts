@@ -1,0 +1,27 @@
+import { goodUntil } from '@/core/stock/lots';
+import type { StockLevel } from '@/core/stock/haveAndNeed';
+import { shelfLifeOf } from '@/db/bookPour';
+import { getBatch } from '@/db/batches';
+import type { Database } from '@/db/dataFile';
+import { lotHistory, stockLevels } from '@/db/stock';
+import { wallClockNow } from './clock';
+import { withData } from './data';
+import { answer, RequestError } from './respond';
+
+/** Every movement of a lot, the latest first. */
+export const lotHistoryAnswer = (lotId: string): Promise<Response> =>
+  answer(() => withData((db) => lotHistory(db, lotId)));
+
+/** What stands on the shelf, seen from a batch: what others have reserved is not for it. */
+export function levelsFor(db: Database, batchId: string): StockLevel[] {
+  const today = wallClockNow().slice(0, 10);
+  return stockLevels(db, batchId, ({ lot }) => (goodUntil(lot, shelfLifeOf(db, lot.of)) ?? '9999') < today);
+}
+
+export const batchStockAnswer = (batchId: string): Promise<Response> =>
+  answer(() =>
+    withData((db) => {
+      if (!getBatch(db, batchId)) throw new RequestError(404, 'This batch is no longer there.');
+      return levelsFor(db, batchId);
+    }),
+  );

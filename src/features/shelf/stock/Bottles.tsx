@@ -2,10 +2,12 @@
 
 import type { LotRow } from '@/core/records/views';
 import type { StockPart } from '@/core/stock/schema';
+import type { StockThing } from './stockItems';
 import styles from './Stock.module.css';
 
 interface BottlesProps {
   lots: readonly LotRow[];
+  thing: StockThing;
   chosenId: string | null;
   /** What a lot says of itself, for those who do not see it. */
   wordsOf: (lot: LotRow) => string;
@@ -17,8 +19,12 @@ const HEIGHT = 72;
 const NECK = 10;
 const WIDE: Record<StockPart, number> = { A: 34, B: 24, all: 34 };
 
+const bottlePath = (wide: number): string =>
+  `M${wide * 0.3} 1v${NECK - 4}L1 ${NECK + 3}V${HEIGHT - 1}H${wide - 1}V${NECK + 3}L${wide * 0.7} ${NECK - 3}V1Z`;
+const boxPath = (wide: number): string => `M1 ${NECK + 1}H${wide - 1}V${HEIGHT - 1}H1Z`;
+
 /** Lots of one thing on their board, each part as full as it is. A lot past its date is struck through. */
-export function Bottles({ lots, chosenId, wordsOf, isPast, onChoose }: BottlesProps) {
+export function Bottles({ lots, thing, chosenId, wordsOf, isPast, onChoose }: BottlesProps) {
   return (
     <ul className={styles.board}>
       {lots.map((row) => (
@@ -37,11 +43,15 @@ export function Bottles({ lots, chosenId, wordsOf, isPast, onChoose }: BottlesPr
                 const wide = WIDE[part];
                 return (
                   <svg key={part} width={wide} height={HEIGHT} viewBox={`0 0 ${wide} ${HEIGHT}`}>
-                    <path
-                      d={`M${wide * 0.3} 1v${NECK - 4}L1 ${NECK + 3}V${HEIGHT - 1}H${wide - 1}V${NECK + 3}L${wide * 0.7} ${NECK - 3}V1Z`}
-                      className={styles.glass}
+                    <path d={thing.counted === 'pieces' ? boxPath(wide) : bottlePath(wide)} className={styles.glass} />
+                    <rect
+                      x={1.5}
+                      y={HEIGHT - 1.5 - level}
+                      width={wide - 3}
+                      height={level}
+                      className={styles.fill}
+                      {...(thing.colour && { style: { fill: thing.colour } })}
                     />
-                    <rect x={1.5} y={HEIGHT - 1.5 - level} width={wide - 3} height={level} className={styles.fill} />
                     {isPast(row) && <path d={`M1 ${HEIGHT - 1}L${wide - 1} ${NECK + 3}`} className={styles.past} />}
                     {part !== 'all' && (
                       <text x={wide / 2} y={HEIGHT - 8} textAnchor="middle" className={styles.part}>

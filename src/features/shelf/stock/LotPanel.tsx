@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { dayWithYear, shortTime } from '@/core/cure/dayNames';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { LotRow, MovementRow } from '@/core/records/views';
 import { lotSchema, type StockPart } from '@/core/stock/schema';
@@ -69,7 +69,7 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
       </h2>
       {past && (
         <p className={styles.soon} role="status">
-          {`Past its date since ${until}. Old resin may stay sticky or cure yellow: test a little first. Plans leave it out.`}
+          {`Past its date since ${dayWithYear(until!)}. Old resin may stay sticky or cure yellow: test a little first. Plans leave it out.`}
         </p>
       )}
       <div className={styles.fields}>
@@ -138,7 +138,7 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
           )}
         </div>
       </div>
-      {until && !past && <p className={styles.small}>{`Good until ${until}.`}</p>}
+      {until && !past && <p className={styles.small}>{`Good until ${dayWithYear(until)}.`}</p>}
       <div className={styles.actions}>
         <Button size="small" onClick={() => void throwAway()} disabled={row.left.every(({ amount }) => amount <= 0)}>
           Throw away what is left

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { LotRow } from '@/core/records/views';
+import { dayWithYear } from '@/core/cure/dayNames';
 import { goodUntil } from '@/core/stock/lots';
 import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
 import { MenuButton } from '@/ui/controls/MenuButton';
@@ -81,44 +82,50 @@ export function StockShelf({ door }: { door: ShelfDoor }) {
             plans say what is missing and which packs cover it, and old bottles are named before they spoil a pour.
           </p>
         )}
-        {shown.map((thing) => {
-          const own = lots.filter(({ data }) => itemKey(data.of) === itemKey(thing.item));
-          const sums = thing.pack.map(({ part }) => {
-            const left = own
-              .filter((row) => !isPast(row))
-              .reduce((sum, row) => sum + (row.left.find((one) => one.part === part)?.amount ?? 0), 0);
-            return `${part === 'all' ? '' : `${part} `}${amount(thing, left)}`;
-          });
-          const soon = own.filter((row) => {
-            const date = until(row);
-            return date !== null && date <= near && row.left.some((one) => one.amount > 0);
-          });
-          return (
-            <div key={itemKey(thing.item)} className={styles.thing}>
-              <h3>
-                {thing.name}
-                <span>{sums.join(' · ')} left</span>
-              </h3>
-              <Bottles
-                lots={own}
-                chosenId={chosen?.id ?? null}
-                isPast={isPast}
-                wordsOf={(row) =>
-                  `, ${row.left.map(({ part, amount: left }) => `${part === 'all' ? '' : `part ${part} `}${amount(thing, left)} left`).join(', ')}${isPast(row) ? ', past its date' : ''}`
-                }
-                onChoose={setChosenId}
-              />
-              {soon.length > 0 && (
-                <p className={styles.soon}>
-                  {soon
-                    .map((row) => `${row.data.name} ${isPast(row) ? 'was' : 'is'} good until ${until(row)}`)
-                    .join('; ')}
-                  .
-                </p>
-              )}
-            </div>
-          );
-        })}
+        <div className={styles.boards}>
+          {shown.map((thing) => {
+            const own = lots.filter(({ data }) => itemKey(data.of) === itemKey(thing.item));
+            const sums = thing.pack.map(({ part }) => {
+              const left = own
+                .filter((row) => !isPast(row))
+                .reduce((sum, row) => sum + (row.left.find((one) => one.part === part)?.amount ?? 0), 0);
+              return `${part === 'all' ? '' : `${part} `}${amount(thing, left)}`;
+            });
+            const soon = own.filter((row) => {
+              const date = until(row);
+              return date !== null && date <= near && row.left.some((one) => one.amount > 0);
+            });
+            return (
+              <div key={itemKey(thing.item)} className={styles.thing}>
+                <h3>
+                  {thing.name}
+                  <span>{sums.join(' · ')} left</span>
+                </h3>
+                <Bottles
+                  lots={own}
+                  thing={thing}
+                  chosenId={chosen?.id ?? null}
+                  isPast={isPast}
+                  wordsOf={(row) =>
+                    `, ${row.left.map(({ part, amount: left }) => `${part === 'all' ? '' : `part ${part} `}${amount(thing, left)} left`).join(', ')}${isPast(row) ? ', past its date' : ''}`
+                  }
+                  onChoose={setChosenId}
+                />
+                {soon.length > 0 && (
+                  <p className={styles.soon}>
+                    {soon
+                      .map(
+                        (row) =>
+                          `${row.data.name} ${isPast(row) ? 'was' : 'is'} good until ${dayWithYear(until(row)!)}`,
+                      )
+                      .join('; ')}
+                    .
+                  </p>
+                )}
+              </div>
+            );
+          })}
+        </div>
         <div className={styles.actions}>
           {buyMenu('product', 'Bought a product')}
           {buyMenu('colourant', 'Bought a colourant')}

@@ -1,6 +1,8 @@
 import { ratioByWeight } from '@/core/mixing/ratio';
 import type { ShelfView } from '@/core/records/views';
 import type { Lot, StockItem } from '@/core/stock/schema';
+import type { Colourant } from '@/core/tint/schema';
+import { colourByDepth } from '@/core/tint/waterLook';
 
 /** A thing on the shelf: what it is called, how one pack of it is bought, how long it keeps once open. */
 export interface StockThing {
@@ -13,6 +15,8 @@ export interface StockThing {
   shelfLifeMonths: number | null;
   /** Grams, or pieces. */
   counted: 'grams' | 'pieces';
+  /** The colour of what is in it; none: like water. */
+  colour?: string;
 }
 
 /** Everything that can be bought: products (kits hold their parts at the label's ratio), colourants, consumables. */
@@ -33,6 +37,7 @@ export function stockThings({ products, colourants, consumables }: ShelfView): S
       };
     }),
     ...colourants.map(({ id, data }): StockThing => ({
+      colour: inkColour({ ...data, id }),
       ...{ item: { kind: 'colourant', id }, name: data.name, price: data.bottlePrice, lotWord: 'Bottle' },
       ...{ pack: [{ part: 'all', amount: data.bottleGrams }], shelfLifeMonths: null, counted: 'grams' },
     })),
@@ -42,6 +47,10 @@ export function stockThings({ products, colourants, consumables }: ShelfView): S
     })),
   ];
 }
+
+/** A colourant as it looks in a thin bottle: 1 g in 100 g, 2 mm deep over white. */
+const inkColour = (colourant: Colourant & { id: string }): string =>
+  colourByDepth('#ffffff', { clarity: 'water-clear', doses: [{ colourant, gramsPer100: 1 }] })(2);
 
 const round = (grams: number): number => Math.round(grams * 10) / 10;
 

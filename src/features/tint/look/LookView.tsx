@@ -18,6 +18,7 @@ import { Tick } from '@/ui/controls/Tick';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { saveFile } from '@/ui/saveFile';
 import { pictureBed } from '../../desk/pictures';
+import { BedThumb } from '../../desk/BedThumb';
 import { useDesk, useLiveDesk } from '../../desk/DeskContext';
 import { useTint } from '../useTint';
 import { LookScene } from './LookScene';
@@ -80,10 +81,20 @@ export function LookView() {
     return <p className={styles.told}>Add pieces on the Shape stage first; here they are looked through.</p>;
   if (!drawn)
     return (
-      <p className={styles.told} role="status">
-        This browser draws no solid pictures (WebGL 2 is missing or switched off). The plans and the strip above show
-        the same colours, flat.
-      </p>
+      <>
+        <p className={styles.told} role="status">
+          This browser draws no solid pictures (WebGL 2 is missing or switched off). These plans and the strip above
+          show the same colours, flat.
+        </p>
+        <div className={styles.flat}>
+          {desk.designs.map(({ id, data }) => (
+            <figure key={id}>
+              <BedThumb design={data} levelMm={levelMm} tint={tint} />
+              <figcaption>{data.tag}</figcaption>
+            </figure>
+          ))}
+        </div>
+      </>
     );
   const onKeyDown = (event: KeyboardEvent): void => {
     const view = views.now();

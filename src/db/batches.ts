@@ -14,6 +14,7 @@ interface BatchLine {
   name: string;
   pourAt: string;
   benchWindows: string | null;
+  moves: string | null;
   items: string;
   pouredLayers: number | null;
   lastAt: string | null;
@@ -22,7 +23,7 @@ interface BatchLine {
 }
 
 const LINE = sql`
-  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows,
+  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows, b.moves,
     (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies))
       from (select design_id, copies from batch_items where batch_id = b.id order by position) i) as items,
     p.layers as pouredLayers, p.last_at as lastAt, p.mix as mixGrams,
@@ -39,6 +40,7 @@ function rowOf(line: BatchLine): BatchRow {
     items: JSON.parse(line.items) as Batch['items'],
     pourAt: line.pourAt,
     benchWindows: line.benchWindows === null ? null : (JSON.parse(line.benchWindows) as Batch['benchWindows']),
+    ...(line.moves !== null && { moves: JSON.parse(line.moves) as Batch['moves'] }),
   };
   const poured =
     line.pouredLayers && line.lastAt
@@ -275,8 +277,11 @@ export const batchStorage: Storage = {
     return row && batch ? { version: row.version, position: row.position, setId: row.setId, data: batch.data } : null;
   },
   write(db, id, { position, setId, data, attached }: RowImage, version, now) {
-    const { name, pourAt, benchWindows, items } = batchSchema.parse(data);
-    const values = { position, setId: setId!, name, pourAt, benchWindows, version, updatedAt: now };
+    const { name, pourAt, benchWindows, items, moves } = batchSchema.parse(data);
+    const values = {
+      ...{ position, setId: setId!, name, pourAt, benchWindows, version, updatedAt: now },
+      moves: moves?.length ? moves : null,
+    };
     const updated = db.update(batches).set(values).where(eq(batches.id, id)).run();
     if (updated.changes === 0)
       db.insert(batches)

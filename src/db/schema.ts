@@ -59,6 +59,8 @@ export const batches = sqliteTable(
     name: text('name').notNull(),
     pourAt: text('pour_at').notNull(),
     benchWindows: text('bench_windows', { mode: 'json' }).$type<unknown>(),
+    /** Pieces moved to other cups by hand; null: none. */
+    moves: text('moves', { mode: 'json' }).$type<unknown>(),
     updatedAt: text('updated_at').notNull(),
   },
   (table) => [index('batches_set').on(table.setId, table.position)],

@@ -7,7 +7,7 @@ import { answer, RequestError } from './respond';
 const FILES: Record<string, { type: string; write: (request: PlanRequest, plan: Plan) => string }> = {
   'plan.json': { type: 'application/json', write: (_, plan) => planFileText(plan) },
   'plan-request.json': { type: 'application/json', write: (request) => planFileText(request) },
-  'pour-card.csv': { type: 'text/csv; charset=utf-8', write: (_, plan) => pourCardCsv(plan) },
+  'pour-card.csv': { type: 'text/csv; charset=utf-8', write: (request, plan) => pourCardCsv(plan, request) },
 };
 
 /** A batch as a file to save: the plan, its request, or the pour card. */

@@ -13,7 +13,7 @@ export const lotHistoryAnswer = (lotId: string): Promise<Response> =>
   answer(() => withData((db) => lotHistory(db, lotId)));
 
 /** What stands on the shelf, seen from a batch: what others have reserved is not for it. */
-export function levelsFor(db: Database, batchId: string): StockLevel[] {
+export function levelsFor(db: Database, batchId: string | null): StockLevel[] {
   const today = wallClockNow().slice(0, 10);
   return stockLevels(db, batchId, ({ lot }) => (goodUntil(lot, shelfLifeOf(db, lot.of)) ?? '9999') < today);
 }
@@ -25,3 +25,6 @@ export const batchStockAnswer = (batchId: string): Promise<Response> =>
       return levelsFor(db, batchId);
     }),
   );
+
+/** The same, seen from no batch: all that is reserved is for others. */
+export const stockAnswer = (): Promise<Response> => answer(() => withData((db) => levelsFor(db, null)));

@@ -11,6 +11,7 @@ export const PROBLEM_STAGES = {
   'cold-room': 'cure',
   'corner-too-round': 'shape',
   'dam-too-long': 'shape',
+  'cup-overfull': 'pour',
   'debris-over-water': 'shape',
   'deepest-not-reached': 'shape',
   'drops-too-coarse': 'tint',

@@ -103,7 +103,7 @@ describe('the bed command', () => {
 });
 
 describe('the pour card as CSV', () => {
-  const { data } = Papa.parse<Record<string, string>>(pourCardCsv(planBatch(request)), {
+  const { data } = Papa.parse<Record<string, string>>(pourCardCsv(planBatch(request), request), {
     header: true,
     skipEmptyLines: true,
   });

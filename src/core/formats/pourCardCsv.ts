@@ -1,16 +1,17 @@
 import Papa from 'papaparse';
-import type { Plan } from '../plan';
+import { cupWork } from '../mixing/cupWork';
+import type { Plan, PlanRequest } from '../plan';
 
 const round = (value: number, decimals: number): number => Number(value.toFixed(decimals));
 
 /**
  * The pour card as CSV: one row a pour, in the order of work, cups and layers repeated on each row.
- * Plain decimals with a point; grams to 0.1, ml to 0.1. Opens in any spreadsheet.
+ * `cup_shows_g` is what the scale under the cup shows once the piece is filled. Plain decimals with a point; grams to 0.1, ml to 0.1. Opens in any spreadsheet.
  */
-export function pourCardCsv(plan: Plan): string {
+export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'losses'>): string {
   const rows = plan.layers.flatMap((layer) =>
     layer.cups.flatMap((cup) =>
-      cup.pours.map((pour) => ({
+      cupWork(cup, request.product, request.losses).steps.map((pour) => ({
         layer: layer.number,
         pour_at: layer.cure.pouredAt,
         cup: cup.number,
@@ -25,6 +26,7 @@ export function pourCardCsv(plan: Plan): string {
         pot_life_min: round(cup.potLifeMinutes, 0),
         piece: safeText(`${pour.tag} #${pour.copy}`),
         pour_g: round(pour.grams, 1),
+        cup_shows_g: round(pour.cupShowsGrams, 1),
       })),
     ),
   );

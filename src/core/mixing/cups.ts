@@ -24,6 +24,41 @@ export interface CupSplit {
   fewestPossible: number;
 }
 
+/** A piece that the maker wants in another cup than it was put in. */
+export interface CupMove {
+  designId: string;
+  copy: number;
+  /** Its cup: pieces of one number share one, in the order of the numbers. */
+  cup: number;
+}
+
+/**
+ * A split with some pieces moved by hand. The rest stays where it is; a cup that is left empty goes, and the others keep their order.
+ * Grams to mix follow from what is then in each cup. Whether a cup is too full by that is for the plan to say.
+ */
+export function moveBetweenCups(
+  cups: readonly Cup[],
+  moves: readonly CupMove[],
+  losses: Losses = TYPICAL_LOSSES,
+): Cup[] {
+  if (moves.length === 0) return [...cups];
+  const wanted = new Map(moves.map(({ designId, copy, cup }) => [`${designId} ${copy}`, cup]));
+  const order = cups.flatMap(({ pours }) => pours);
+  const placeOf = new Map<number, Pour[]>();
+  for (const { number, pours } of cups)
+    for (const pour of pours) {
+      const cup = wanted.get(`${pour.designId} ${pour.copy}`) ?? number;
+      placeOf.set(cup, [...(placeOf.get(cup) ?? []), pour]);
+    }
+  return [...placeOf]
+    .sort(([a], [b]) => a - b)
+    .map(([, pours], i) => {
+      const own = [...pours].sort((a, b) => order.indexOf(a) - order.indexOf(b));
+      const pouredGrams = own.reduce((sum, { grams }) => sum + grams, 0);
+      return { number: i + 1, pours: own, pouredGrams, mixGrams: mixForPour(pouredGrams, own.length, losses) };
+    });
+}
+
 /** A pour with its place in the batch. */
 interface Item {
   pour: Pour;

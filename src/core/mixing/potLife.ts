@@ -7,7 +7,10 @@ export const STIR_MINUTES = 3;
 export const TRANSFER_MINUTES = 1;
 export const RESERVE_SHARE = 0.2;
 /** A five-minute product is stirred for half a minute and poured from the cup it was mixed in. */
-const quick = (potLifeMinutes: number): boolean => potLifeMinutes < 10;
+export const isQuick = (potLifeMinutes: number): boolean => potLifeMinutes < 10;
+export const QUICK_STIR_MINUTES = 0.5;
+/** What goes by between the last turn of the stick and the first piece. */
+const QUICK_TRANSFER_MINUTES = 0.25;
 
 /** The label's cup for which a pot life is given. */
 export const LABEL_CUP_GRAMS = 100;
@@ -39,8 +42,8 @@ export function pouringMinutes(
   const life = potLifeMinutes(product, roomC, cupGrams);
   const spent = !CURE_MODELS[product.cureModel].setsInTheCup
     ? 0
-    : quick(product.potLifeMinutes)
-      ? 0.75
+    : isQuick(product.potLifeMinutes)
+      ? QUICK_STIR_MINUTES + QUICK_TRANSFER_MINUTES
       : STIR_MINUTES + TRANSFER_MINUTES;
   return Math.max(0, life * (1 - RESERVE_SHARE) - spent);
 }

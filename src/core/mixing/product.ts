@@ -45,6 +45,16 @@ export const productSchema = z
     shelfLifeMonths: positive.max(240),
     packGrams: positive.max(1_000_000),
     packPrice: number.min(0, 'Cannot be negative').max(1_000_000),
+    /** Other sizes that it is sold in, beside the pack above. */
+    otherPacks: z
+      .array(
+        z.object({
+          amount: positive.max(1_000_000),
+          price: number.min(0, 'Cannot be negative').max(1_000_000),
+        }),
+      )
+      .max(4, 'At most four other sizes')
+      .optional(),
     /** How clear it cures by itself; water-clear when nothing is said. */
     clarity: z.enum(CLARITIES).optional(),
   })

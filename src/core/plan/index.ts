@@ -1,6 +1,7 @@
 export { atOwnLevel, bedKey, surveyBed, type SurveyedBed } from './beds';
 export { planAmounts, planBatch, type BedSource } from './planBatch';
 export { planTimes } from './schedule';
+export { handsOnMinutes, planDifference, withLevel, withMore, type Difference } from './whatIf';
 export {
   planSchema,
   withTimes,

@@ -3,13 +3,14 @@ import { checkDesign } from '../bed/checkDesign';
 import type { Strays } from '../bed/measured';
 import type { PieceDesign } from '../bed/schema';
 import { advise, type Problem } from '../checks/problem';
-import { splitIntoCups, type Pour } from '../mixing/cups';
+import { moveBetweenCups, splitIntoCups, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
 import { mixForPour, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
 import { atStrength, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
+import { formatMeasure } from '../units/formatMeasure';
 import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import { checkBodies } from './checkBody';
@@ -100,7 +101,7 @@ function planLayer(
   index: number,
   pieces: readonly PiecePlan[],
   mostGrams: number,
-  { pieces: designs, product, recipe, room, losses }: AmountsRequest,
+  { pieces: designs, product, recipe, room, losses, moves = [] }: AmountsRequest,
 ): { layer: LayerAmounts; problems: Problem[] } {
   const pouredGrams = pieces.reduce((sum, piece) => sum + piece.copies * piece.layers[index]!.pouredGrams, 0);
   const roughly = Math.ceil(pouredGrams / mostGrams);
@@ -110,7 +111,9 @@ function planLayer(
     : pieces.flatMap(({ designId, copyNumbers, layers }, i) =>
         copyNumbers.map((copy) => ({ designId, copy, tag: designs[i]!.tag, grams: layers[index]!.pouredGrams })),
       );
-  const { cups, fewestPossible } = splitIntoCups(pours, mostGrams, losses);
+  const { cups: split, fewestPossible } = splitIntoCups(pours, mostGrams, losses);
+  const moved = moves.filter((move) => move.layer === level.number);
+  const cups = moveBetweenCups(split, moved, losses);
   const mixGrams = tooMany
     ? mixForPour(pouredGrams, roughly, losses)
     : cups.reduce((total, cup) => total + cup.mixGrams, 0);
@@ -130,8 +133,27 @@ function planLayer(
       potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
     })),
   };
-  return { layer, problems: tooMany ? [tooManyCups(level.number, pouredGrams, roughly)] : [] };
+  const overfull = cups.filter((cup) => moved.length > 0 && cup.mixGrams > mostGrams + 0.05);
+  return {
+    layer,
+    problems: [
+      ...(tooMany ? [tooManyCups(level.number, pouredGrams, roughly)] : []),
+      ...overfull.map((cup) => overfullCup(level.number, cup, mostGrams)),
+    ],
+  };
 }
+
+const overfullCup = (
+  layer: number,
+  { number, mixGrams }: { number: number; mixGrams: number },
+  most: number,
+): Problem => ({
+  severity: 'warn',
+  code: 'cup-overfull',
+  path: ['moves'],
+  message: `Layer ${layer}, cup ${number} holds ${formatMeasure(mixGrams, 'mass')} now; ${formatMeasure(most, 'mass')} is the most that is poured in time or that the cup takes.`,
+  mend: advise('Move a piece on to another cup, or let Aguada share them out again.'),
+});
 
 const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
   severity: 'stop',

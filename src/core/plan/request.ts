@@ -114,6 +114,18 @@ export const refOfPiece = (piece: PlanPiece): PieceRef => ({
   copy: piece.measured && piece.copies === 1 ? copiesOfPiece(piece)[0]! : null,
 });
 
+/** Pieces moved to other cups by hand, layer by layer; cups are counted as the split comes by itself. */
+export const cupMovesSchema = z
+  .array(
+    z.object({
+      layer: z.number().int().min(1).max(100),
+      designId: z.string().min(1).max(40),
+      copy: z.number().int().min(1).max(500),
+      cup: z.number().int().min(1).max(1001),
+    }),
+  )
+  .max(1000, 'At most 1000 pieces are moved by hand');
+
 /** Everything that a plan is worked out from: one file, the same for the app and the command. */
 export const planRequestSchema = z
   .object({
@@ -132,6 +144,8 @@ export const planRequestSchema = z
     losses: lossesSchema.default(TYPICAL_LOSSES),
     strays: straysSchema.default(STRAYS),
     pourAt: wallTimeSchema,
+    /** Pieces that the maker wants in other cups than they were put in. */
+    moves: cupMovesSchema.optional(),
     /** Layers that have been poured already, and when. */
     poured: z
       .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))

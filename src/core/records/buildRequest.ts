@@ -145,7 +145,8 @@ export function batchRequest(
   const poured = (detail?.pours ?? []).map(({ layer, pouredAt }) => ({ layer, at: pouredAt }));
   if (detail?.kept && poured.length > 0) return { ...detail.kept.request, poured, clockChanges };
   const pieces = batchPieces(batch, drawnDesigns(documents), documents.pieces);
-  return setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges, windows: batch.benchWindows });
+  const request = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges, windows: batch.benchWindows });
+  return request && batch.moves?.length ? { ...request, moves: batch.moves } : request;
 }
 
 /** The request of the whole set, as if every piece were poured in one batch now. */

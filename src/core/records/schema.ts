@@ -8,6 +8,7 @@ import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';
 import {
   benchSchema,
+  cupMovesSchema,
   figureScaleSchema,
   levelMmSchema,
   MOST_DESIGNS,
@@ -15,6 +16,7 @@ import {
   roomSchema,
   setNameSchema,
 } from '../plan/request';
+import { workSchema } from '../money/quote';
 import { pieceWaterSchema } from '../tint/pieceWater';
 import { consumableSchema, lotSchema, movementSchema } from '../stock/schema';
 import { colourantSchema, recipeSchema } from '../tint/schema';
@@ -50,6 +52,8 @@ export const settingsSchema = z.object({
   measureBy: z.enum(['weight', 'volume']).default('weight'),
   calendar: calendarSchema.default(DEFAULT_CALENDAR),
   losses: planRequestSchema.shape.losses,
+  /** How work is counted in quotes; typical figures until the maker has said. */
+  work: workSchema.optional(),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -58,6 +62,8 @@ export const jobSchema = z.object({
   customer: z.string().trim().max(80, 'At most 80 characters'),
   due: z.iso.date('A date such as 2026-12-12').nullable(),
   budget: number.min(0, 'Cannot be negative').max(1_000_000).nullable(),
+  /** Hours that it may take. */
+  hours: number.min(0, 'Cannot be negative').max(10_000).nullable().optional(),
 });
 export type Job = z.infer<typeof jobSchema>;
 
@@ -133,6 +139,8 @@ export const batchSchema = z.object({
   pourAt: wallTimeSchema,
   /** Bench windows of its own, inside its set's; null: all of those. */
   benchWindows: benchSchema.shape.windows.nullable().default(null),
+  /** Pieces moved to other cups by hand. */
+  moves: cupMovesSchema.optional(),
 });
 export type Batch = z.infer<typeof batchSchema>;
 

@@ -1,7 +1,8 @@
 'use client';
 
 import type { CupPlan, PlanRequest } from '@/core/plan';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { cupWork, fillsMore } from '@/core/mixing/cupWork';
+import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { copyNames, groupPours } from '../desk/summarise';
 import { doseWords } from './doseWords';
@@ -14,6 +15,8 @@ interface CupPictureProps {
   fullGrams: number;
   colour: string;
   by: 'weight' | 'volume';
+  /** A small piece that leftovers may fill, and what it takes. */
+  filler: { tag: string; grams: number } | null;
 }
 
 const HEIGHT = 112;
@@ -21,8 +24,10 @@ const TOP = 74;
 const FOOT = 52;
 
 /** One cup, drawn to how full it gets: part B on part A, and beside it what goes in and where it goes. */
-export function CupPicture({ cup, request, fullGrams, colour, by }: CupPictureProps) {
+export function CupPicture({ cup, request, fullGrams, colour, by, filler }: CupPictureProps) {
   const units = useUnits();
+  const work = cupWork(cup, request.product, request.losses);
+  const more = filler ? fillsMore(work.mostSpareGrams, filler.grams) : 0;
   const grams = (value: number): string => formatMeasure(value, 'mass', units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const fill = Math.min(1, cup.mixGrams / fullGrams) * (HEIGHT - 8);
@@ -71,6 +76,16 @@ export function CupPicture({ cup, request, fullGrams, colour, by }: CupPicturePr
               {copies.length > 1 ? ' each' : ''}
             </span>
           ))}
+        </p>
+        <p className={styles.work}>
+          {[
+            work.stirMinutes > 0 && `stir ${formatMinutes(work.stirMinutes)}`,
+            work.pourByMinutes !== null && `empty within ${formatMinutes(work.pourByMinutes)}`,
+            `${grams(work.leftGrams)} stay in it`,
+            more > 0 && `if little is lost, ${more} × ${filler!.tag} more`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </p>
       </div>
     </article>

@@ -4,12 +4,13 @@ import Link from 'next/link';
 import { pieceKey } from '@/core/bed/pieceRef';
 import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
+import { cupWork } from '@/core/mixing/cupWork';
 import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
 import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
-import { copyNames, damWords, groupPours } from '../desk/summarise';
+import { copyNames, damWords } from '../desk/summarise';
 import { doseWords, strengthWords } from './doseWords';
 import styles from './PourCard.module.css';
 
@@ -182,45 +183,52 @@ function Layer({
               </th>
             ))}
             <th scope="col">Pour into</th>
-            <th scope="col">Sets up in</th>
+            <th scope="col">Time</th>
           </tr>
         </thead>
         <tbody>
-          {layer.cups.map((cup) => (
-            <tr key={cup.number}>
-              <th scope="row">
-                {cup.number}
-                <small>{mass(cup.mixGrams)}</small>
-              </th>
-              {cup.parts ? (
-                <>
-                  {amount(cup.parts.partAGrams, cup.parts.partAMl)}
-                  {amount(cup.parts.partBGrams, cup.parts.partBMl)}
-                </>
-              ) : (
-                <td className={styles.amount}>{mass(cup.mixGrams)}</td>
-              )}
-              {doses.map(({ colourant }) => {
-                const dose = cup.doses.find(({ id }) => id === colourant.id);
-                const words = dose && doseWords(dose, cup, request);
-                return (
-                  <td key={colourant.id} className={styles.doseCell}>
-                    {words?.care ? <b>{words.act}</b> : words?.act}
-                    <small>{words?.note}</small>
-                  </td>
-                );
-              })}
-              <td className={styles.pours}>
-                {groupPours(cup.pours).map(({ designId, tag, copies, grams }) => (
-                  <span key={`${designId} ${copies[0]}`}>
-                    <Tick /> {tag} {copyNames(copies)} <b>{mass(grams)}</b>
-                    {copies.length > 1 ? ' each' : ''}
-                  </span>
-                ))}
-              </td>
-              <td>{formatMinutes(cup.potLifeMinutes)}</td>
-            </tr>
-          ))}
+          {layer.cups.map((cup) => {
+            const work = cupWork(cup, request.product, request.losses);
+            return (
+              <tr key={cup.number}>
+                <th scope="row">
+                  {cup.number}
+                  <small>{mass(cup.mixGrams)}</small>
+                </th>
+                {cup.parts ? (
+                  <>
+                    {amount(cup.parts.partAGrams, cup.parts.partAMl)}
+                    {amount(cup.parts.partBGrams, cup.parts.partBMl)}
+                  </>
+                ) : (
+                  <td className={styles.amount}>{mass(cup.mixGrams)}</td>
+                )}
+                {doses.map(({ colourant }) => {
+                  const dose = cup.doses.find(({ id }) => id === colourant.id);
+                  const words = dose && doseWords(dose, cup, request);
+                  return (
+                    <td key={colourant.id} className={styles.doseCell}>
+                      {words?.care ? <b>{words.act}</b> : words?.act}
+                      <small>{words?.note}</small>
+                    </td>
+                  );
+                })}
+                <td className={styles.pours}>
+                  {work.steps.map(({ designId, tag, copy, grams, cupShowsGrams }, i) => (
+                    <span key={`${designId} ${copy} ${i}`}>
+                      <Tick /> {tag} #{copy} <b>{mass(grams)}</b>
+                      <small>until the cup shows {mass(cupShowsGrams)}</small>
+                    </span>
+                  ))}
+                </td>
+                <td>
+                  {work.stirMinutes > 0 && <span>stir {formatMinutes(work.stirMinutes)}</span>}
+                  {work.pourByMinutes !== null && <span>empty within {formatMinutes(work.pourByMinutes)}</span>}
+                  <small>sets up in {formatMinutes(cup.potLifeMinutes)}</small>
+                </td>
+              </tr>
+            );
+          })}
         </tbody>
       </table>
       <p className={styles.cure}>

@@ -2,7 +2,6 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { shortTime } from '@/core/cure/dayNames';
 import { explainBatch, type BatchFigure, type Plan, type PlanRequest } from '@/core/plan';
 import type { BatchRow } from '@/core/records/views';
 import type { Settings } from '@/core/records/schema';
@@ -11,13 +10,15 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { useAwake } from '@/ui/useAwake';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { BatchList } from '../desk/BatchList';
 import { BatchPieces } from '../desk/BatchPieces';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
-import { CupPicture } from './CupPicture';
-import { strengthWords } from './doseWords';
+import { HaveAndNeed } from './HaveAndNeed';
+import { LayerCups } from './LayerCups';
+import { Money } from './Money';
 import styles from './PourStage.module.css';
 
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
@@ -25,6 +26,7 @@ export function PourStage({ served }: { served: ServedBatch | null }) {
   const { desk } = useDesk();
   const { batch, request, plan, planning, choose } = useBatch(served);
   const by = desk.shelf.settings.data.measureBy;
+  const awake = useAwake();
   return (
     <div className={styles.stage}>
       <div className={styles.side}>
@@ -45,32 +47,15 @@ export function PourStage({ served }: { served: ServedBatch | null }) {
       {batch && request && !plan && <Held label="Working out the cups" />}
       {batch && request && plan && (
         <>
-          <section aria-label="Cups" className={styles.cups} aria-busy={planning}>
-            {plan.layers.map((layer) => (
-              <div key={layer.number} className={styles.layer}>
-                <h3>
-                  Layer {layer.number} of {plan.layers.length}
-                  {strengthWords(layer.strength)}
-                  <span>
-                    up to {formatMeasure(layer.toMm, 'length', desk.shelf.settings.data.units)} ·{' '}
-                    {layer.cure.poured ? 'poured' : 'pour'} {shortTime(layer.cure.pouredAt)}
-                  </span>
-                </h3>
-                <div className={styles.row}>
-                  {layer.cups.map((cup) => (
-                    <CupPicture
-                      key={cup.number}
-                      cup={cup}
-                      request={request}
-                      by={by}
-                      fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)}
-                      colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'}
-                    />
-                  ))}
-                </div>
-              </div>
-            ))}
-          </section>
+          <div className={styles.middle}>
+            <section aria-label="Cups" aria-busy={planning}>
+              {plan.layers.map((layer) => (
+                <LayerCups key={layer.number} batch={batch} layer={layer} plan={plan} request={request} />
+              ))}
+            </section>
+            {awake && <HaveAndNeed batch={batch} request={request} plan={plan} />}
+            {awake && <Money batch={batch} request={request} plan={plan} />}
+          </div>
           <BatchNumbers batch={batch} request={request} plan={plan} by={by} />
         </>
       )}

@@ -1,0 +1,7 @@
+import { stockAnswer } from '@/server/stock';
+
+export const dynamic = 'force-dynamic';
+
+export function GET(): Promise<Response> {
+  return stockAnswer();
+}

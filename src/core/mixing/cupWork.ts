@@ -1,0 +1,62 @@
+import { CURE_MODELS } from '../cure/cureModels';
+import type { Losses } from './losses';
+import { isQuick, QUICK_STIR_MINUTES, RESERVE_SHARE, STIR_MINUTES } from './potLife';
+import type { Product } from './product';
+
+/** One pour out of a cup, and what the scale under the cup shows once it is done. */
+export interface CupStep {
+  designId: string;
+  copy: number;
+  tag: string;
+  grams: number;
+  /** The scale was set to nought with the empty cup on it: this is what is still in the cup. */
+  cupShowsGrams: number;
+}
+
+/** How one cup is worked: stirred so long, poured in this order, empty by then. */
+export interface CupWork {
+  steps: CupStep[];
+  /** 0 for what comes ready to pour. */
+  stirMinutes: number;
+  /** Minutes after the parts met by which the last piece is poured, a fifth of the pot life in hand; null: no hurry. */
+  pourByMinutes: number | null;
+  /** What is left in the cup at the end when all goes as planned: it sticks to the cup, or has begun to set. */
+  leftGrams: number;
+  /** What could be poured on top if nothing of the planned loss were lost: at most so much. */
+  mostSpareGrams: number;
+}
+
+interface PlannedCup {
+  mixGrams: number;
+  potLifeMinutes: number;
+  pours: readonly Omit<CupStep, 'cupShowsGrams'>[];
+}
+
+/**
+ * The work of one cup. Each piece takes its grams and what drips and stays on its rim, so the reading to stop at is what was in the
+ * cup before, less both. Assumes that the cup stands on the scale between pours.
+ */
+export function cupWork(
+  { mixGrams, potLifeMinutes, pours }: PlannedCup,
+  product: Pick<Product, 'cureModel' | 'potLifeMinutes'>,
+  { perPieceGrams }: Pick<Losses, 'perPieceGrams'>,
+): CupWork {
+  let inCup = mixGrams;
+  const steps = pours.map((pour) => {
+    inCup -= pour.grams + perPieceGrams;
+    return { ...pour, cupShowsGrams: Math.max(0, inCup) };
+  });
+  const sets = CURE_MODELS[product.cureModel].setsInTheCup;
+  const poured = pours.reduce((sum, { grams }) => sum + grams, 0);
+  return {
+    steps,
+    stirMinutes: sets ? (isQuick(product.potLifeMinutes) ? QUICK_STIR_MINUTES : STIR_MINUTES) : 0,
+    pourByMinutes: sets ? potLifeMinutes * (1 - RESERVE_SHARE) : null,
+    leftGrams: Math.max(0, inCup),
+    mostSpareGrams: Math.max(0, mixGrams - poured),
+  };
+}
+
+/** How many more of a piece a spare may fill, and how much each takes. Leftovers are poured only while the cup's pour-by time lasts. */
+export const fillsMore = (spareGrams: number, pieceGrams: number): number =>
+  pieceGrams > 0 ? Math.floor(spareGrams / pieceGrams + 1e-9) : 0;

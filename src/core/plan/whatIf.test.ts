@@ -1,0 +1,65 @@
+import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { LEVEL_BENCH, planAmounts, type PlanRequest } from '.';
+import { handsOnMinutes, planDifference, withLevel, withMore } from './whatIf';
+
+const basin = { kind: 'basin' as const, id: 'b', rimMm: 20, depthMm: 4 };
+const request: PlanRequest = {
+  format: 'aguada.plan-request',
+  version: 1,
+  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+  pieces: [testPiece([basin], { copies: 3 })],
+  product: PRODUCT_KINDS[1]!,
+  recipe: { id: 'recipe', name: 'Clear', doses: [] },
+  room: { temperatureC: 23, humidity: 0.5 },
+  bench: { windows: [], exceptions: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0.1, tilt: LEVEL_BENCH },
+  pourAt: '2026-11-28T10:00',
+  poured: [],
+  ...TEST_DEFAULTS,
+};
+const planned = (of: PlanRequest) => ({ request: of, amounts: planAmounts(of) });
+
+test('two more are numbered on, and take two more shares of what three take', () => {
+  const more = withMore(request, 'T-1', 2)!;
+  expect(more.pieces[0]!.copies).toBe(5);
+  const [before, after] = [planned(request), planned(more)];
+  const { mixGrams, money, doneAt } = planDifference(before, after);
+  const each = before.amounts.pieces[0]!.pouredGrams;
+  expect(after.amounts.totals.pouredGrams - before.amounts.totals.pouredGrams).toBeCloseTo(2 * each, 6);
+  expect(mixGrams).toBeGreaterThan(2 * each);
+  expect(money).toBeCloseTo(after.amounts.cost.total - before.amounts.cost.total, 9);
+  expect(doneAt.after).toBe(doneAt.before);
+});
+test('copies that were measured apart keep their numbers', () => {
+  const apart: PlanRequest = {
+    ...request,
+    pieces: [
+      testPiece([basin], { copies: 2, copyNumbers: [1, 3] }),
+      testPiece([basin], {
+        ...{ copies: 1, copyNumbers: [2] },
+        measured: { atLevelMm: 15, readings: [{ xMm: 70, yMm: 70, depthMm: 4.4 }], fillMl: null },
+      }),
+    ],
+  };
+  expect(withMore(apart, 'T-1', 2)!.pieces[0]).toMatchObject({ copies: 4, copyNumbers: [1, 3, 4, 5] });
+  expect(withMore(apart, 'elsewhere', 2)).toBeNull();
+});
+test('a millimetre lower saves a millimetre of water over its surface, and its weight', () => {
+  const lower = withLevel(request, -1)!;
+  const { mixGrams, weightGrams } = planDifference(planned(request), planned(lower));
+  const { pieces, product } = planAmounts(request);
+  const surfaceMm2 = pieces[0]!.water.surfaceCm2 * 100;
+  const poured = ((3 * surfaceMm2) / 1000) * (product.pouredDensity / (1 - request.product.shrinkage));
+  expect(-mixGrams).toBeGreaterThan(poured * 0.97);
+  expect(-mixGrams).toBeLessThan(poured * 1.1);
+  expect(-weightGrams).toBeGreaterThan(poured * 0.9);
+  expect(withLevel(request, -15)).toBeNull();
+});
+test('hands-on minutes by hand: setting up each layer, stirring each cup, pouring', () => {
+  const amounts = planAmounts(request);
+  const { mixGrams, cups } = amounts.totals;
+  expect(handsOnMinutes(amounts, request)).toBeCloseTo(
+    15 * amounts.layers.length + 4 * cups + mixGrams / request.product.pourGramsPerMinute,
+    6,
+  );
+});

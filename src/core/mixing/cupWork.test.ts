@@ -21,7 +21,7 @@ test('the scale under the cup counts down, piece by piece, and ends on what stay
   ]);
   // What stays: so much a cup, and a share of the mix.
   expect(work.leftGrams).toBeCloseTo(1.5 + 0.02 * mixGrams, 9);
-  expect(work.mostSpareGrams).toBeCloseTo(mixGrams - 60, 9);
+  expect(work.goodSpareGrams).toBeCloseTo((mixGrams - 60) / 2, 9);
 });
 test('readings never rise, never fall below nothing, and account for every gram', () => {
   fc.assert(

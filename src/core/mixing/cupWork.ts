@@ -3,6 +3,9 @@ import type { Losses } from './losses';
 import { isQuick, QUICK_STIR_MINUTES, RESERVE_SHARE, STIR_MINUTES } from './potLife';
 import type { Product } from './product';
 
+/** In the good case this share of what was planned as loss is not lost. */
+const GOOD_CASE = 0.5;
+
 /** One pour out of a cup, and what the scale under the cup shows once it is done. */
 export interface CupStep {
   designId: string;
@@ -22,8 +25,8 @@ export interface CupWork {
   pourByMinutes: number | null;
   /** What is left in the cup at the end when all goes as planned: it sticks to the cup, or has begun to set. */
   leftGrams: number;
-  /** What could be poured on top if nothing of the planned loss were lost: at most so much. */
-  mostSpareGrams: number;
+  /** What can still be poured in the good case: half of the planned loss. */
+  goodSpareGrams: number;
 }
 
 interface PlannedCup {
@@ -53,7 +56,7 @@ export function cupWork(
     stirMinutes: sets ? (isQuick(product.potLifeMinutes) ? QUICK_STIR_MINUTES : STIR_MINUTES) : 0,
     pourByMinutes: sets ? potLifeMinutes * (1 - RESERVE_SHARE) : null,
     leftGrams: Math.max(0, inCup),
-    mostSpareGrams: Math.max(0, mixGrams - poured),
+    goodSpareGrams: Math.max(0, mixGrams - poured) * GOOD_CASE,
   };
 }
 

@@ -13,7 +13,7 @@ export const workSchema = z.object({
 export type Work = z.infer<typeof workSchema>;
 
 /** What a new workshop starts with: shown as such, and the maker's own from the first change. */
-export const TYPICAL_WORK: Work = { ratePerHour: 12, minutesPerPiece: 40, margin: 0.2 };
+export const TYPICAL_WORK: Work = { ratePerHour: 12, minutesPerPiece: 20, margin: 0.2 };
 
 /** One way that it may come out. */
 export interface QuoteCase {

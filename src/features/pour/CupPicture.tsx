@@ -27,7 +27,7 @@ const FOOT = 52;
 export function CupPicture({ cup, request, fullGrams, colour, by, filler }: CupPictureProps) {
   const units = useUnits();
   const work = cupWork(cup, request.product, request.losses);
-  const more = filler ? fillsMore(work.mostSpareGrams, filler.grams) : 0;
+  const more = filler ? fillsMore(work.goodSpareGrams, filler.grams) : 0;
   const grams = (value: number): string => formatMeasure(value, 'mass', units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const fill = Math.min(1, cup.mixGrams / fullGrams) * (HEIGHT - 8);

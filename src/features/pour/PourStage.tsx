@@ -2,14 +2,17 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
 import { explainBatch, type BatchFigure, type Plan, type PlanRequest } from '@/core/plan';
 import type { BatchRow } from '@/core/records/views';
 import type { Settings } from '@/core/records/schema';
 import { formatMeasure, formatMoney, measureText } from '@/core/units/formatMeasure';
+import { TabRow } from '@/ui/controls/TabRow';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { later } from '@/ui/later';
 import { useAwake } from '@/ui/useAwake';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
@@ -21,8 +24,29 @@ import { LayerCups } from './LayerCups';
 import { Money } from './Money';
 import styles from './PourStage.module.css';
 
+const Builds = later(async () => (await import('./BuildsView')).BuildsView);
+
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
 export function PourStage({ served }: { served: ServedBatch | null }) {
+  const { desk } = useDesk();
+  const builds = useSearchParams().get('show') === 'builds';
+  return (
+    <div className={styles.pour}>
+      <TabRow
+        label="Parts of Pour"
+        value={builds ? 'builds' : 'batch'}
+        tabs={[
+          { value: 'batch', href: `/sets/${desk.set.id}/pour`, label: 'Batches' },
+          { value: 'builds', href: `/sets/${desk.set.id}/pour?show=builds`, label: 'Ways to build the water' },
+        ]}
+      />
+      {builds ? <Builds.Part /> : <BatchView served={served} />}
+    </div>
+  );
+}
+
+/** A batch: its pieces, its cups, its numbers. */
+function BatchView({ served }: { served: ServedBatch | null }) {
   const { desk } = useDesk();
   const { batch, request, plan, planning, choose } = useBatch(served);
   const by = desk.shelf.settings.data.measureBy;

@@ -3,6 +3,7 @@ import { resolve } from 'node:path';
 import { bedCommand } from '../src/core/formats/bedFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
+import { pourCommand } from '../src/core/formats/pourFile';
 import { tintCommand } from '../src/core/formats/tintFile';
 import { saveCopy } from '../src/db/copies';
 import { dataFilePath, openDataFile } from '../src/db/dataFile';
@@ -13,6 +14,7 @@ const USAGE = `Aguada without its screens.
   aguada bed FILE      reads one piece and a level (JSON) and writes its areas, volume curve, pools, dams and edges
   aguada seams FILE    reads pieces and their edges (JSON) and writes seams with grades, the best row, shims, a layout
   aguada tint FILE     reads colourants, a bed and a recipe (JSON) and writes colours by depth, recipes found, doses, a rescue
+  aguada pour FILE     reads a batch and what stands on the shelf (JSON) and writes mixes, readings, what to buy, a quote
   aguada backup FILE   copies the data file (AGUADA_DATA, or data/aguada.db) to FILE, while Aguada is running or not
   FILE may be -        standard input
 
@@ -25,6 +27,7 @@ const COMMANDS: Record<string, (text: string) => CommandResult> = {
   bed: bedCommand,
   seams: seamsCommand,
   tint: tintCommand,
+  pour: pourCommand,
 };
 
 /** Copies the data file by the database's own backup, and looks the copy through. */

@@ -120,9 +120,13 @@ export function BuildsView() {
                 </p>
               ))}
               {build.filmMm === null ? (
-                <Button size="small" disabled={chosen} onClick={() => void choose(build)}>
-                  {chosen ? 'The set’s build' : 'Build it so'}
-                </Button>
+                chosen ? (
+                  <b className={styles.own}>The set’s build</b>
+                ) : (
+                  <Button size="small" onClick={() => void choose(build)}>
+                    Build it so
+                  </Button>
+                )
               ) : (
                 <p className={styles.risk}>Raise the beds to this depth on the Shape stage, then pour it clear.</p>
               )}

@@ -7,6 +7,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Link from 'next/link';
+import { useState } from 'react';
 import type { Plan, PlanRequest } from '@/core/plan';
 import type { BatchRow } from '@/core/records/views';
 import { haveAndNeed, shoppingList, type HaveAndNeed as Line } from '@/core/stock/haveAndNeed';
@@ -32,7 +33,9 @@ const CRUMB = 0.05;
 export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
   const { desk, door } = useDesk();
   const units = useUnits();
-  const levels = useStockLevels(batch.id, `${batch.version} ${desk.history.undo ?? ''} ${desk.now}`);
+  // What is kept for a batch changes nothing of the batch itself.
+  const [kept, setKept] = useState(0);
+  const levels = useStockLevels(batch.id, `${batch.version} ${desk.history.undo ?? ''} ${desk.now} ${kept}`);
   const needs = batchNeeds(request, plan, desk.shelf.consumables);
   const lines = haveAndNeed(needs, levels ?? []);
   const buy = shoppingList(lines, (item) => packsOf(item, desk.shelf));
@@ -42,11 +45,13 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
     item.kind === 'consumable' ? `a pack of ${held}` : formatMeasure(held, 'mass', units, 0);
   const reserved = lines.some(({ level }) => level.reservedHere > 0);
   const moved = lines.some(({ level, likely }) => Math.abs(level.reservedHere - likely) > 0.5 && reserved);
-  const reserve = (wanted: boolean): void =>
-    void door.run(
+  const reserve = async (wanted: boolean): Promise<void> => {
+    await door.run(
       () => ({ do: 'reserve', batchId: batch.id, wanted }),
       wanted ? `Kept for ${batch.data.name}` : `Given back from ${batch.data.name}`,
     );
+    setKept((times) => times + 1);
+  };
   const status = (line: Line): { mark: string; words: string } => {
     const { level, short, shortHigh } = line;
     if (!level.known) return { mark: '', words: 'none entered' };
@@ -124,16 +129,16 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
                 ? 'Kept for this batch, but the plan has changed since. '
                 : 'Kept for this batch: no other plan counts on it. '}
               {moved && (
-                <Button size="small" onClick={() => reserve(true)}>
+                <Button size="small" onClick={() => void reserve(true)}>
                   Keep what it needs now
                 </Button>
               )}
-              <Button size="small" variant="text" onClick={() => reserve(false)}>
+              <Button size="small" variant="text" onClick={() => void reserve(false)}>
                 Give it back
               </Button>
             </>
           ) : (
-            <Button size="small" onClick={() => reserve(true)}>
+            <Button size="small" onClick={() => void reserve(true)}>
               Keep it for this batch
             </Button>
           )}

@@ -6,7 +6,7 @@ import { lightByDepth } from '@/core/tint/waterLook';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { gradeOf } from '@/core/seams/seam';
 import { SEAM_LIMITS } from '@/core/seams/schema';
-import { GradeMark } from '@/ui/mark/GradeMark';
+import { GRADE_WORDS, GradeMark } from '@/ui/mark/GradeMark';
 import { useDesk } from '../desk/DeskContext';
 import { differenceWords } from './differenceWords';
 import { RecipeWedge, type RecipeWedgeProps } from './RecipeWedge';
@@ -28,13 +28,14 @@ export function BesideIt({ beside, tint, wedge }: BesideItProps) {
   const here = lightByDepth(linearFromHex(wedge.bedColour), tint)(wedge.deepestMm);
   const there = lightByDepth(linearFromHex(bedColour), beside.tint)(wedge.deepestMm);
   const apart = deltaE(here, there);
+  const grade = gradeOf(apart, (desk.set.data.seamLimits ?? SEAM_LIMITS).deltaE);
   return (
     <>
       <h3 className={styles.beside}>{beside.name}</h3>
       <RecipeWedge name={beside.name} tint={beside.tint} marks={[]} {...wedge} bedColour={bedColour} />
       <p className={styles.seam} role="status">
-        <GradeMark grade={gradeOf(apart, (desk.set.data.seamLimits ?? SEAM_LIMITS).deltaE)} />
-        {`Side by side at the deepest: ${differenceWords(apart)}.`}
+        <GradeMark grade={grade} />
+        {`Side by side at the deepest: ${differenceWords(apart)}; a seam of the two ${GRADE_WORDS[grade]}.`}
       </p>
     </>
   );

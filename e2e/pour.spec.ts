@@ -1,0 +1,184 @@
+import type { Page } from '@playwright/test';
+import { addPiece, expect, fillMeasure, makeSet, ownSample, pick, reading, test } from './guarded';
+
+/** Makes a set of twelve tiles whose water is built in one of the known ways, and a batch of all of them. */
+async function twelveTiles(page: Page, name: string, build: string, product: string): Promise<void> {
+  await makeSet(page, name);
+  await addPiece(page, 'Tile, straight channel');
+  await fillMeasure(page, /^Copies/, '12');
+  await fillMeasure(page, /^Depth below the level/, '9');
+  await page.getByRole('link', { name: 'Pour', exact: true }).click();
+  await page.getByRole('link', { name: 'Ways to build the water' }).click();
+  const way = page.getByRole('listitem', { name: build, exact: true });
+  await way.getByRole('button', { name: 'Build it so' }).click();
+  await page.getByRole('link', { name: 'Batches', exact: true }).click();
+  await page.getByRole('button', { name: 'Plan a batch' }).click();
+  await expect(page.getByText(`12 pieces, ${product}`)).toBeVisible();
+}
+
+test('three ways to build the water are compared for a set, and one is chosen', async ({ page }) => {
+  const setId = await ownSample(page, 'Builds Test');
+  await page.goto(`/sets/${setId}/pour?show=builds`);
+  const deep = page.getByRole('listitem', { name: 'Deep tinted pour' });
+  const glue = page.getByRole('listitem', { name: 'Layers of clear-drying glue' });
+  const film = page.getByRole('listitem', { name: 'Thin coat over a painted bed' });
+  for (const build of [deep, glue, film]) await expect(build).toContainText(/to mix[\d.]+\sg/);
+  await expect(glue).toContainText('stays clear for 3 layers');
+  await expect(page.getByRole('listitem', { name: 'Tinted pours' })).toContainText('The set’s build');
+  await deep.getByRole('button', { name: 'Build it so' }).click();
+  await expect(deep).toContainText('The set’s build');
+  await page.getByRole('link', { name: 'Batches', exact: true }).click();
+  await expect(page.getByText(/pieces, slow casting epoxy/)).toBeVisible();
+});
+
+test('twelve pieces in two layers: one is moved to another cup, and the card says what the scale shows', async ({
+  page,
+}) => {
+  await twelveTiles(page, 'Twelve Tiles', 'Tinted pours', 'coating epoxy');
+  const cups = page.getByRole('region', { name: 'Cups' });
+  await expect(cups.getByRole('heading', { name: /^Layer 2 of 2/ })).toBeVisible();
+  await expect(cups.getByText(/stir 3\smin · empty within/).first()).toBeVisible();
+  await cups.getByRole('button', { name: 'Move pieces between cups' }).first().click();
+  const [one, two] = [1, 2].map((cup) => page.getByRole('listitem', { name: `Cup ${cup}`, exact: true }));
+  const piece = one!.getByRole('button', { name: /^Move T-1 #1$/ });
+  await expect(piece).toBeVisible();
+  // By its menu, as without a mouse.
+  await piece.click();
+  await page.getByRole('menuitem', { name: 'to cup 2' }).click();
+  await expect(two!.getByRole('button', { name: 'Move T-1 #1', exact: true })).toBeVisible();
+  // And back by dragging it.
+  const from = (await two!.getByRole('button', { name: 'Move T-1 #1', exact: true }).boundingBox())!;
+  const to = (await one!.boundingBox())!;
+  await page.mouse.move(from.x + 10, from.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width / 2, to.y + 60, { steps: 12 });
+  await page.mouse.up();
+  await expect(one!.getByRole('button', { name: 'Move T-1 #1', exact: true })).toBeVisible();
+  // All into one cup is too full, and said.
+  for (let left = await one!.getByRole('button').count(); left > 0; left--) {
+    await one!.getByRole('button').first().click();
+    await page
+      .getByRole('menuitem', { name: /^to cup \d/ })
+      .first()
+      .click();
+    if ((await page.getByText('too full').count()) > 0) break;
+  }
+  await expect(page.getByText(/is the most that is poured in time or that the cup takes/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Share them out again' }).click();
+  await expect(page.getByText(/is the most that is poured in time or that the cup takes/)).toHaveCount(0);
+  await page.getByRole('link', { name: 'Pour card' }).click();
+  await expect(page.getByText(/until the cup shows/).first()).toBeVisible();
+  await expect(page.getByText(/T-1 #12/).first()).toBeVisible();
+});
+
+test('a batch that the shelf does not hold is short: what to buy is named, and what is kept for it is not for others', async ({
+  page,
+}) => {
+  // A kit of which hardly anything is left.
+  await page.goto('/shelf');
+  await pick(page, 'Bought a product', 'Five-minute glue');
+  await expect(page.getByRole('complementary').filter({ hasText: 'Five-minute glue' })).toBeVisible();
+  await fillMeasure(page, 'What is left of part A', '5');
+  await twelveTiles(page, 'Short Test', 'Five-minute glue', 'five-minute glue');
+  const stock = page.getByRole('region', { name: 'Have and need' });
+  const row = stock.getByRole('row', { name: /^Five-minute glue, part A/ });
+  await expect(row).toContainText(/5\.00\sg✕ [\d.]+\sg short/);
+  await expect(stock.getByRole('group', { name: 'To buy' })).toContainText(/Five-minute glue \d+ × \d+\sg/);
+  await stock.getByRole('button', { name: 'Keep it for this batch' }).click();
+  await expect(stock.getByText('Kept for this batch: no other plan counts on it.')).toBeVisible();
+  await stock.getByRole('button', { name: 'Give it back' }).click();
+  await expect(stock.getByRole('button', { name: 'Keep it for this batch' })).toBeVisible();
+});
+
+test('two more are said to cost so much; a millimetre lower saves', async ({ page }) => {
+  await twelveTiles(page, 'Two More', 'Tinted pours', 'coating epoxy');
+  const more = page.getByRole('listitem', { name: 'Two more' });
+  await expect(more.getByRole('status')).toContainText(/\+€\s\d+\.\d\d, \+\d+\.\d\sg/);
+  const money = page.getByRole('region', { name: 'Money' });
+  const asked = Number(await reading(page, 'Quote').innerText());
+  await fillMeasure(page, /^Margin/, '100');
+  await expect.poll(async () => Number(await reading(page, 'Quote').innerText())).toBeGreaterThan(asked * 1.5);
+  await fillMeasure(page, /^Margin/, '20');
+  await expect(money.getByRole('listitem', { name: 'A millimetre lower' })).toContainText(/−€\s\d+\.\d\d, −\d+\.\d\sg/);
+});
+
+test('a bottle from the shop to its last drop: bought, weighed, thrown away, taken back', async ({ page }) => {
+  await page.goto('/shelf');
+  await pick(page, 'Bought a product', 'Clear sealant');
+  const lot = page.getByRole('complementary', { name: /^Bottle/ });
+  await expect(lot.getByRole('listitem').filter({ hasText: 'bought' })).toHaveCount(1);
+  await fillMeasure(page, 'What is left', '100');
+  await expect(lot.getByRole('listitem').filter({ hasText: 'corrected' })).toHaveCount(1);
+  await lot.getByRole('button', { name: 'Throw away what is left' }).click();
+  await expect(lot.getByRole('listitem').filter({ hasText: 'thrown away' })).toContainText('−100');
+  await expect(lot.getByRole('textbox', { name: 'What is left' })).toHaveValue('0');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(lot.getByRole('textbox', { name: 'What is left' })).toHaveValue('100');
+  // To a table and back: lines that cannot be are named, the others are taken in.
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  expect((await download).suggestedFilename()).toBe('stock.csv');
+  await page.getByLabel('Lots from a CSV').setInputFiles({
+    name: 'bought.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'what,lot,bought on,price,held\nClear sealant,Tube 9,2026-11-01,7.5,310\nMoon dust,Tin,2026-11-01,1,10\nClear sealant,Tube 10,2026-11-01,$7,310\n',
+    ),
+  });
+  await expect(page.getByText('1 lot taken in.')).toBeVisible();
+  await expect(page.getByText('Line 3: Moon dust is not on the shelf.')).toBeVisible();
+  await expect(page.getByText(/^Line 4: \$7 is not a price\./)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Tube 9/ })).toBeVisible();
+});
+
+test('too much of part A is mended by part B; what is poured leaves the kit, and taken back it is given back', async ({
+  page,
+}) => {
+  await page.goto('/shelf');
+  await pick(page, 'Bought a product', 'Slow casting epoxy');
+  await expect(page.getByRole('complementary').filter({ hasText: 'Slow casting epoxy' })).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name of the lot' }).fill('The casting kit');
+  await page.getByRole('textbox', { name: 'Name of the lot' }).press('Enter');
+  await expect(page.getByRole('button', { name: /^The casting kit/ })).toBeVisible();
+  await makeSet(page, 'From The Kit');
+  await addPiece(page, 'Whole basin inside a rim');
+  await page.getByRole('link', { name: 'Pour', exact: true }).click();
+  await page.getByRole('button', { name: 'Plan a batch' }).click();
+  const batch = page.getByRole('textbox', { name: 'Name', exact: true });
+  await batch.fill('Basin of the kit test');
+  await batch.press('Enter');
+  await page.getByRole('link', { name: 'Layer 1 is poured' }).click();
+  await page.getByLabel('Part A, g').first().fill('100');
+  await page.getByLabel('Part B, g').first().fill('40');
+  await expect(page.getByRole('status').filter({ hasText: 'ratio wrong' })).toContainText(
+    /Add 4\.6\sg of part B; the cup then holds 144\.6\sg/,
+  );
+  await page.getByLabel('Part B, g').first().fill('44.6');
+  await page.getByRole('button', { name: 'Put it in the log' }).click();
+  await expect(page.getByRole('region', { name: 'Layer 1' })).toContainText('144.6 g');
+  const home = page.url();
+  const own = (words: string) =>
+    page
+      .getByRole('complementary', { name: 'The casting kit' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Basin of the kit test' })
+      .filter({ hasText: words });
+  const kit = async (): Promise<void> => {
+    await page.goto('/shelf');
+    await page.getByRole('button', { name: /^The casting kit/ }).click();
+  };
+  await kit();
+  await expect(own('poured, part A')).toHaveCount(1);
+  await expect(own('lost, part B')).toHaveCount(1);
+  await page.goto(home);
+  await page.getByRole('button', { name: /^Undo “Pour layer 1/ }).click();
+  await expect(page.getByRole('region', { name: 'Layer 1' }).getByText('144.6 g')).toHaveCount(0);
+  await kit();
+  await expect(
+    page
+      .getByRole('complementary', { name: 'The casting kit' })
+      .getByRole('listitem')
+      .filter({ hasText: 'not poured after all' })
+      .first(),
+  ).toBeVisible();
+});

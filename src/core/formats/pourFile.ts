@@ -1,0 +1,134 @@
+import { z } from 'zod';
+import { cupWork } from '../mixing/cupWork';
+import { quote, TYPICAL_WORK, workSchema } from '../money/quote';
+import { handsOnMinutes, planBatch, planRequestSchema } from '../plan';
+import { goodUntil, takeFrom, type LotState } from '../stock/lots';
+import { haveAndNeed, shoppingList, type StockLevel } from '../stock/haveAndNeed';
+import { batchNeeds } from '../stock/needs';
+import { packsOf } from '../stock/packs';
+import { consumableSchema, lotSchema, STOCK_PARTS } from '../stock/schema';
+import { commandFailed, readJson, roundedJson, stopsOf, type CommandResult } from './planFile';
+
+/** A batch, what stands on the shelf, and how work is counted: what the `pour` command reads. */
+export const pourRequestSchema = z.object({
+  format: z.literal('aguada.pour-request', { error: 'Must be "aguada.pour-request"' }),
+  version: z.literal(1, { error: 'This program reads version 1' }),
+  request: planRequestSchema,
+  /** Lots with what is left in them; what was bought where nothing is said. Things go by the ids of the request. */
+  lots: z
+    .array(
+      z.object({
+        id: z.string().min(1).max(40),
+        lot: lotSchema,
+        left: z.array(z.object({ part: z.enum(STOCK_PARTS), amount: z.number().min(0) })).optional(),
+      }),
+    )
+    .max(2000)
+    .default([]),
+  consumables: z
+    .array(z.object({ id: z.string().min(1).max(40), data: consumableSchema }))
+    .max(100)
+    .default([]),
+  work: workSchema.default(TYPICAL_WORK),
+  /** By which lots are past their date; the day of the pour where nothing is said. */
+  today: z.iso.date('A date such as 2026-12-12').optional(),
+});
+export type PourFile = z.infer<typeof pourRequestSchema>;
+
+/** What stands on the shelf of a file, by thing and part. */
+function levelsOf({ lots, today, request }: PourFile): { levels: StockLevel[]; states: LotState[] } {
+  const day = today ?? request.pourAt.slice(0, 10);
+  const levels: StockLevel[] = [];
+  const states = lots.map(({ id, lot, left }): LotState => ({ id, lot, left: left ?? lot.bought }));
+  for (const { lot, left } of states)
+    for (const { part, amount } of left) {
+      const same = levels.find(
+        (level) => level.item.kind === lot.of.kind && level.item.id === lot.of.id && level.part === part,
+      );
+      const level = same ?? {
+        ...{ item: lot.of, part, good: 0, expired: 0, reservedHere: 0, reservedElsewhere: 0, known: true },
+      };
+      if (!same) levels.push(level);
+      const life = lot.of.kind === 'product' ? request.product.shelfLifeMonths : null;
+      if ((goodUntil(lot, life) ?? '9999') < day) level.expired += amount;
+      else level.good += amount;
+    }
+  return { levels, states };
+}
+
+/** Mixes in their order with the readings of the scale, what is there and what to buy, out of which lots, and the quote. */
+export function pourReport(file: PourFile): object {
+  const { request, consumables, work } = file;
+  const plan = planBatch(request);
+  const { levels, states } = levelsOf(file);
+  const needs = batchNeeds(request, plan, consumables);
+  const lines = haveAndNeed(needs, levels);
+  const sold = {
+    products: [{ id: request.product.id, version: 1, data: request.product }],
+    colourants: request.recipe.doses.map(({ colourant }) => ({ id: colourant.id, version: 1, data: colourant })),
+    consumables: consumables.map((one) => ({ ...one, version: 1 })),
+  };
+  const consumablesPrice = needs.reduce((sum, { item, likely }) => {
+    const data = consumables.find(({ id }) => item.kind === 'consumable' && id === item.id)?.data;
+    return sum + (data ? (likely * data.packPrice) / data.packCount : 0);
+  }, 0);
+  return {
+    format: 'aguada.pour',
+    version: 1,
+    layers: plan.layers.map((layer) => ({
+      number: layer.number,
+      toMm: layer.toMm,
+      fewestCups: layer.fewestCups,
+      mixes: layer.cups.map((cup) => {
+        const { steps, stirMinutes, pourByMinutes, leftGrams } = cupWork(cup, request.product, request.losses);
+        return {
+          cup: cup.number,
+          mixGrams: cup.mixGrams,
+          parts: cup.parts,
+          doses: cup.doses,
+          stirMinutes,
+          pourByMinutes,
+          leftGrams,
+          pours: steps,
+        };
+      }),
+    })),
+    needs: lines.map(({ level, ...line }) => ({
+      ...line,
+      expired: level.expired,
+      outOf: takeFrom(
+        states.filter(({ lot }) => lot.of.kind === line.item.kind && lot.of.id === line.item.id),
+        line.part,
+        line.likely,
+      ).taken,
+    })),
+    toBuy: shoppingList(lines, (item) => packsOf(item, sold)).map(({ item, name, cover, packs }) => ({
+      ...{ item, name },
+      packs: cover.counts.flatMap((count, i) => (count > 0 ? [{ count, ...packs[i]! }] : [])),
+      price: cover.price,
+    })),
+    quote: quote({
+      ...{ pieces: plan.totals.pieces, mixGrams: plan.totals.mixGrams, pouredGrams: plan.totals.pouredGrams },
+      highMixGrams: needs.filter(({ item }) => item.kind === 'product').reduce((sum, { high }) => sum + high, 0),
+      pricePerGram: request.product.packPrice / request.product.packGrams,
+      colourantPrice: plan.cost.colourant,
+      consumablesPrice: consumablesPrice + plan.cost.cups,
+      pourMinutes: handsOnMinutes(plan, request),
+      work,
+    }),
+    warnings: plan.problems.filter(({ severity }) => severity !== 'stop').map(({ message }) => message),
+  };
+}
+
+/** The `pour` command, without its files. */
+export function pourCommand(text: string): CommandResult {
+  const read = readJson(text, pourRequestSchema);
+  if (!read.ok) return commandFailed(read.errors);
+  const stops = stopsOf(read.request.request, planBatch(read.request.request)).map(({ field, message }) => ({
+    field: `request.${field}`,
+    message,
+  }));
+  return stops.length > 0
+    ? commandFailed(stops)
+    : { output: roundedJson(pourReport(read.request)), errors: '', exitCode: 0 };
+}

@@ -1,0 +1,158 @@
+import fc from 'fast-check';
+import { goodUntil, inUseOrder, monthsAfter, takeFrom, type LotState } from './lots';
+import { haveAndNeed, kitGrams, shoppingList, type StockLevel } from './haveAndNeed';
+import { consumableTakes, cupTakes, lotMovements } from './pourMovements';
+import type { Need } from './needs';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { ratioByWeight, splitParts } from '../mixing/ratio';
+
+const state = (id: string, left: number, openedOn: string | null = null, boughtOn = '2026-01-01'): LotState => ({
+  id,
+  lot: {
+    ...{ of: { kind: 'product', id: 'p' }, name: id, bought: [{ part: 'A', amount: 1000 }] },
+    ...{ boughtOn, openedOn, bestBefore: null, price: 10 },
+  },
+  left: [{ part: 'A', amount: left }],
+});
+
+describe('how long a lot is good', () => {
+  test.each([
+    ['2026-01-31', 1, '2026-02-28'],
+    ['2024-01-31', 1, '2024-02-29'],
+    ['2026-11-26', 12, '2027-11-26'],
+    ['2026-11-26', 0.5, '2026-12-11'],
+  ])('%s and %d months: %s', (day, months, then) => expect(monthsAfter(day, months)).toBe(then));
+  test('the earlier of the label and the shelf life; nothing where neither is known', () => {
+    expect(goodUntil({ openedOn: '2026-01-01', bestBefore: '2026-05-01' }, 12)).toBe('2026-05-01');
+    expect(goodUntil({ openedOn: '2026-01-01', bestBefore: '2028-05-01' }, 12)).toBe('2027-01-01');
+    expect(goodUntil({ openedOn: null, bestBefore: null }, 12)).toBeNull();
+  });
+});
+
+describe('what is taken out of which lot', () => {
+  const lots = [
+    state('new', 500, null, '2026-10-01'),
+    state('open late', 80, '2026-09-01'),
+    state('open first', 50, '2026-03-01'),
+  ];
+  test('open ones first, the oldest first, then the sealed', () =>
+    expect(inUseOrder(lots).map(({ id }) => id)).toEqual(['open first', 'open late', 'new']));
+  test('each is used up before the next', () =>
+    expect(takeFrom(lots, 'A', 200)).toEqual({
+      taken: [
+        { lotId: 'open first', amount: 50 },
+        { lotId: 'open late', amount: 80 },
+        { lotId: 'new', amount: 70 },
+      ],
+      short: 0,
+    }));
+  test('what they do not hold is short', () => expect(takeFrom(lots, 'A', 700).short).toBeCloseTo(70, 9));
+  test('movements account for every gram, and no lot falls below nothing on the way', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 300, noNaN: true }), { minLength: 1, maxLength: 4 }),
+        fc.array(fc.double({ min: 0.1, max: 200, noNaN: true }), { minLength: 1, maxLength: 8 }),
+        (lefts, cups) => {
+          const own = lefts.map((left, i) => state(String(i), left, i % 2 ? '2026-01-02' : null));
+          const takes = cups.map((grams, i) => ({
+            ...{ cup: i + 1, item: { kind: 'product' as const, id: 'p' }, part: 'A' as const },
+            ...{ poured: grams * 0.9, lost: grams * 0.1 },
+          }));
+          const movements = lotMovements(takes, () => own);
+          const left = new Map(own.map(({ id, left: [one] }) => [id, one!.amount]));
+          for (const { lotId, amount } of movements) {
+            left.set(lotId, left.get(lotId)! + amount);
+            expect(left.get(lotId)!).toBeGreaterThan(-1e-6);
+          }
+          const sum = (kinds: string[]): number =>
+            movements.filter(({ kind }) => kinds.includes(kind)).reduce((all, { amount }) => all + amount, 0);
+          const wanted = cups.reduce((all, grams) => all + grams, 0);
+          expect(-sum(['poured', 'lost'])).toBeCloseTo(wanted, 6);
+          expect(-sum(['poured'])).toBeCloseTo(0.9 * wanted, 6);
+          const there = lefts.reduce((all, one) => all + one, 0);
+          expect(sum(['found'])).toBeCloseTo(Math.max(0, wanted - there), 4);
+        },
+      ),
+    );
+  });
+  test('a thing of which no lot was ever entered is left alone', () =>
+    expect(
+      lotMovements([{ cup: 1, item: { kind: 'colourant', id: 'x' }, part: 'all', poured: 1, lost: 0 }], () => []),
+    ).toEqual([]));
+});
+
+test('cups take what was weighed, the planned share reaching the pieces; tints follow what was really in the cup', () => {
+  const planned = { pouredGrams: 45, mixGrams: 50, doses: [{ id: 'ink', grams: 0.05 }] };
+  const takes = cupTakes('p', [{ number: 2, planned, partAGrams: 40, partBGrams: 20 }]);
+  expect(takes).toEqual([
+    { cup: 2, item: { kind: 'product', id: 'p' }, part: 'A', poured: 36, lost: expect.closeTo(4, 9) },
+    { cup: 2, item: { kind: 'product', id: 'p' }, part: 'B', poured: 18, lost: expect.closeTo(2, 9) },
+    {
+      ...{ cup: 2, item: { kind: 'colourant', id: 'ink' }, part: 'all' },
+      ...{ poured: expect.closeTo(0.054, 9), lost: expect.closeTo(0.006, 9) },
+    },
+  ]);
+});
+test('what a batch takes once goes with its first layer only', () => {
+  const consumables = [
+    { id: 'gloves', data: { name: 'Gloves', per: 'layer' as const, amount: 2, packCount: 100, packPrice: 9 } },
+    { id: 'sheet', data: { name: 'Sheet', per: 'batch' as const, amount: 1, packCount: 5, packPrice: 4 } },
+  ];
+  const counts = { cups: 3, layers: 1, pieces: 7, damMm: 900 };
+  const of = (first: boolean) =>
+    consumableTakes(consumables, { ...counts, first }).map(({ item, poured }) => [item.id, poured]);
+  expect(of(true)).toEqual([
+    ['gloves', 2],
+    ['sheet', 1],
+  ]);
+  expect(of(false)).toEqual([['gloves', 2]]);
+});
+
+describe('have and need', () => {
+  const item = { kind: 'product' as const, id: 'p' };
+  const needs: Need[] = [
+    { item, part: 'A', name: 'p, A', likely: 100, high: 120 },
+    { item, part: 'B', name: 'p, B', likely: 90, high: 108 },
+  ];
+  const level = (part: 'A' | 'B', good: number, reservedElsewhere = 0): StockLevel => ({
+    ...{ item, part, good, expired: 0, reservedHere: 0, reservedElsewhere, known: true },
+  });
+  test('what others have reserved is not free', () => {
+    const [a, b] = haveAndNeed(needs, [level('A', 200, 90), level('B', 200)]);
+    expect([a!.free, a!.short, a!.shortHigh, b!.short]).toEqual([110, 0, 10, 0]);
+  });
+  test('two batches never count on the same gram', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 500, noNaN: true }),
+        fc.double({ min: 0, max: 500, noNaN: true }),
+        (good, kept) => {
+          const [a] = haveAndNeed(needs, [level('A', good, kept)]);
+          // What this one may take and what the other has kept are together no more than there is, unless that was already too much.
+          expect(a!.free + Math.min(kept, good)).toBeLessThanOrEqual(good + 1e-9);
+          expect(a!.short).toBeCloseTo(Math.max(0, 100 - a!.free), 9);
+        },
+      ),
+    );
+  });
+  test('kits are bought for the part that runs out first', () => {
+    const product = PRODUCT_KINDS[1]!;
+    const ratio = ratioByWeight(product.parts!);
+    const grams = kitGrams(product, [
+      { part: 'A', amount: 53 },
+      { part: 'B', amount: 10 },
+    ]);
+    expect(grams).toBeCloseTo((53 * (1 + ratio)) / ratio, 9);
+    const { partAGrams, partBGrams } = splitParts(grams, product.parts!);
+    expect(partAGrams).toBeCloseTo(53, 9);
+    expect(partBGrams).toBeGreaterThan(10);
+  });
+  test('the list names each thing once, with what covers the bad case', () => {
+    const list = shoppingList(haveAndNeed(needs, [level('A', 0), level('B', 500)]), () => ({
+      name: 'p',
+      product: null,
+      packs: [{ amount: 50, price: 6 }],
+    }));
+    expect(list.map(({ name, cover }) => [name, cover.counts])).toEqual([['p', [3]]]);
+  });
+});

@@ -16,6 +16,7 @@ import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { depthContours } from '../src/ui/plan/contours';
 import { flushBench } from './flush';
 import { matchBench } from './match';
+import { pourBench } from './pour';
 import { medianMs, report, type Result } from './measure';
 import { sampleRequest } from './sample';
 import { tintBench } from './tint';
@@ -130,6 +131,7 @@ against(
 
 matchBench(against);
 tintBench(against);
+pourBench(against);
 
 // A scan of a million triangles, read as it comes in; in both forms.
 const scanned = HERON_SLACK_DESIGNS.find(({ tag }) => tag === 'HS-4')!;

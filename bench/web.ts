@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import BetterSqlite3 from 'better-sqlite3';
 import { CHROMIUM_FLAGS } from '../playwright.config';
+import { openArchive } from '../src/server/archive';
 import { BIG_SET, writeBigFile } from './bigFile';
 import { median } from './measure';
 
@@ -111,6 +112,19 @@ async function years(folder: string, lines: Line[]): Promise<void> {
       let visit = 0;
       weigh(`${stage}, years of work`, await timed(() => fetch(`${page}?visit=${visit++}`)), 150, 250);
     }
+    const added = await fetch(`${url}/api/edits`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        wanted: { view: 'desk', setId: BIG_SET },
+        command: { do: 'add', kind: 'batch', setId: BIG_SET, data: await hugeBatch(url) },
+      }),
+    });
+    const { id } = (await added.json()) as { id: string };
+    const huge = `${url}/sets/${BIG_SET}/pour?batch=${id}`;
+    for (let i = 0; i < 3; i++) await (await fetch(huge)).text();
+    let opened = 0;
+    weigh('a batch of 2,000 pieces, opened', await timed(() => fetch(`${huge}&visit=${opened++}`)), 200, Infinity);
     let version = 1;
     const edit = (): Promise<Response> =>
       fetch(`${url}/api/edits`, {
@@ -134,6 +148,15 @@ async function years(folder: string, lines: Line[]): Promise<void> {
   } finally {
     await ended(server);
   }
+}
+
+/** As many copies of the first designs as one plan takes. */
+async function hugeBatch(url: string): Promise<object> {
+  const archive = await fetch(`${url}/api/sets/${BIG_SET}/archive`);
+  const opened = await openArchive(new Uint8Array(await archive.arrayBuffer()));
+  if (opened.holds !== 'set') throw new Error('This is no archive of a set');
+  const items = opened.file.designs.slice(0, 4).map(({ id }) => ({ designId: id, copies: 500 }));
+  return { name: 'Two thousand', items, pourAt: '2026-11-28T10:00' };
 }
 
 /** From asking for a page to seeing a text on it, ms. */
@@ -275,6 +298,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
       await rest(page);
     }
     lines.push(await turning(page, url));
+    lines.push(await dosing(page, url));
     const step = median(steps);
     lines.push({
       what: 'one step of navigation',
@@ -286,6 +310,56 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     await browser.close();
     await ended(server);
   }
+}
+
+/** Runs in the page: drags the slider of a dose from frame to frame for three seconds. As text, as below. */
+const DOSE = `new Promise((resolve) => {
+  const slider = document.querySelector('.MuiSlider-root');
+  const box = slider.getBoundingClientRect();
+  const at = (share) => ({ bubbles: true, cancelable: true, button: 0, buttons: 1, clientX: box.x + box.width * share, clientY: box.y + box.height / 2 });
+  slider.dispatchEvent(new MouseEvent('mousedown', at(0.3)));
+  const started = performance.now();
+  let [last, count, longest] = [started, 0, 0];
+  const step = () => {
+    const now = performance.now();
+    longest = Math.max(longest, now - last);
+    last = now;
+    count++;
+    document.dispatchEvent(new MouseEvent('mousemove', at(0.3 + 0.4 * Math.abs(((now - started) / 1500) % 2 - 1))));
+    if (now - started < 3000) requestAnimationFrame(step);
+    else {
+      document.dispatchEvent(new MouseEvent('mouseup', at(0.3)));
+      resolve({ perSecond: (count * 1000) / (now - started), longest });
+    }
+  };
+  requestAnimationFrame(step);
+})`;
+/** How many frames the page gets when nothing is asked of it. */
+const IDLE = `new Promise((resolve) => {
+  const started = performance.now();
+  let count = 0;
+  const step = () => {
+    count++;
+    const gone = performance.now() - started;
+    if (gone < 1500) requestAnimationFrame(step);
+    else resolve((count * 1000) / gone);
+  };
+  requestAnimationFrame(step);
+})`;
+
+/** The recipe's pictures while a dose is dragged, against the frames of the same page at rest. */
+async function dosing(page: Page, url: string): Promise<Line> {
+  await page.goto(`${url}/sets/${SAMPLE}/tint`);
+  await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
+  await rest(page);
+  const idle = (await page.evaluate(IDLE)) as number;
+  const { perSecond, longest } = (await page.evaluate(DOSE)) as { perSecond: number; longest: number };
+  return {
+    what: 'a dose dragged, all pictures following',
+    measured: `${perSecond.toFixed(0)} frames a second of ${idle.toFixed(0)} at rest, the longest ${longest.toFixed(0)} ms`,
+    limit: 'nine tenths of them',
+    within: perSecond >= 0.9 * idle,
+  };
 }
 
 /**

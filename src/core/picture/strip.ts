@@ -61,7 +61,7 @@ export interface StripOptions {
 const SAMPLES = 141;
 /** Samples and colours of a whole strip: many pieces are each drawn small. */
 const STRIP_SAMPLES = 1600;
-const FEWEST_SAMPLES = 31;
+const FEWEST_SAMPLES = 25;
 const FEW_PIECES = 12;
 const FEW_COLOURS = 4;
 const GRADES = { stop: 0, warn: 1, hint: 2 };

@@ -8,6 +8,7 @@ import type { Batch } from '@/core/records/schema';
 import type { BatchRow } from '@/core/records/views';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { later } from '@/ui/later';
+import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
 import { CupPicture } from './CupPicture';
 import { strengthWords } from './doseWords';
@@ -37,6 +38,7 @@ function movesWith(layer: LayerPlan, pour: CupPlan['pours'][number], cup: number
 export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
   const { desk, door } = useDesk();
   const { units, measureBy } = desk.shelf.settings.data;
+  const awake = useAwake();
   const [arranging, setArranging] = useState(false);
   const filler = smallestPour(layer);
   const moved = batch.data.moves?.some((move) => move.layer === layer.number) ?? false;
@@ -88,7 +90,7 @@ export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
           ))}
         </div>
       )}
-      {!batch.poured && layer.cups.length > 0 && (
+      {awake && !batch.poured && layer.cups.length > 0 && (
         <p className={styles.why}>
           {whyThisSplit(layer, plan, request, units)}{' '}
           <Button size="small" variant="text" onClick={() => setArranging(!arranging)}>

@@ -4,14 +4,21 @@ import Button from '@mui/material/Button';
 import { complaintAt } from '@/core/records/replaceAt';
 import type { Stored } from '@/core/records/schema';
 import { recipeSchema, type Recipe } from '@/core/tint/schema';
-import { gradientPours, MOST_POURS, type TintPour } from '@/core/tint/waterTint';
+import { gradientPours, type TintPour } from '@/core/tint/waterTint';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useDesk } from '../desk/DeskContext';
 import { useTint } from './useTint';
 import styles from './TintStage.module.css';
 
-const COUNTS = [2, 3, 4];
+/** How many pours, and how much darker the lowest: fully from nothing to twice, or half of that. */
+const GRADES = [
+  { count: 2, gradient: 1, label: 'in 2 pours' },
+  { count: 3, gradient: 1, label: 'in 3 pours' },
+  { count: 4, gradient: 1, label: 'in 4 pours' },
+  { count: 2, gradient: 0.5, label: 'in 2 pours, gently' },
+  { count: 3, gradient: 0.5, label: 'in 3 pours, gently' },
+];
 
 /** The recipe pour by pour: the same all through, or lighter towards the top. */
 export function Pours({ recipe }: { recipe: Stored<Recipe> }) {
@@ -68,13 +75,13 @@ export function Pours({ recipe }: { recipe: Stored<Recipe> }) {
       <div className={styles.choices}>
         <MenuButton
           label={pours.length === 0 ? 'Clear on top, dark below' : 'Begin again'}
-          choices={COUNTS.filter((count) => count <= MOST_POURS).map((count) => ({
-            key: String(count),
-            label: `in ${count} pours`,
+          choices={GRADES.map(({ count, gradient, label }) => ({
+            key: label,
+            label,
             onPick: () =>
               put(
                 () =>
-                  gradientPours(Math.round(deepestMm * 10) / 10, count).map(({ thicknessMm, strength }) => ({
+                  gradientPours(Math.round(deepestMm * 10) / 10, count, gradient).map(({ thicknessMm, strength }) => ({
                     thicknessMm: thicknessMm === null ? null : Math.round(thicknessMm * 10) / 10,
                     strength: Math.round(strength * 100) / 100,
                   })),

@@ -45,7 +45,7 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
           Correct
         </Button>
         {onStrike && (
-          <Button variant="text" size="small" color="error" onClick={onStrike}>
+          <Button variant="text" size="small" onClick={onStrike}>
             Was not poured
           </Button>
         )}

@@ -408,7 +408,7 @@ function OneStandard({
         <Button
           size="small"
           variant="text"
-          color="error"
+
           onClick={() =>
             put(
               (set) => ({ ...set, standards: (set.standards ?? []).filter(({ id }) => id !== standard.id) }),

@@ -269,7 +269,7 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           <Button
             size="small"
             variant="text"
-            color="error"
+
             onClick={() => tables.change(table.id, () => null, `Remove ${table.name}`)}
           >
             {`Remove ${table.name}`}

@@ -1,6 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import {
   buildFigures,
@@ -81,9 +82,10 @@ export function BuildsView() {
   };
   return (
     <section aria-label="Water builds">
+      <h2 className={styles.heading}>Ways to build the water</h2>
       <p className={styles.teach}>
-        The same pieces, the ways water is made. Figures are of this set; typical products stand in where you have none
-        of a kind.
+        <Link href={`/sets/${desk.set.id}/pour`}>Batches</Link> The same pieces, the ways water is made. Figures are of
+        this set; typical products stand in where you have none of a kind.
       </p>
       <ul className={styles.builds}>
         {WATER_BUILDS.map((build) => {

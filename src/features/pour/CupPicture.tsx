@@ -17,6 +17,8 @@ interface CupPictureProps {
   by: 'weight' | 'volume';
   /** A small piece that leftovers may fill, and what it takes. */
   filler: { tag: string; grams: number } | null;
+  /** Whether the work of the cup is told: times, what stays in it. */
+  told: boolean;
 }
 
 const HEIGHT = 112;
@@ -24,7 +26,7 @@ const TOP = 74;
 const FOOT = 52;
 
 /** One cup, drawn to how full it gets: part B on part A, and beside it what goes in and where it goes. */
-export function CupPicture({ cup, request, fullGrams, colour, by, filler }: CupPictureProps) {
+export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }: CupPictureProps) {
   const units = useUnits();
   const work = cupWork(cup, request.product, request.losses);
   const more = filler ? fillsMore(work.goodSpareGrams, filler.grams) : 0;
@@ -77,16 +79,18 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler }: CupP
             </span>
           ))}
         </p>
-        <p className={styles.work}>
-          {[
-            work.stirMinutes > 0 && `stir ${formatMinutes(work.stirMinutes)}`,
-            work.pourByMinutes !== null && `empty within ${formatMinutes(work.pourByMinutes)}`,
-            `${grams(work.leftGrams)} stay in it`,
-            more > 0 && `if little is lost, ${more} × ${filler!.tag} more`,
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </p>
+        {told && (
+          <p className={styles.work}>
+            {[
+              work.stirMinutes > 0 && `stir ${formatMinutes(work.stirMinutes)}`,
+              work.pourByMinutes !== null && `empty within ${formatMinutes(work.pourByMinutes)}`,
+              `${grams(work.leftGrams)} stay in it`,
+              more > 0 && `if little is lost, ${more} × ${filler!.tag} more`,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
+        )}
       </div>
     </article>
   );

@@ -84,6 +84,7 @@ export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
               request={request}
               by={measureBy}
               filler={filler}
+              told={awake}
               fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)}
               colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'}
             />

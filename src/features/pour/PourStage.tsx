@@ -7,7 +7,6 @@ import { explainBatch, type BatchFigure, type Plan, type PlanRequest } from '@/c
 import type { BatchRow } from '@/core/records/views';
 import type { Settings } from '@/core/records/schema';
 import { formatMeasure, formatMoney, measureText } from '@/core/units/formatMeasure';
-import { TabRow } from '@/ui/controls/TabRow';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
@@ -28,21 +27,7 @@ const Builds = later(async () => (await import('./BuildsView')).BuildsView);
 
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
 export function PourStage({ served }: { served: ServedBatch | null }) {
-  const { desk } = useDesk();
-  const builds = useSearchParams().get('show') === 'builds';
-  return (
-    <div className={styles.pour}>
-      <TabRow
-        label="Parts of Pour"
-        value={builds ? 'builds' : 'batch'}
-        tabs={[
-          { value: 'batch', href: `/sets/${desk.set.id}/pour`, label: 'Batches' },
-          { value: 'builds', href: `/sets/${desk.set.id}/pour?show=builds`, label: 'Ways to build the water' },
-        ]}
-      />
-      {builds ? <Builds.Part /> : <BatchView served={served} />}
-    </div>
-  );
+  return useSearchParams().get('show') === 'builds' ? <Builds.Part /> : <BatchView served={served} />;
 }
 
 /** A batch: its pieces, its cups, its numbers. */
@@ -56,6 +41,9 @@ function BatchView({ served }: { served: ServedBatch | null }) {
       <div className={styles.side}>
         <BatchList chosen={batch} choose={choose} />
         {batch && <BatchPieces key={batch.id} batch={batch} />}
+        <Link className={styles.builds} href={`/sets/${desk.set.id}/pour?show=builds`}>
+          Ways to build the water
+        </Link>
       </div>
       {!batch && (
         <p className={styles.teach}>
@@ -227,7 +215,7 @@ function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
       <Button
         variant="text"
         size="small"
-        color="error"
+
         onClick={() => void door.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}
       >
         Remove this batch

@@ -35,7 +35,7 @@ export function EditSetDialog({ onClose }: { onClose: () => void }) {
           <Button variant="text" href={`/api/sets/${set.id}/archive`} download>
             Hand it on
           </Button>
-          <Button variant="text" color="error" onClick={() => void remove()}>
+          <Button variant="text" onClick={() => void remove()}>
             Remove this set
           </Button>
         </>

@@ -271,7 +271,7 @@ function MouldSection({ design, piece, request, plan }: SectionProps) {
             Rubber and resin both need gloves, eye protection and air; their own labels and safety data sheets come
             first.
           </p>
-          <Button size="small" variant="text" color="error" onClick={() => change(() => null, 'Drop the mould')}>
+          <Button size="small" variant="text" onClick={() => change(() => null, 'Drop the mould')}>
             No mould
           </Button>
         </>

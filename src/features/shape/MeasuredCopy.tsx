@@ -149,7 +149,7 @@ function Measurements({
           <Button
             size="small"
             variant="text"
-            color="error"
+
             onClick={() =>
               void put(
                 () => ({ atLevelMm: levelMm, readings: [], fillMl: null }),

@@ -199,7 +199,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
             onPick: () => void makeVariant(transform),
           }))}
         />
-        <Button size="small" color="error" variant="text" onClick={remove}>
+        <Button size="small" variant="text" onClick={remove}>
           Remove {data.tag}
         </Button>
       </div>

@@ -5,6 +5,7 @@ import type { Stored } from '@/core/records/schema';
 import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
 import { ColourField } from '@/ui/controls/ColourField';
 import { Tick } from '@/ui/controls/Tick';
+import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
 import styles from './Measures.module.css';
 
@@ -30,6 +31,7 @@ export function Paint({ design: { id, data } }: { design: Stored<PieceDesign> })
     />
   );
   const graded = data.shoreColour !== undefined || data.deepColour !== undefined;
+  const awake = useAwake();
   const solid = data.features.some(({ kind }) => SOLID_KINDS.has(kind) && kind !== 'debris');
   const rocksApart = data.rockColour !== undefined;
   return (
@@ -52,7 +54,7 @@ export function Paint({ design: { id, data } }: { design: Stored<PieceDesign> })
             )
           }
         />
-        {(solid || rocksApart) && (
+        {awake && (solid || rocksApart) && (
           <Tick
             label="Rocks in a colour of their own"
             checked={rocksApart}

@@ -180,7 +180,7 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
         {field('A pack holds', ['packGrams'], data.packGrams, 'mass', 50)}
         {field(`A pack costs, ${units.currency}`, ['packPrice'], data.packPrice, 'number', 1)}
       </div>
-      <Button variant="text" size="small" color="error" onClick={remove}>
+      <Button variant="text" size="small" onClick={remove}>
         Remove {data.name}
       </Button>
     </div>

@@ -4,6 +4,8 @@ import UploadFile from '@mui/icons-material/UploadFile';
 import Button from '@mui/material/Button';
 import { useRef } from 'react';
 
+import styles from './controls.module.css';
+
 interface FileButtonProps {
   label: string;
   /** What kind of file is asked for, for those who cannot see where the button stands. */
@@ -24,7 +26,7 @@ export function FileButton({ label, name, accept, onFile, disabled = false, size
         startIcon={<UploadFile />}
         disabled={disabled}
         onClick={() => input.current?.click()}
-        sx={{ justifySelf: 'start', alignSelf: 'start' }}
+        className={styles.own!}
       >
         {label}
       </Button>

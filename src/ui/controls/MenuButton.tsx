@@ -7,6 +7,8 @@ import MenuItem from '@mui/material/MenuItem';
 import { useId, useState } from 'react';
 import { flushSync } from 'react-dom';
 
+import styles from './controls.module.css';
+
 export interface MenuChoice {
   key: string;
   label: string;
@@ -40,7 +42,7 @@ export function MenuButton({ label, name, choices, size = 'small', variant = 'ou
         aria-expanded={anchor !== null}
         endIcon={<KeyboardArrowDown />}
         onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ justifySelf: 'start', alignSelf: 'start' }}
+        className={styles.own!}
       >
         {label}
       </Button>

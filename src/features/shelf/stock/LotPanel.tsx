@@ -146,7 +146,7 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
         <Button
           size="small"
           variant="text"
-          color="error"
+
           onClick={() =>
             void door.run(({ lots }) => {
               const newest = lots.find(({ id }) => id === row.id);

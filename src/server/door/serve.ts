@@ -12,6 +12,8 @@ import { isThisMachine, verdictOnDevice } from './who';
 /** How long a client may take over its headers, and over the whole of its request: a slow one holds nothing up. */
 const HEADERS_MS = 10_000;
 const REQUEST_MS = 60_000;
+/** A connection at rest stays open for longer than browsers wait between two presses: one that is shut meets the next request halfway. */
+const KEEP_ALIVE_MS = 65_000;
 const MOST_HEADER_BYTES = 16_384;
 /** What is still read of a request that is refused, and for how long. */
 const MOST_THROWN_AWAY = 20_000_000;
@@ -81,7 +83,8 @@ const keptPages = new KeptPages();
 /** All that a page can depend on: what the data file holds, and the minute. Null while the file cannot be read. */
 function workshopState(): string | null {
   try {
-    return `${dataState()} ${wallClockNow()}`;
+    const state = dataState();
+    return state === null ? null : `${state} ${wallClockNow()}`;
   } catch {
     return null;
   }
@@ -112,7 +115,12 @@ function withOwnStatus(response: ServerResponse, page: { status: number | null }
 }
 
 const server = createServer(
-  { maxHeaderSize: MOST_HEADER_BYTES, headersTimeout: HEADERS_MS, requestTimeout: REQUEST_MS },
+  {
+    maxHeaderSize: MOST_HEADER_BYTES,
+    headersTimeout: HEADERS_MS,
+    requestTimeout: REQUEST_MS,
+    keepAliveTimeout: KEEP_ALIVE_MS,
+  },
   (request, response) => {
     const verdict = verdictOn(
       { method: request.method ?? '', url: request.url ?? '', headers: request.headers },

@@ -183,7 +183,8 @@ function History({ row, pieces }: { row: LotRow; pieces: boolean }) {
     <>
       <h3>Where it went</h3>
       {!read && <p className={styles.small}>Reading its movements…</p>}
-      <ol className={styles.history}>
+      {/* It scrolls, so keys have to get into it. */}
+      <ol className={styles.history} tabIndex={0} aria-label="Movements">
         {read?.list.map((one) => (
           <li key={one.id}>
             <span>{shortTime(one.at)}</span>

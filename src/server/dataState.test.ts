@@ -19,7 +19,10 @@ test('the state of the data changes with every write, this program’s own and a
   shelfView();
   expect(dataState()).toBe(first);
   const { id, version, data } = shelfView().settings;
-  await runCommand(commandSchema.parse({ do: 'put', kind: 'settings', id, version, data }), 'shelf');
+  await runCommand(
+    commandSchema.parse({ do: 'put', kind: 'settings', id, version, data: { ...data, cupGrams: 210 } }),
+    'shelf',
+  );
   const second = dataState();
   expect(second).not.toBe(first);
   const other = new BetterSqlite3(path);

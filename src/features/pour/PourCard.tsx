@@ -221,7 +221,7 @@ function Layer({
                     </span>
                   ))}
                 </td>
-                <td>
+                <td className={styles.time}>
                   {work.stirMinutes > 0 && <span>stir {formatMinutes(work.stirMinutes)}</span>}
                   {work.pourByMinutes !== null && <span>empty within {formatMinutes(work.pourByMinutes)}</span>}
                   <small>sets up in {formatMinutes(cup.potLifeMinutes)}</small>

@@ -25,6 +25,19 @@ export interface FuzzFigures {
 const set = { ...plainSet, name: 'Fuzz' };
 const { id: _, ...product } = PRODUCT_KINDS[1]!;
 
+const LOT = {
+  of: { kind: 'product', id: 'coating-epoxy' },
+  name: 'Kit',
+  bought: [
+    { part: 'A', amount: 530 },
+    { part: 'B', amount: 470 },
+  ],
+  boughtOn: '2026-10-01',
+  openedOn: null,
+  bestBefore: null,
+  price: 26,
+};
+
 /** Valid commands, to be spoilt. */
 const commands = (setId: string, designId: string): unknown[] => [
   { do: 'add', kind: 'set', data: set },
@@ -58,6 +71,22 @@ const commands = (setId: string, designId: string): unknown[] => [
   },
   { do: 'give', setId, edges: [{ designId, edge: 'south', standardId: null }] },
   { do: 'remove', kind: 'design', id: designId, version: 1 },
+  { do: 'add', kind: 'lot', data: LOT },
+  { do: 'take in', lots: [{ lot: LOT, left: [{ part: 'A', amount: 20 }] }] },
+  { do: 'put', kind: 'lot', id: 'hs-kit-1', version: 1, data: LOT },
+  { do: 'remove', kind: 'lot', id: 'hs-kit-2', version: 1 },
+  {
+    do: 'add',
+    kind: 'movement',
+    data: { lotId: 'hs-kit-1', part: 'A', amount: -40, kind: 'corrected', at: '2026-11-28T10:00', note: '' },
+  },
+  {
+    do: 'add',
+    kind: 'consumable',
+    data: { name: 'Cups', per: 'cup', amount: 1, packCount: 50, packPrice: 4 },
+  },
+  { do: 'reserve', batchId: 'hs-batch-3', wanted: true },
+  { do: 'reserve', batchId: 'hs-batch-3', wanted: false },
   { do: 'plan', setId },
   { do: 'pour', batchId: 'none', version: 1, layer: 1, pour: null },
   { do: 'stock', productIds: ['five-minute-glue'] },

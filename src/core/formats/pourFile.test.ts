@@ -1,21 +1,13 @@
-import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
+import { testPiece } from '../bed/testShapes';
+import { testBench, testRequest } from '../plan/testRequest';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { LEVEL_BENCH, planBatch, type PlanRequest } from '../plan';
+import { planBatch } from '../plan';
 import { pourCommand } from './pourFile';
 
-const request: PlanRequest = {
-  format: 'aguada.plan-request',
-  version: 1,
-  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+const request = testRequest({
   pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 }], { copies: 6 })],
-  product: PRODUCT_KINDS[1]!,
-  recipe: { id: 'recipe', name: 'Clear', doses: [] },
-  room: { temperatureC: 23, humidity: 0.5 },
-  bench: { windows: [], exceptions: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0.1, tilt: LEVEL_BENCH },
-  pourAt: '2026-11-28T10:00',
-  poured: [],
-  ...TEST_DEFAULTS,
-};
+  bench: testBench({ pricePerCup: 0.1 }),
+});
 const lot = (a: number, b: number, openedOn: string | null) => ({
   of: { kind: 'product', id: 'coating-epoxy' },
   name: 'Kit',

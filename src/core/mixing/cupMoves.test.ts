@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
-import { LEVEL_BENCH, planAmounts, type PlanRequest } from '../plan';
+import { testPiece } from '../bed/testShapes';
+import { testBench, testRequest } from '../plan/testRequest';
+import { planAmounts } from '../plan';
 import { moveBetweenCups, splitIntoCups, type Pour } from './cups';
 import { mixForPour } from './losses';
-import { PRODUCT_KINDS } from './productKinds';
 
 const pour = (copy: number, grams: number): Pour => ({ designId: 'T', copy, tag: 'T', grams });
 const pours = [40, 50, 60, 70, 30].map((grams, i) => pour(i + 1, grams));
@@ -56,19 +56,10 @@ test('however pieces are moved, each is poured once and no gram is lost', () => 
 });
 
 describe('in a plan', () => {
-  const request: PlanRequest = {
-    format: 'aguada.plan-request',
-    version: 1,
-    set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+  const request = testRequest({
     pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 }], { copies: 6 })],
-    product: PRODUCT_KINDS[1]!,
-    recipe: { id: 'recipe', name: 'Clear', doses: [] },
-    room: { temperatureC: 23, humidity: 0.5 },
-    bench: { windows: [], exceptions: [], cupGrams: 130, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
-    pourAt: '2026-11-28T10:00',
-    poured: [],
-    ...TEST_DEFAULTS,
-  };
+    bench: testBench({ cupGrams: 130 }),
+  });
   const all = (cup: number) => [1, 2, 3, 4, 5, 6].map((copy) => ({ layer: 1, designId: 'T-1', copy, cup }));
   test('a cup made too full by hand is said to be, with how much it holds and may hold', () => {
     const { problems, layers, totals } = planAmounts({ ...request, moves: all(1) });

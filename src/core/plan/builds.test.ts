@@ -1,26 +1,19 @@
-import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
+import { testPiece } from '../bed/testShapes';
+import { testBench, testRequest } from './testRequest';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { mixForPour } from '../mixing/losses';
-import { LEVEL_BENCH, planAmounts, type PlanRequest } from '.';
+import { planAmounts, type PlanRequest } from '.';
 import { buildFigures, productOfBuild, requestOfBuild, WATER_BUILDS, type BuildFigures } from './builds';
 
 const ink = {
   ...{ id: 'ink', name: 'Green ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 } },
   ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
 };
-const request: PlanRequest = {
-  format: 'aguada.plan-request',
-  version: 1,
-  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+const request = testRequest({
   pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 8 }], { copies: 2 })],
-  product: PRODUCT_KINDS[1]!,
   recipe: { id: 'recipe', name: 'Green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
-  room: { temperatureC: 23, humidity: 0.5 },
-  bench: { windows: [], exceptions: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0.1, tilt: LEVEL_BENCH },
-  pourAt: '2026-11-28T10:00',
-  poured: [],
-  ...TEST_DEFAULTS,
-};
+  bench: testBench({ pricePerCup: 0.1 }),
+});
 const figures = (key: string): { of: PlanRequest; figures: BuildFigures } => {
   const build = WATER_BUILDS.find((one) => one.key === key)!;
   const of = requestOfBuild(request, build, productOfBuild(build, [])!, 8);

@@ -1,8 +1,9 @@
-import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
+import { testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import type { Colourant } from '../tint/schema';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '.';
+import { testBench, testRequest } from './testRequest';
 
 const ink: Colourant & { id: string } = {
   id: 'ink',
@@ -14,20 +15,8 @@ const ink: Colourant & { id: string } = {
   bottlePrice: 6,
 };
 const basin: Feature = { kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 };
-const request = (change: Partial<PlanRequest> = {}): PlanRequest => ({
-  format: 'aguada.plan-request',
-  version: 1,
-  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
-  pieces: [testPiece([basin])],
-  product: PRODUCT_KINDS[1]!,
-  recipe: { id: 'recipe', name: 'Clear', doses: [] },
-  room: { temperatureC: 23, humidity: 0.5 },
-  bench: { windows: [], exceptions: [], cupGrams: 400, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
-  pourAt: '2026-11-28T10:00',
-  poured: [],
-  ...TEST_DEFAULTS,
-  ...change,
-});
+const request = (change: Partial<PlanRequest> = {}): PlanRequest =>
+  testRequest({ bench: testBench({ cupGrams: 400 }), ...change });
 const said = (change: Partial<PlanRequest>, code: string): { message: string; mend: string } => {
   const problem = planBatch(request(change)).problems.find((candidate) => candidate.code === code);
   if (!problem) throw new Error(`${code} is not said`);

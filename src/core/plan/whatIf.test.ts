@@ -1,22 +1,13 @@
-import { TEST_DEFAULTS, testPiece } from '../bed/testShapes';
-import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { LEVEL_BENCH, planAmounts, type PlanRequest } from '.';
+import { testPiece } from '../bed/testShapes';
+import { testBench, testRequest } from './testRequest';
+import { planAmounts, type PlanRequest } from '.';
 import { handsOnMinutes, planDifference, withLevel, withMore } from './whatIf';
 
 const basin = { kind: 'basin' as const, id: 'b', rimMm: 20, depthMm: 4 };
-const request: PlanRequest = {
-  format: 'aguada.plan-request',
-  version: 1,
-  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+const request = testRequest({
   pieces: [testPiece([basin], { copies: 3 })],
-  product: PRODUCT_KINDS[1]!,
-  recipe: { id: 'recipe', name: 'Clear', doses: [] },
-  room: { temperatureC: 23, humidity: 0.5 },
-  bench: { windows: [], exceptions: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0.1, tilt: LEVEL_BENCH },
-  pourAt: '2026-11-28T10:00',
-  poured: [],
-  ...TEST_DEFAULTS,
-};
+  bench: testBench({ pricePerCup: 0.1 }),
+});
 const planned = (of: PlanRequest) => ({ request: of, amounts: planAmounts(of) });
 
 test('two more are numbered on, and take two more shares of what three take', () => {

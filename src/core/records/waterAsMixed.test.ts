@@ -1,10 +1,11 @@
-import { testDesign, testPiece, TEST_DEFAULTS } from '../bed/testShapes';
+import { testDesign, testPiece } from '../bed/testShapes';
+import { testBench, testRequest } from '../plan/testRequest';
 import { newFeature } from '../bed/starters';
 import { deltaE } from '../tint/difference';
 import { linearFromHex } from '../tint/colour';
 import { lightByDepth } from '../tint/waterLook';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { LEVEL_BENCH, planAmounts, type PlanRequest } from '../plan';
+import { LEVEL_BENCH, planAmounts } from '../plan';
 import { matchSet } from '../seams/matchSet';
 import { pieceWaterSchema, tintOfWater, type PieceWater } from '../tint/pieceWater';
 import { matchPieces, setMatchRequest } from './buildRequest';
@@ -18,20 +19,12 @@ const ink = {
   ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
   swatches: [{ gramsPer100: 1, depthMm: 3, ground: '#ffffff', seen: '#80a080' }],
 };
-const request: PlanRequest = {
-  format: 'aguada.plan-request',
-  version: 1,
-  set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
+const request = testRequest({
   pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 }], { copies: 2 })],
-  product: PRODUCT_KINDS[1]!,
   recipe: { id: 'recipe', name: 'Green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
-  room: { temperatureC: 23, humidity: 0.5 },
   // A cup a piece, and a scale too coarse to weigh ink: whole drops it is.
-  bench: { windows: [], exceptions: [], cupGrams: 62, scaleStepGrams: 1, pricePerCup: 0, tilt: LEVEL_BENCH },
-  pourAt: '2026-11-28T10:00',
-  poured: [],
-  ...TEST_DEFAULTS,
-};
+  bench: testBench({ cupGrams: 62, scaleStepGrams: 1 }),
+});
 const amounts = planAmounts(request);
 const kept = { request, amounts };
 

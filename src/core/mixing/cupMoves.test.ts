@@ -35,6 +35,18 @@ test('a cup that is left empty goes; one number more is a cup of its own', () =>
   expect(all[0]!.number).toBe(1);
   expect(all[0]!.pours.map(({ copy }) => copy)).toEqual(cups.flatMap((cup) => cup.pours.map(({ copy }) => copy)));
 });
+test('the portions of a piece larger than a cup stay in theirs', () => {
+  const { cups: split } = splitIntoCups([pour(1, 300), pour(2, 20)], 140);
+  const before = split.map((cup) => cup.pours.filter(({ copy }) => copy === 1).length);
+  const moved = moveBetweenCups(split, [
+    { designId: 'T', copy: 1, cup: 1 },
+    { designId: 'T', copy: 2, cup: 99 },
+  ]);
+  expect(moved.slice(0, before.length).map((cup) => cup.pours.filter(({ copy }) => copy === 1).length)).toEqual(
+    before.filter((count) => count > 0),
+  );
+  expect(moved.at(-1)!.pours.map(({ copy }) => copy)).toEqual([2]);
+});
 test('however pieces are moved, each is poured once and no gram is lost', () => {
   fc.assert(
     fc.property(

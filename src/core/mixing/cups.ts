@@ -44,10 +44,13 @@ export function moveBetweenCups(
   if (moves.length === 0) return [...cups];
   const wanted = new Map(moves.map(({ designId, copy, cup }) => [`${designId} ${copy}`, cup]));
   const order = cups.flatMap(({ pours }) => pours);
+  const keyOf = ({ designId, copy }: Pour): string => `${designId} ${copy}`;
+  // A piece that is larger than a cup stands in several: its portions stay where they are.
+  const inSeveral = (pour: Pour): boolean => order.some((other) => other !== pour && keyOf(other) === keyOf(pour));
   const placeOf = new Map<number, Pour[]>();
   for (const { number, pours } of cups)
     for (const pour of pours) {
-      const cup = wanted.get(`${pour.designId} ${pour.copy}`) ?? number;
+      const cup = inSeveral(pour) ? number : (wanted.get(keyOf(pour)) ?? number);
       placeOf.set(cup, [...(placeOf.get(cup) ?? []), pour]);
     }
   return [...placeOf]

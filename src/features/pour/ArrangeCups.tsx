@@ -38,6 +38,9 @@ export function ArrangeCups({ layer, mostGrams, onMove }: ArrangeCupsProps) {
     useSensor(KeyboardSensor),
   );
   const pours = new Map(layer.cups.flatMap((cup) => cup.pours.map((pour) => [idOf(cup.number, pour), pour] as const)));
+  // A piece larger than a cup stands in several of them: its portions stay.
+  const isFixed = (pour: Pour): boolean =>
+    layer.cups.filter((cup) => cup.pours.some((other) => nameOf(other) === nameOf(pour))).length > 1;
   const cupOf = (id: unknown): string =>
     id === 'new' ? 'a cup of its own' : `cup ${String(id).replace('cup ', '').split(' ')[0]}`;
   const said = (id: unknown): string => (pours.get(String(id)) ? nameOf(pours.get(String(id))!) : '');
@@ -63,7 +66,14 @@ export function ArrangeCups({ layer, mostGrams, onMove }: ArrangeCupsProps) {
     >
       <ol className={styles.cups}>
         {layer.cups.map((cup) => (
-          <CupBox key={cup.number} cup={cup} count={layer.cups.length} mostGrams={mostGrams} onMove={onMove} />
+          <CupBox
+            key={cup.number}
+            cup={cup}
+            count={layer.cups.length}
+            mostGrams={mostGrams}
+            isFixed={isFixed}
+            onMove={onMove}
+          />
         ))}
         <OwnCup />
       </ol>
@@ -75,11 +85,13 @@ function CupBox({
   cup,
   count,
   mostGrams,
+  isFixed,
   onMove,
 }: {
   cup: CupPlan;
   count: number;
   mostGrams: number;
+  isFixed: (pour: Pour) => boolean;
   onMove: ArrangeCupsProps['onMove'];
 }) {
   const units = useUnits();
@@ -96,7 +108,14 @@ function CupBox({
       </p>
       <div className={styles.chips}>
         {cup.pours.map((pour) => (
-          <Chip key={idOf(cup.number, pour)} cup={cup.number} count={count} pour={pour} onMove={onMove} />
+          <Chip
+            key={idOf(cup.number, pour)}
+            cup={cup.number}
+            count={count}
+            pour={pour}
+            fixed={isFixed(pour)}
+            onMove={onMove}
+          />
         ))}
       </div>
     </li>
@@ -116,14 +135,16 @@ function Chip({
   cup,
   count,
   pour,
+  fixed,
   onMove,
 }: {
   cup: number;
   count: number;
   pour: Pour;
+  fixed: boolean;
   onMove: ArrangeCupsProps['onMove'];
 }) {
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: idOf(cup, pour) });
+  const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: idOf(cup, pour), disabled: fixed });
   return (
     <span
       ref={setNodeRef}
@@ -136,6 +157,7 @@ function Chip({
         label={nameOf(pour)}
         name={`Move ${nameOf(pour)}`}
         variant="text"
+        disabled={fixed}
         choices={[
           ...Array.from({ length: count }, (_, i) => i + 1)
             .filter((number) => number !== cup)

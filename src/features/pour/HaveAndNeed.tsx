@@ -97,6 +97,9 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
           })}
         </TableBody>
       </Table>
+      <p className={styles.small}>
+        At most: what the beds may be off by, each on its own, and half as much loss again.
+      </p>
       {levels !== null && buy.length > 0 && (
         <div role="group" aria-label="To buy">
           <p>

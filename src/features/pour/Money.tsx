@@ -69,6 +69,22 @@ export function Money({ batch, request, plan }: MoneyProps) {
   const money = (value: number): string => formatMoney(value, units);
   const job = desk.set.data.job;
   const validate = (key: keyof Work) => (value: number) => complaintAt(workSchema, work, [key], value);
+  const explain = (title: string) => () => ({
+    title,
+    formula:
+      'Product, colourants and consumables, and the hours at their rate; with the margin on top. Good case: half the losses, a fifth fewer hours. Bad case: the bed strays and half as much again is lost, two fifths more hours.',
+    inputs: [
+      { label: 'Product', value: money(likely.product) },
+      { label: 'of it lost in cups', value: money(plan.cost.lost) },
+      { label: 'Colourants', value: money(likely.colourant) },
+      { label: 'Consumables', value: money(likely.consumables) },
+      { label: 'Hours', value: `${likely.hours.toFixed(1)} h at ${money(work.ratePerHour)}` },
+      { label: 'Cost', value: money(likely.cost) },
+      { label: 'Margin', value: `${Math.round(work.margin * 100)} %` },
+    ],
+    assumptions: ['No run of yours was timed yet: hours are typical figures.'],
+    estimate: true,
+  });
   return (
     <section aria-label="Money" className={styles.money}>
       <h3>What to ask for it</h3>
@@ -107,31 +123,18 @@ export function Money({ batch, request, plan }: MoneyProps) {
           unit={units.currency}
           strong
           note={`between ${money(low.price)} and ${money(high.price)}; ${money(likely.pricePerPiece)} a piece`}
-          explain={() => ({
-            title: 'Quote',
-            formula:
-              'Product, colourants and consumables, and the hours at their rate; with the margin on top. Good case: half the losses, a fifth fewer hours. Bad case: the bed strays and half as much again is lost, two fifths more hours.',
-            inputs: [
-              { label: 'Product', value: money(likely.product) },
-              { label: 'of it lost in cups', value: money(plan.cost.lost) },
-              { label: 'Colourants', value: money(likely.colourant) },
-              { label: 'Consumables', value: money(likely.consumables) },
-              { label: 'Hours', value: `${likely.hours.toFixed(1)} h at ${money(work.ratePerHour)}` },
-              { label: 'Cost', value: money(likely.cost) },
-              { label: 'Margin', value: `${Math.round(work.margin * 100)} %` },
-            ],
-            assumptions: ['No run of yours was timed yet: hours are typical figures.'],
-            estimate: true,
-          })}
+          explain={explain('Quote')}
         />
         <Reading
           label="Cost"
+          explain={explain('Cost')}
           digits={likely.cost.toFixed(2)}
           unit={units.currency}
           note={`water ${money(likely.product + likely.colourant)}, consumables ${money(likely.consumables)}, work ${money(likely.work)}`}
         />
         <Reading
           label="Hours"
+          explain={explain('Hours')}
           digits={likely.hours.toFixed(1)}
           unit="h"
           note={`${formatMinutes(handsOnMinutes(plan, request))} of them mixing and pouring`}

@@ -1,6 +1,7 @@
 import { COLOURANTS } from '../src/db/defaults';
 import { linearFromHex } from '../src/core/tint/colour';
 import { findRecipes } from '../src/core/tint/finder';
+import { solvePours } from '../src/core/tint/gradient';
 import { paintDepths, pixelTable } from '../src/core/tint/lut';
 import type { Colourant } from '../src/core/tint/schema';
 import { waterLook } from '../src/core/tint/waterLook';
@@ -49,4 +50,19 @@ export function tintBench(against: Against): void {
     9,
   );
   against(`a recipe found among ${shelf.length} colourants, up to three`, findMs, 'under 300 ms', findMs < 300);
+
+  const even = [
+    { colourant: { ...COLOURANTS['deep-green-ink']!, id: 'green' }, gramsPer100: 0.12 },
+    { colourant: { ...COLOURANTS['raw-umber-ink']!, id: 'umber' }, gramsPer100: 0.08 },
+  ];
+  const paint = { bedColour: '#b9a883', deepColour: '#6f6a4e' };
+  const poursMs = medianMs(
+    () =>
+      solvePours({
+        ...{ paint, clarity: 'water-clear', doses: even, deepestMm: 10, halfwayMm: 7, hideLineMm: null },
+        ...{ deep: targets[next++ % targets.length]!, thicknessesMm: [3.3, 3.3, 3.4], by: 'colourant' },
+      }),
+    9,
+  );
+  against('three pours with two colourants each for a wished gradient', poursMs, 'under 500 ms', poursMs < 500);
 }

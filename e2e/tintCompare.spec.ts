@@ -157,6 +157,60 @@ test('rocks in a colour of their own show in the plan', async ({ page }) => {
       return count;
     });
   await expect.poll(magenta).toBeGreaterThan(100);
+  await page.getByRole('button', { name: 'across the middle', exact: true }).click();
+  const face = page.getByRole('group', { name: 'The set at eye level' }).locator('path[stroke="#ff00ff"]');
+  await expect(face).toHaveCount(1);
   await fillMeasure(page, 'Rocks', '#3a4a2e');
   await expect.poll(magenta).toBe(0);
+  await expect(face).toHaveCount(0);
+});
+
+test('pours are found for a wished gradient, each with colourants of its own, and the layers of a batch are dosed by them', async ({
+  page,
+}, info) => {
+  const setId = await ownSample(page, 'Pour by Pour');
+  await page.goto(`/sets/${setId}/tint`);
+  await page.getByRole('button', { name: 'Add a recipe' }).click();
+  const name = page.getByRole('textbox', { name: 'Name of the recipe' });
+  await expect(name).toHaveValue('New recipe');
+  await name.fill(`Layered ${info.retry}`);
+  await name.press('Enter');
+  for (const colourant of ['Deep green ink', 'Raw umber ink']) {
+    await page.getByRole('button', { name: 'Add a colourant', exact: true }).click();
+    await page.getByRole('menuitem', { name: colourant }).click();
+  }
+  await page
+    .getByRole('region', { name: 'Doses' })
+    .getByRole('textbox', { name: /^Raw umber ink/ })
+    .waitFor();
+  await page.getByRole('link', { name: 'Pour by pour' }).last().click();
+  const wish = page.getByRole('region', { name: 'Wish' });
+  await wish.getByRole('textbox', { name: 'At the deepest', exact: true }).fill('#2c1d0c');
+  await wish.getByRole('textbox', { name: 'At the deepest', exact: true }).press('Enter');
+  const mean = async (): Promise<number> =>
+    Number(/ΔE ([\d.]+)\) on the average/.exec(await wish.innerText())?.[1] ?? NaN);
+  const settled = wish.locator('[aria-busy=false]');
+  await settled.waitFor();
+  const thinned = await mean();
+  await wish.getByRole('button', { name: 'its own colourants' }).click();
+  await settled.waitFor();
+  await expect.poll(mean).toBeLessThan(thinned - 0.5);
+
+  // The middle of the wish by keys: a shore that stays clear for longer has less in its top pour.
+  const slider = page.getByRole('slider', { name: 'Half as dark at' });
+  const before = await slider.getAttribute('aria-valuetext');
+  await slider.press('ArrowRight');
+  await expect(slider).not.toHaveAttribute('aria-valuetext', before!);
+  await settled.waitFor();
+  await wish.getByRole('button', { name: 'Pour it so' }).click();
+  const table = page.getByRole('table', { name: 'Pours, from the surface down' });
+  await expect(table.getByRole('row')).toHaveCount(4);
+  const grams = async (pour: string): Promise<number> =>
+    Number(await table.getByRole('textbox', { name: new RegExp(`^Raw umber ink in ${pour}`) }).inputValue());
+  expect(await grams('the top pour')).toBeLessThan(await grams('the lowest'));
+  await fillMeasure(page, /^Deep green ink in the top pour/, '0.2');
+  await expect(table.getByRole('textbox', { name: /^Deep green ink in the top pour/ })).toHaveValue('0.2');
+
+  await page.getByRole('link', { name: 'Pour', exact: true }).click();
+  await expect(page.getByText('a tint of its own').first()).toBeVisible();
 });

@@ -15,11 +15,14 @@ const VIEWS: [string, string, string][] = [
   ['tint, finding', '/sets/heron-slack/tint?show=find', 'Clear water, for comparison'],
   ['tint, cups', '/sets/heron-slack/tint?show=cups', 'A cup that went wrong'],
   ['tint, swatches', '/sets/heron-slack/tint?show=swatches', 'A ladder to pour'],
+  ['tint, pour by pour', '/sets/heron-slack/tint?show=pours', 'on the average'],
+  ['builds', '/sets/heron-slack/pour?show=builds', 'running water, falls and foam'],
   ['pour', '/sets/heron-slack/pour?batch=hs-batch-3', 'To mix'],
   ['cure', '/sets/heron-slack/cure?batch=hs-batch-3', 'Recoat window'],
   ['log', '/sets/heron-slack/log?batch=hs-batch-1', 'All cups'],
   ['log entry', '/sets/heron-slack/log?batch=hs-batch-3&layer=1', 'Put it in the log'],
   ['pour card', '/cards/heron-slack/hs-batch-3', 'Dams, before anything is mixed'],
+  ['cup labels', '/labels/heron-slack/cups/hs-batch-3', 'layer 1, cup 1'],
   ['shelf', '/shelf', 'Colourants'],
 ];
 

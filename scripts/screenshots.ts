@@ -39,12 +39,6 @@ const SHOTS: {
     first: showMeasured,
   },
   {
-    name: 'how-it-came-about',
-    shows: /1 : 1 by volume/,
-    path: '/sets/heron-slack/pour?batch=hs-batch-3',
-    first: (page) => page.getByRole('button', { name: 'Part A' }).click(),
-  },
-  {
     name: 'match',
     shows: 'Gap of the beds',
     path: '/sets/heron-slack/match',
@@ -95,6 +89,12 @@ const SHOTS: {
       await page.getByRole('textbox', { name: /^Drops of Deep green ink/ }).fill('3');
       await page.keyboard.press('Enter');
     },
+  },
+  {
+    name: 'tint-pours',
+    shows: /on the average/,
+    path: '/sets/heron-slack/tint?show=pours',
+    size: { width: 1280, height: 1000 },
   },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },

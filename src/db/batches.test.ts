@@ -17,20 +17,34 @@ import {
 } from './batches';
 import { openDataFile, type Database } from './dataFile';
 import { stockShelf } from './defaults';
+import { guestsOf, possibleGuests } from './guests';
 import { edit, undo } from './journal';
+import { setFileOf } from './setFile';
 import { temporaryFolder } from './testDataFile';
 
 const NOW = '2026-11-24T20:00';
 const folder = temporaryFolder();
 let count = 0;
 let db: Database;
+const INK: PlanRequest['recipe']['doses'][number]['colourant'] = {
+  ...{ id: 'ink', name: 'Ink', kind: 'ink', absorption: { red: 1, green: 0.3, blue: 0.7 } },
+  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+};
 const request: PlanRequest = {
   format: 'aguada.plan-request',
   version: 1,
   set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
   pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 8 }], { copies: 3 })],
   product: PRODUCT_KINDS[1]!,
-  recipe: { id: 'recipe', name: 'Clear', doses: [] },
+  build: { coats: [{ product: PRODUCT_KINDS[0]!, thicknessMm: 1, tint: 'clear', plantsBefore: true }] },
+  recipe: {
+    ...{ id: 'recipe', name: 'Two tints' },
+    doses: [{ colourant: INK, gramsPer100: 0.1 }],
+    pours: [
+      { thicknessMm: 2, strength: 0.5 },
+      { thicknessMm: null, strength: 1, own: { ink: 0.3 } },
+    ],
+  },
   room: { temperatureC: 20, humidity: 0.5 },
   bench: { windows: [], exceptions: [], cupGrams: 120, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
   pourAt: '2026-11-28T10:00',
@@ -93,6 +107,22 @@ describe('batches in short', () => {
     addBatch('b', 2);
     addBatch('c', 3);
     expect(copiesTaken(db, 's').get('d')).toBe(5);
+    const data = { ...getBatch(db, 'b')!.data, own: { roomC: 17, hands: 2 as const } };
+    edit(db, 'set:s', 'Its own room', NOW, (writer) => writer.put('batch', 'b', data, null));
+    expect(getBatch(db, 'b')!.data).toEqual(data);
+    undo(db, 'set:s', NOW);
+    // Numbered on: what was taken ends with the highest number.
+    edit(db, 'set:s', 'Plan later ones', NOW, (writer) =>
+      writer.add(
+        'batch',
+        'later',
+        { name: 'L', items: [{ designId: 'd', copies: 2, first: 8 }], pourAt: NOW, benchWindows: null },
+        's',
+      ),
+    );
+    expect(getBatch(db, 'later')!.data.items).toEqual([{ designId: 'd', copies: 2, first: 8 }]);
+    expect(copiesTaken(db, 's').get('d')).toBe(9);
+    undo(db, 'set:s', NOW);
     expect([...batchesWith(db, 'd')].sort()).toEqual(['b', 'c']);
     expect(setOfBatch(db, 'c')).toBe('s');
   });
@@ -122,8 +152,56 @@ describe('a plan that is kept', () => {
   test('the database itself refuses what cannot be', () => {
     addBatch('b');
     const run = (sql: string) => () => db.$client.exec(sql);
-    expect(run(`insert into batch_items values ('b', 'nowhere', 1, 2)`)).toThrow(/FOREIGN KEY/);
+    expect(
+      run(`insert into batch_items (batch_id, design_id, position, copies) values ('b', 'nowhere', 1, 2)`),
+    ).toThrow(/FOREIGN KEY/);
     expect(run(`update batch_items set copies = 0`)).toThrow(/CHECK/);
-    expect(run(`insert into layers values ('b', 1, 0, 5, 5, 5, 10, 11, 12, 1, null)`)).toThrow(/FOREIGN KEY/);
+    expect(
+      run(
+        `insert into layers (batch_id, number, from_mm, to_mm, thickness_mm, wet_mm, volume_ml, poured_grams, mix_grams, fewest_cups) values ('b', 1, 0, 5, 5, 5, 10, 11, 12, 1)`,
+      ),
+    ).toThrow(/FOREIGN KEY/);
+  });
+});
+
+describe('pieces of another set', () => {
+  const other = (levelMm: number): void => {
+    edit(db, 'sets', 'Make another', NOW, (writer) => {
+      const set = { figureScaleMm: 28, levelMm, benchWindows: null, job: null } as const;
+      writer.add('set', 'o', { ...set, name: 'Other', productId: 'coating-epoxy', recipeId: 'clear' });
+      writer.add('design', 'g', testDesign([], { tag: 'G', copies: 4 }), 'o');
+    });
+    const measured = { atLevelMm: levelMm, readings: [], fillMl: 30 };
+    edit(db, 'set:o', 'Measure', NOW, (writer) => writer.add('piece', 'm', { designId: 'g', copy: 2, measured }, 'o'));
+  };
+  test('may be taken where their water stands at the same level; they come with their measured copies', () => {
+    other(15);
+    expect(possibleGuests(db, 's').map(({ set, design, taken }) => [set.name, design.data.tag, taken])).toEqual([
+      ['Other', 'G', 0],
+    ]);
+    expect(guestsOf(db, 's')).toEqual([]);
+    edit(db, 'set:s', 'Plan both', NOW, (writer) =>
+      writer.add(
+        'batch',
+        'both',
+        {
+          ...{ name: 'Both', pourAt: NOW, benchWindows: null },
+          items: [
+            { designId: 'd', copies: 2 },
+            { designId: 'g', copies: 3 },
+          ],
+        },
+        's',
+      ),
+    );
+    const [guest] = guestsOf(db, 's');
+    expect([guest!.design.id, guest!.taken, guest!.pieces.map(({ id }) => id)]).toEqual(['g', 3, ['m']]);
+    // They are taken of their own set too, and handed on with neither.
+    expect(copiesTaken(db, 'o').get('g')).toBe(3);
+    expect(setFileOf(db, 's').batches[0]!.data.items).toEqual([{ designId: 'd', copies: 2 }]);
+  });
+  test('are no choice at another level', () => {
+    other(12);
+    expect(possibleGuests(db, 's')).toEqual([]);
   });
 });

@@ -15,6 +15,7 @@ interface BatchLine {
   pourAt: string;
   benchWindows: string | null;
   moves: string | null;
+  own: string | null;
   items: string;
   pouredLayers: number | null;
   lastAt: string | null;
@@ -23,9 +24,9 @@ interface BatchLine {
 }
 
 const LINE = sql`
-  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows, b.moves,
-    (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies))
-      from (select design_id, copies from batch_items where batch_id = b.id order by position) i) as items,
+  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows, b.moves, b.own,
+    (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies, 'first', i.first))
+      from (select design_id, copies, first from batch_items where batch_id = b.id order by position) i) as items,
     p.layers as pouredLayers, p.last_at as lastAt, p.mix as mixGrams,
     (select count(*) from layers l where l.batch_id = b.id) as ofLayers
   from batches b left join (
@@ -37,10 +38,13 @@ const LINE = sql`
 function rowOf(line: BatchLine): BatchRow {
   const data: Batch = {
     name: line.name,
-    items: JSON.parse(line.items) as Batch['items'],
+    items: (JSON.parse(line.items) as Batch['items']).map(({ first = 1, ...item }) =>
+      first > 1 ? { ...item, first } : item,
+    ),
     pourAt: line.pourAt,
     benchWindows: line.benchWindows === null ? null : (JSON.parse(line.benchWindows) as Batch['benchWindows']),
     ...(line.moves !== null && { moves: JSON.parse(line.moves) as Batch['moves'] }),
+    ...(line.own !== null && { own: JSON.parse(line.own) as Batch['own'] }),
   };
   const poured =
     line.pouredLayers && line.lastAt
@@ -68,13 +72,19 @@ export const countBatches = (db: Connection, setId: string): number =>
 export const setOfBatch = (db: Connection, id: string): string | null =>
   db.select({ setId: batches.setId }).from(batches).where(eq(batches.id, id)).get()?.setId ?? null;
 
-/** How many copies of each design the batches of a set have taken. */
+/** How many copies of each design of a set batches have taken, those of other sets too. */
 export function copiesTaken(db: Connection, setId: string): Map<string, number> {
   const rows = db.all<{ designId: string; copies: number }>(sql`
-    select i.design_id as designId, sum(i.copies) as copies
-    from batch_items i join batches b on b.id = i.batch_id where b.set_id = ${setId} group by i.design_id`);
+    select i.design_id as designId, max(sum(i.copies), max(i.first + i.copies - 1)) as copies
+    from batch_items i join designs d on d.id = i.design_id where d.set_id = ${setId} group by i.design_id`);
   return new Map(rows.map(({ designId, copies }) => [designId, copies]));
 }
+
+/** The highest number that batches have given a copy of a design; 0 where none has taken any. */
+export const lastCopyTaken = (db: Connection, designId: string): number =>
+  db.get<{ last: number | null }>(
+    sql`select max(first + copies - 1) as last from batch_items where design_id = ${designId}`,
+  ).last ?? 0;
 
 /** Ids of the batches that take copies of a design. */
 export const batchesWith = (db: Connection, designId: string): string[] =>
@@ -121,7 +131,7 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
     request,
     amounts: {
       ...amounts,
-      layers: layerRows.map(({ batchId: _, strength, ...layer }, i) => {
+      layers: layerRows.map(({ batchId: _, strength, own: ownDoses, productId, plantsBefore, ...layer }, i) => {
         const own = cupRows
           .filter((cup) => cup.layer === layer.number)
           .map((cup) => ({
@@ -138,6 +148,9 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
         return {
           ...layer,
           ...(strength !== null && { strength }),
+          ...(ownDoses && { own: ownDoses }),
+          ...(productId !== null && { productId }),
+          ...(plantsBefore && { plantsBefore }),
           parts: summed(own.map(({ parts }) => parts)),
           doses: layerDoses[i] ?? [],
           cups: own,
@@ -176,6 +189,9 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
     thicknessMm,
     wetMm,
     strength = null,
+    own = null,
+    productId = null,
+    plantsBefore = null,
     volumeMl,
     pouredGrams,
     mixGrams,
@@ -191,6 +207,9 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
         thicknessMm,
         wetMm,
         strength,
+        own,
+        productId,
+        plantsBefore,
         volumeMl,
         pouredGrams,
         mixGrams,
@@ -277,10 +296,11 @@ export const batchStorage: Storage = {
     return row && batch ? { version: row.version, position: row.position, setId: row.setId, data: batch.data } : null;
   },
   write(db, id, { position, setId, data, attached }: RowImage, version, now) {
-    const { name, pourAt, benchWindows, items, moves } = batchSchema.parse(data);
+    const { name, pourAt, benchWindows, items, moves, own } = batchSchema.parse(data);
     const values = {
       ...{ position, setId: setId!, name, pourAt, benchWindows, version, updatedAt: now },
       moves: moves?.length ? moves : null,
+      own: own && Object.keys(own).length > 0 ? own : null,
     };
     const updated = db.update(batches).set(values).where(eq(batches.id, id)).run();
     if (updated.changes === 0)
@@ -288,7 +308,9 @@ export const batchStorage: Storage = {
         .values({ id, ...values })
         .run();
     db.delete(batchItems).where(eq(batchItems.batchId, id)).run();
-    const rows = items.map(({ designId, copies }, i) => ({ batchId: id, designId, copies, position: i }));
+    const rows = items.map(({ designId, copies, first = 1 }, i) => ({
+      ...{ batchId: id, designId, copies, first, position: i },
+    }));
     if (rows.length > 0) db.insert(batchItems).values(rows).run();
     const bench = attached as Bench | undefined;
     if (updated.changes > 0 || !bench) return;

@@ -33,7 +33,7 @@ export function bookPour(db: Connection, { batchId, batchName, layer, kept, pour
     return plan ? [{ ...weighed, planned: plan }] : [];
   });
   const takes = [
-    ...cupTakes(kept.request.product.id, cups),
+    ...cupTakes(planned.productId ?? kept.request.product.id, cups),
     ...consumableTakes(listDocuments(db, 'consumable').records, {
       ...{ cups: cups.length, layers: 1, first: layer === 1, pieces: totals.pieces, damMm: totals.damMm },
     }),

@@ -3,6 +3,7 @@ import { testDesign } from '@/core/bed/testShapes';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import type { RecordData } from '@/core/records/schema';
 import { getBatch } from './batches';
+import { missingFor, usersOf } from './dependents';
 import { openDataFile, type Database } from './dataFile';
 import { stockShelf } from './defaults';
 import { getDocument, listDocuments } from './documents';
@@ -86,6 +87,17 @@ describe('undo of what something else hangs on', () => {
     make('set:s', 'Choose another', (writer) => writer.put('set', 's', set(), null));
     undo(db, 'shelf', NOW);
     expect(getDocument(db, 'product', 'quick')).toBeNull();
+  });
+  test('a product that only a coat or a finish names is used too, and one that is not there is not taken', () => {
+    make('shelf', 'Add Quick resin', (writer) => writer.add('product', 'quick', product));
+    const coats = [{ productId: 'quick', thicknessMm: 1, tint: 'clear' as const }];
+    addSet({ build: { coats } });
+    expect(() => undo(db, 'shelf', NOW)).toThrow('Otter Reach uses it');
+    expect(usersOf(db, 'product', 'quick')).toEqual(['Otter Reach']);
+    const finish = { productId: 'nowhere', filmMm: 0.1, coats: 1 };
+    expect(missingFor(db, 'set', set({ build: { coats, finish } }))).toEqual([
+      { kind: 'product', path: ['build', 'finish', 'productId'] },
+    ]);
   });
   test('a set whose product is gone does not come back without it', () => {
     make('shelf', 'Add Quick resin', (writer) => writer.add('product', 'quick', product));

@@ -42,10 +42,16 @@ export function usersOf(db: Connection, kind: RecordKind, id: string): string[] 
   if (kind !== 'product' && kind !== 'recipe') return [];
   const key = kind === 'product' ? 'productId' : 'recipeId';
   const sets = listDocuments(db, 'set')
-    .records.filter(({ data }) => data[key] === id)
+    .records.filter(({ data }) => data[key] === id || (kind === 'product' && productsOfBuild(data).includes(id)))
     .map(({ data }) => data.name);
   return kind === 'product' ? [...lotsNamed(db, { kind, id }), ...sets] : sets;
 }
+
+/** The products that the build of a set names beside the one that fills it. */
+export const productsOfBuild = ({ build }: RecordData<'set'>): string[] => [
+  ...(build?.coats.map(({ productId }) => productId) ?? []),
+  ...(build?.finish ? [build.finish.productId] : []),
+];
 
 const recipesWith = (db: Connection, colourantId: string): string[] =>
   listDocuments(db, 'recipe')
@@ -80,6 +86,11 @@ export function missingFor(db: Connection, kind: RecordKind, data: unknown): Mis
       lacks('design', designId, ['items', i, 'designId']),
     );
   if (kind !== 'set') return [];
-  const { productId, recipeId } = data as RecordData<'set'>;
-  return [...lacks('product', productId, ['productId']), ...lacks('recipe', recipeId, ['recipeId'])];
+  const { productId, recipeId, build } = data as RecordData<'set'>;
+  return [
+    ...lacks('product', productId, ['productId']),
+    ...lacks('recipe', recipeId, ['recipeId']),
+    ...(build?.coats ?? []).flatMap((coat, i) => lacks('product', coat.productId, ['build', 'coats', i, 'productId'])),
+    ...(build?.finish ? lacks('product', build.finish.productId, ['build', 'finish', 'productId']) : []),
+  ];
 }

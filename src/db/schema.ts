@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { DEVICE_ROLES } from '@/core/records/devices';
 import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/stock/schema';
+import type { OwnDoses } from '@/core/tint/waterTint';
 import { check, foreignKey, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /*
@@ -61,6 +62,8 @@ export const batches = sqliteTable(
     benchWindows: text('bench_windows', { mode: 'json' }).$type<unknown>(),
     /** Pieces moved to other cups by hand; null: none. */
     moves: text('moves', { mode: 'json' }).$type<unknown>(),
+    /** In what it departs from the workshop; null where in nothing. */
+    own: text('own', { mode: 'json' }).$type<unknown>(),
     updatedAt: text('updated_at').notNull(),
   },
   (table) => [index('batches_set').on(table.setId, table.position)],
@@ -81,6 +84,8 @@ export const batchItems = sqliteTable(
       .references(() => designs.id),
     position: integer('position').notNull(),
     copies: integer('copies').notNull(),
+    /** The number of the first of them. */
+    first: integer('first').notNull().default(1),
   },
   (table) => [
     primaryKey({ columns: [table.batchId, table.designId] }),
@@ -111,8 +116,13 @@ export const layers = sqliteTable(
     toMm: real('to_mm').notNull(),
     thicknessMm: real('thickness_mm').notNull(),
     wetMm: real('wet_mm').notNull(),
+    /** Of what it was poured, and whether plants were set before; null in plans of one product. */
+    productId: text('product_id'),
+    plantsBefore: integer('plants_before', { mode: 'boolean' }),
     /** What every dose was multiplied by; null in plans kept before recipes had pours. */
     strength: real('strength'),
+    /** What a layer had of colourants of its own, g per 100 g by id; null where it had none. */
+    own: text('own', { mode: 'json' }).$type<OwnDoses>(),
     volumeMl: real('volume_ml').notNull(),
     pouredGrams: grams('poured_grams'),
     mixGrams: grams('mix_grams'),

@@ -4,6 +4,7 @@ import type { RecordKind } from '@/core/records/schema';
 import { appendEntry, benchOf, keepPlan, listBatches } from './batches';
 import type { Database } from './dataFile';
 import { getDocument, listDocuments } from './documents';
+import { productsOfBuild } from './dependents';
 import { edit, EditRefusedError, type EditWriter, type Touched } from './journal';
 import { STORAGE } from './records';
 
@@ -15,6 +16,7 @@ export function setFileOf(db: Database, setId: string): SetFile {
   const set = getDocument(db, 'set', setId);
   if (!set) throw new EditRefusedError('missing', 'This set is no longer there.');
   const recipe = getDocument(db, 'recipe', set.data.recipeId);
+  const own = new Set(listDocuments(db, 'design', setId).records.map(({ id }) => id));
   const colourantIds = new Set(recipe?.data.doses.map(({ colourantId }) => colourantId));
   return {
     ...{ format: 'aguada.set', version: 1 },
@@ -24,9 +26,17 @@ export function setFileOf(db: Database, setId: string): SetFile {
     // Oldest first: in this order they are put in again.
     batches: listBatches(db, setId, MOST_BATCHES)
       .toReversed()
-      .map(({ id, data }) => ({ id, data, bench: benchOf(db, id) ?? null })),
+      // Pieces of other sets do not go along: what was poured of them stands in the plan that was kept.
+      .map(({ id, data }) => ({
+        id,
+        data: { ...data, items: data.items.filter(({ designId }) => own.has(designId)) },
+        bench: benchOf(db, id) ?? null,
+      })),
     shelf: {
-      products: [getDocument(db, 'product', set.data.productId)].flatMap((product) => (product ? [bare(product)] : [])),
+      products: [...new Set([set.data.productId, ...productsOfBuild(set.data)])].flatMap((id) => {
+        const product = getDocument(db, 'product', id);
+        return product ? [bare(product)] : [];
+      }),
       recipes: recipe ? [bare(recipe)] : [],
       colourants: listDocuments(db, 'colourant')
         .records.filter(({ id }) => colourantIds.has(id))

@@ -3,12 +3,17 @@ import fc from 'fast-check';
 import type { PourRecord } from '@/core/records/schema';
 import { pourId } from '@/core/records/schema';
 import type { Lot, StockItem, StockPart } from '@/core/stock/schema';
-import { batchDetail, getBatch } from './batches';
+import { planAmounts } from '@/core/plan';
+import { batchRequest } from '@/core/records/buildRequest';
+import type { SetDocuments } from '@/core/records/views';
+import { batchDetail, getBatch, keepPlan, keptPlan } from './batches';
 import { openDataFile, type Database } from './dataFile';
 import { HERON_SLACK_ID, loadHeronSlack } from './demo/heronSlack';
 import { stockShelf } from './defaults';
+import { getDocument, listDocuments } from './documents';
 import { edit, EditRefusedError, redo, undo } from './journal';
 import { getLot, isLessThanNothing, listLots, lotHistory, reserve, stockLevels } from './stock';
+import { spentOnSet } from './spent';
 import { temporaryFolder } from './testDataFile';
 
 const folder = temporaryFolder();
@@ -129,7 +134,8 @@ describe('levels', () => {
     const [a] = stockLevels(db, 'here', ({ id }) => id === 'old');
     expect(a).toEqual({
       ...{ item: EPOXY, part: 'A', good: 1000, expired: 1000, known: true },
-      ...{ reservedHere: 120, reservedElsewhere: 200 },
+      ...{ reservedHere: 120, reservedElsewhere: 200, pricePerUnit: 40 / 1900 },
+      lots: [expect.objectContaining({ left: 1000 })],
     });
   });
 });
@@ -176,6 +182,26 @@ describe('a poured layer', () => {
     expect(3000 - inBottles()).toBeCloseTo(all, 6);
     expect(getLot(db, 'hs-kit-2')!.data.openedOn).toBeNull();
   });
+  test('cost what its own bottles did: the sum over the batches is what is gone of the lots', () => {
+    const spent = spentOnSet(db, HERON_SLACK_ID);
+    expect(spent.map(({ batchId }) => batchId).sort()).toEqual(['hs-batch-1', 'hs-batch-2']);
+    const gone = (): number =>
+      listLots(db).reduce((sum, { data, left: rest }) => {
+        const held = data.bought.reduce((all, { amount }) => all + amount, 0);
+        const out = held - rest.reduce((all, { amount }) => all + amount, 0);
+        return sum + (data.price / held) * out;
+      }, 0);
+    const money = (): number => spentOnSet(db, HERON_SLACK_ID).reduce((sum, one) => sum + one.money, 0);
+    expect(money()).toBeGreaterThan(5);
+    expect(money()).toBeCloseTo(gone(), 6);
+    // Entered again with more than the lots held: what was found cost nothing twice, and put right again it is as before.
+    const [pour] = batchDetail(db, BATCH).pours;
+    const before = money();
+    enter({ ...pour!, cups: pour!.cups.map((cup, i) => ({ ...cup, partBGrams: i === 0 ? 5000 : cup.partBGrams })) });
+    expect(money()).toBeGreaterThan(before);
+    enter(pour!);
+    expect(money()).toBeCloseTo(before, 6);
+  });
   test('takes from the open kit first, then opens the next; its cups and sticks go with it', () => {
     const [pour] = batchDetail(db, BATCH).pours;
     correct('hs-kit-1', 'A', -(left('hs-kit-1', 'A')! - 5));
@@ -185,6 +211,45 @@ describe('a poured layer', () => {
     expect(lotHistory(db, 'hs-kit-2').map(({ kind }) => kind)).toContain('opened');
     const cups = batchDetail(db, 'hs-batch-1').pours.concat(batchDetail(db, 'hs-batch-2').pours);
     expect(left('hs-cups', 'all')).toBe(50 - cups.reduce((sum, one) => sum + one.cups.length, 0));
+  });
+  test('of a coat of another product goes out of the bottles of that one', () => {
+    buy('slow', { of: { kind: 'product', id: 'slow-casting-epoxy' } });
+    const { id, data } = getDocument(db, 'set', HERON_SLACK_ID)!;
+    const build = { coats: [{ productId: 'slow-casting-epoxy', thicknessMm: 2, tint: 'clear' as const }] };
+    edit(db, `set:${id}`, 'Coat it', NOW, (writer) => writer.put('set', id, { ...data, build }, null));
+    const all = <K extends Parameters<typeof listDocuments>[1]>(kind: K, of?: string) =>
+      listDocuments<K>(db, kind, of).records;
+    const documents: SetDocuments = {
+      set: getDocument(db, 'set', id)!,
+      ...{ designs: all('design', id), pieces: all('piece', id) },
+      shelf: {
+        ...{ settings: all('settings')[0]!, products: all('product'), colourants: all('colourant') },
+        ...{ recipes: all('recipe'), consumables: all('consumable') },
+      },
+    };
+    const batch = getBatch(db, 'hs-batch-3')!;
+    const request = batchRequest({ ...documents, clockChanges: [] }, batch.data, null)!;
+    const amounts = planAmounts(request);
+    const top = amounts.layers.at(-1)!;
+    expect(top.productId).toBe('slow-casting-epoxy');
+    edit(db, `set:${id}`, 'Pour', NOW, (writer) => {
+      keepPlan(writer.db, 'hs-batch-3', { request, amounts }, NOW);
+      for (const layer of amounts.layers)
+        writer.add(
+          'pour',
+          pourId('hs-batch-3', layer.number),
+          {
+            ...{ batchId: 'hs-batch-3', layer: layer.number, pouredAt: NOW, temperatureC: 20, note: '' },
+            cups: layer.cups.map(({ number, parts }) => ({
+              ...{ number, note: '', partAGrams: parts!.partAGrams, partBGrams: parts!.partBGrams },
+            })),
+          },
+          id,
+        );
+    });
+    expect(1000 - left('slow', 'A')!).toBeCloseTo(top.parts!.partAGrams, 6);
+    expect(900 - left('slow', 'B')!).toBeCloseTo(top.parts!.partBGrams, 6);
+    expect(keptPlan(db, 'hs-batch-3')!.amounts.layers.at(-1)!.productId).toBe('slow-casting-epoxy');
   });
   test('of which no lot held enough was found to have been there', () => {
     const [pour] = batchDetail(db, BATCH).pours;

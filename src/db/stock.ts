@@ -7,7 +7,7 @@ import {
   type StockItem,
   type StockPart,
 } from '@/core/stock/schema';
-import { NOTHING, type LotState } from '@/core/stock/lots';
+import { inUseOrder, lotUnitPrice, NOTHING, type LotState } from '@/core/stock/lots';
 import type { StockLevel } from '@/core/stock/haveAndNeed';
 import type { LotRow, MovementRow } from '@/core/records/views';
 import type { Connection, Storage } from './images';
@@ -117,17 +117,34 @@ export function stockLevels(db: Connection, batchId: string | null, expired: (lo
   const levelOf = (item: StockItem, part: StockPart): StockLevel => {
     const key = `${item.kind} ${item.id} ${part}`;
     const level = levels.get(key) ?? {
-      ...{ item, part, good: 0, expired: 0, reservedHere: 0, reservedElsewhere: 0, known: false },
+      ...{
+        item,
+        part,
+        good: 0,
+        expired: 0,
+        reservedHere: 0,
+        reservedElsewhere: 0,
+        known: false,
+        pricePerUnit: null,
+        lots: [],
+      },
     };
     levels.set(key, level);
     return level;
   };
-  for (const { id, data: lot, left } of listLots(db))
+  const lots = listLots(db).map(({ id, data: lot, left }) => ({ id, lot, left }));
+  for (const { id, lot, left } of inUseOrder(lots))
     for (const { part, amount } of left) {
       const level = levelOf(lot.of, part);
       level.known = true;
+      const before = level.good + level.expired;
+      if (before + amount > NOTHING)
+        level.pricePerUnit = ((level.pricePerUnit ?? 0) * before + lotUnitPrice(lot) * amount) / (before + amount);
       if (expired({ id, lot, left })) level.expired += amount;
-      else level.good += amount;
+      else {
+        level.good += amount;
+        if (amount > NOTHING) level.lots.push({ id, name: lot.name, left: amount });
+      }
     }
   for (const { kind, id, part, batch, amount } of reservations(db)) {
     const level = levelOf({ kind, id }, part);

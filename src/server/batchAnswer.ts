@@ -1,4 +1,5 @@
 import { batchDetail, getBatch } from '@/db/batches';
+import { possibleGuests } from '@/db/guests';
 import { withData } from './data';
 import { answer, RequestError } from './respond';
 import { moreBatches } from './views';
@@ -19,3 +20,7 @@ export const moreBatchesAnswer = (setId: string, after: string | null): Promise<
     if (!Number.isInteger(skip) || skip < 0 || skip > 1_000_000) throw new RequestError(400, 'After how many batches?');
     return moreBatches(setId, skip);
   });
+
+/** Designs of other sets that a batch of this one may take along. */
+export const guestsAnswer = (setId: string): Promise<Response> =>
+  answer(() => withData((db) => possibleGuests(db, setId)));

@@ -130,7 +130,21 @@ describe('an archive of everything', () => {
   test('holds open files with their checksums, and puts everything back', async () => {
     const { bytes } = await wholeArchive();
     const files = unzipSync(bytes);
-    expect(Object.keys(files).sort()).toEqual(['aguada.db', 'manifest.json', 'sets/heron-slack.json', 'shelf.json']);
+    expect(Object.keys(files).sort()).toEqual([
+      'aguada.db',
+      'manifest.json',
+      'sets/heron-slack.json',
+      'shelf.json',
+      'stock.json',
+    ]);
+    const { lots } = JSON.parse(Buffer.from(files['stock.json']!).toString()) as {
+      lots: { left: { part: string; amount: number }[]; movements: { part: string; amount: number }[] }[];
+    };
+    expect(lots.length).toBeGreaterThan(3);
+    // What is left of each part is the sum of what moved.
+    for (const { left, movements } of lots)
+      for (const { part, amount } of left)
+        expect(movements.reduce((sum, one) => sum + (one.part === part ? one.amount : 0), 0)).toBeCloseTo(amount, 6);
     const set = JSON.parse(Buffer.from(files['sets/heron-slack.json']!).toString()) as { designs: unknown[] };
     expect(set.designs).toHaveLength(11);
     const before = nameOf();

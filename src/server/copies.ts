@@ -9,6 +9,7 @@ import { CopyError, copyPath, keepDailyCopy, listCopies, readyCopy, saveCopy, ty
 import { copiesFolder } from '@/db/copiesFolder';
 import { listDocuments } from '@/db/documents';
 import { putInSet, setFileOf } from '@/db/setFile';
+import { listLots, lotHistory } from '@/db/stock';
 import { startsAsDatabase } from '@/db/fileIdentity';
 import { ARCHIVED_DATABASE, jsonBytes, makeArchive, makeSetArchive, openArchive } from './archive';
 import { wallClockNow } from './clock';
@@ -131,7 +132,9 @@ async function keepWhatIsThere(): Promise<string | null> {
   }
 }
 
-/** Everything in one archive: the database, every set and the shelf as JSON, and a manifest with checksums. */
+const MOST_MOVEMENTS = 1_000_000;
+
+/** Everything in one archive: the database, every set, the shelf and its ledger as JSON, and a manifest with checksums. */
 export async function wholeArchive(): Promise<{ name: string; bytes: Uint8Array }> {
   const { db, path } = dataFile();
   const copy = join(copiesFolder(path), `archive-${stamp()}-${process.pid}.db`);
@@ -140,11 +143,16 @@ export async function wholeArchive(): Promise<{ name: string; bytes: Uint8Array 
     const sets = withData((open) =>
       listDocuments(open, 'set').records.map(({ id }) => [`sets/${id}.json`, jsonBytes(setFileOf(open, id))] as const),
     );
-    const { settings, products, colourants, recipes } = shelfView();
+    const { settings, products, colourants, recipes, consumables } = shelfView();
+    // Lots with every movement of each, the oldest first.
+    const lots = withData((open) =>
+      listLots(open).map((lot) => ({ ...lot, movements: lotHistory(open, lot.id, MOST_MOVEMENTS).toReversed() })),
+    );
     const bytes = await makeArchive(
       {
         [ARCHIVED_DATABASE]: readFileSync(copy),
-        'shelf.json': jsonBytes({ settings, products, colourants, recipes }),
+        'shelf.json': jsonBytes({ settings, products, colourants, recipes, consumables }),
+        'stock.json': jsonBytes({ lots }),
         ...Object.fromEntries(sets),
       },
       { holds: 'everything', madeAt: wallClockNow() },

@@ -13,9 +13,10 @@ import {
   type RecordKind,
   type Stored,
   type WaterSet,
+  type Batch,
 } from '@/core/records/schema';
 import type { BatchRow, EditAnswer, KeptPlan } from '@/core/records/views';
-import { copiesTaken, countBatches, getBatch, keepPlan, setOfBatch } from '@/db/batches';
+import { copiesTaken, countBatches, getBatch, keepPlan, lastCopyTaken, setOfBatch } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
 import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
 import { missingFor, takeAlong, usersOf } from '@/db/dependents';
@@ -96,7 +97,7 @@ async function prepared(command: Command, now: string): Promise<Work> {
     case 'reserve':
       return reserveForBatch(command, now);
     case 'plan':
-      return (db) => planBatch(db, command.setId, now);
+      return (db) => planBatch(db, command, now);
     case 'stock':
       return (db) => stockKinds(db, command.productIds, now);
     case 'remove':
@@ -201,16 +202,39 @@ function addRecord(db: Database, command: Extract<Command, { do: 'add' }>, now: 
   return { id, touched };
 }
 
-/** A new batch of what no batch has taken yet, to be poured in the next hour. */
-function planBatch(db: Database, setId: string, now: string): Done {
+/** A new batch of what no batch has taken yet, or like one that is there, to be poured in the next hour. */
+function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' }>, now: string): Done {
   mustBeThere(db, setId);
   const id = crypto.randomUUID();
-  const items = remainingItems(listDocuments(db, 'design', setId).records, copiesTaken(db, setId));
-  const name = `Batch ${countBatches(db, setId) + 1}`;
-  const touched = edit(db, setScope(setId), 'Plan a batch', now, (writer) =>
-    writer.add('batch', id, { name, items, pourAt: now, benchWindows: null }, setId),
-  );
+  const before = like === undefined ? null : batchOfSet(db, setId, like);
+  const batch: Batch = before
+    ? { ...before, name: nextName(before.name), items: before.items.map((item) => numberedOn(db, item)), pourAt: now }
+    : {
+        name: `Batch ${countBatches(db, setId) + 1}`,
+        items: remainingItems(listDocuments(db, 'design', setId).records, copiesTaken(db, setId)),
+        ...{ pourAt: now, benchWindows: null },
+      };
+  const { moves: _, ...data } = batch;
+  const label = before ? `Plan another like ${before.name}`.slice(0, 80) : 'Plan a batch';
+  const touched = edit(db, setScope(setId), label, now, (writer) => writer.add('batch', id, data, setId));
   return { id, touched };
+}
+
+function batchOfSet(db: Database, setId: string, batchId: string): Batch {
+  const row = setOfBatch(db, batchId) === setId ? getBatch(db, batchId) : null;
+  if (!row) throw new EditRefusedError('missing', 'This batch is no longer there.');
+  return row.data;
+}
+
+const numberedOn = (db: Database, { designId, copies }: Batch['items'][number]): Batch['items'][number] => {
+  const last = lastCopyTaken(db, designId);
+  return { designId, copies, ...(last > 0 && { first: last + 1 }) };
+};
+
+/** `Creek tiles` is followed by `Creek tiles 2`, that by `Creek tiles 3`. */
+function nextName(name: string): string {
+  const [, words = name, number] = /^(.*?)(?: (\d+))?$/.exec(name) ?? [];
+  return `${words.slice(0, 54)} ${number ? Number(number) + 1 : 2}`;
 }
 
 /** Lots out of a file; what was left in them by then is a movement. */

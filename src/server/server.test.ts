@@ -101,6 +101,21 @@ describe('the edit door', () => {
     const { body } = await edit({ do: 'add', kind: 'set', data: { ...desk().set.data, productId: 'unicorn' } });
     expect(body.fields[0]!.field).toBe('productId');
   });
+  test('another batch like one that is there has its pieces under numbers that none has had', async () => {
+    const like = planned();
+    await run({ do: 'plan', setId: 'heron-slack', like: like.id });
+    const another = desk().batches.find(({ data }) => data.name === `${like.data.name} 2`)!;
+    expect(another.data.items.map(({ designId, copies }) => [designId, copies])).toEqual(
+      like.data.items.map(({ designId, copies }) => [designId, copies]),
+    );
+    await run({ do: 'plan', setId: 'heron-slack', like: like.id });
+    const [third] = desk().batches;
+    // Numbered on from the second, not from the one that it is like.
+    third!.data.items.forEach(({ first, copies }, i) => expect(first).toBe(another.data.items[i]!.first! + copies));
+    await expect(run({ do: 'plan', setId: 'heron-slack', like: 'nowhere' })).rejects.toThrow('no longer there');
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+  });
   test('a removed design leaves the batches still to pour, and comes back into them', async () => {
     const items = (): string[] => planned().data.items.map(({ designId }) => designId);
     await run({ do: 'remove', kind: 'design', id: 'b-32', version: 1 });

@@ -3,6 +3,7 @@ import type { StockLevel } from '@/core/stock/haveAndNeed';
 import { shelfLifeOf } from '@/db/bookPour';
 import { getBatch } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
+import { spentOnSet } from '@/db/spent';
 import { lotHistory, stockLevels } from '@/db/stock';
 import { wallClockNow } from './clock';
 import { withData } from './data';
@@ -13,7 +14,7 @@ export const lotHistoryAnswer = (lotId: string): Promise<Response> =>
   answer(() => withData((db) => lotHistory(db, lotId)));
 
 /** What stands on the shelf, seen from a batch: what others have reserved is not for it. */
-export function levelsFor(db: Database, batchId: string | null): StockLevel[] {
+function levelsFor(db: Database, batchId: string): StockLevel[] {
   const today = wallClockNow().slice(0, 10);
   return stockLevels(db, batchId, ({ lot }) => (goodUntil(lot, shelfLifeOf(db, lot.of)) ?? '9999') < today);
 }
@@ -26,5 +27,5 @@ export const batchStockAnswer = (batchId: string): Promise<Response> =>
     }),
   );
 
-/** The same, seen from no batch: all that is reserved is for others. */
-export const stockAnswer = (): Promise<Response> => answer(() => withData((db) => levelsFor(db, null)));
+/** What the batches of a set have taken out of the bottles in money. */
+export const spentAnswer = (setId: string): Promise<Response> => answer(() => withData((db) => spentOnSet(db, setId)));

@@ -22,6 +22,7 @@ import type { Database } from '@/db/dataFile';
 import { batchDetail, countBatches, getBatch, listBatches } from '@/db/batches';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { getDocument, listDocuments } from '@/db/documents';
+import { guestsOf } from '@/db/guests';
 import { history } from '@/db/journal';
 import { otherSets } from '@/db/otherSets';
 import { listLots } from '@/db/stock';
@@ -86,10 +87,12 @@ export const deskView = cache((setId: string): DeskView | null =>
   withData((db) => {
     const unreadable: Unreadable[] = [];
     const documents = documentsOf(db, setId, unreadable);
+    const guests = guestsOf(db, setId);
     return (
       documents && {
         ...documents,
         batches: listBatches(db, setId, BATCHES_AT_ONCE),
+        ...(guests.length > 0 && { guests }),
         batchCount: countBatches(db, setId),
         opened: null,
         ...stateOf(db, setScope(setId), unreadable),

@@ -22,6 +22,24 @@ export interface BedProfile {
   lengthMm: number;
   stepMm: number;
   heightMm: Float32Array;
+  /** 1 where a rock stands; only of beds whose rocks have a paint of their own. */
+  rock?: Uint8Array;
+}
+
+/** Stretches of a line, mm along it. */
+export type Stretches = readonly (readonly [fromMm: number, toMm: number])[];
+
+/** Where rocks stand along a line: each sample counts for half a step to either side. */
+export function rockStretches({ rock, stepMm, lengthMm }: BedProfile): Stretches {
+  const stretches: [number, number][] = [];
+  rock?.forEach((stands, i) => {
+    if (!stands) return;
+    const [from, to] = [Math.max(0, (i - 0.5) * stepMm), Math.min(lengthMm, (i + 0.5) * stepMm)];
+    const last = stretches.at(-1);
+    if (last && last[1] >= from - 1e-6) last[1] = to;
+    else stretches.push([from, to]);
+  });
+  return stretches;
 }
 
 /** Bed height between cell centres by bilinear interpolation; outside the outermost centres the nearest counts. */
@@ -39,6 +57,22 @@ export function heightAt(grid: BedGrid, xMm: number, yMm: number): number {
   return south * (1 - fy) + north * fy;
 }
 
+/** The bed at evenly spaced places. */
+export function profileAt(grid: BedGrid, lengthMm: number, places: readonly PointMm[]): BedProfile {
+  return {
+    lengthMm,
+    stepMm: lengthMm / (places.length - 1),
+    heightMm: Float32Array.from(places, ({ xMm, yMm }) => heightAt(grid, xMm, yMm)),
+    ...(grid.rock && { rock: Uint8Array.from(places, ({ xMm, yMm }) => rockAt(grid, xMm, yMm)) }),
+  };
+}
+
+/** 1 where the cell of a place is rock. */
+function rockAt({ rock, cellMm, columns, rows }: BedGrid, xMm: number, yMm: number): number {
+  const cell = (mm: number, count: number): number => Math.min(count - 1, Math.max(0, Math.floor(mm / cellMm)));
+  return rock?.[cell(yMm, rows) * columns + cell(xMm, columns)] ?? 0;
+}
+
 /** The bed under a straight cut between two points. */
 export function sectionProfile(
   grid: BedGrid,
@@ -50,11 +84,11 @@ export function sectionProfile(
 ): BedProfile {
   const lengthMm = Math.hypot(toX - fromX, toY - fromY);
   const count = Math.max(2, Math.round(lengthMm / stepMm) + 1);
-  const heights = Float32Array.from({ length: count }, (_, i) => {
+  const places = Array.from({ length: count }, (_, i): PointMm => {
     const t = i / (count - 1);
-    return heightAt(grid, fromX + t * (toX - fromX), fromY + t * (toY - fromY));
+    return { xMm: fromX + t * (toX - fromX), yMm: fromY + t * (toY - fromY) };
   });
-  return { lengthMm, stepMm: lengthMm / (count - 1), heightMm: heights };
+  return profileAt(grid, lengthMm, places);
 }
 
 /** The bed just inside one side, from its west or south end. At a rounded corner the sample is pulled onto the arc. */
@@ -63,13 +97,13 @@ export function edgeProfile(grid: BedGrid, outline: Outline, edge: EdgeName): Be
   const [inX, inY] = inwardOf(outline, edge);
   const radius = outline.kind === 'rectangle' ? cornerRadiusMm(outline) : 0;
   const count = Math.max(2, Math.round(lengthMm / PROFILE_STEP_MM) + 1);
-  const heights = Float32Array.from({ length: count }, (_, i) => {
+  const places = Array.from({ length: count }, (_, i): PointMm => {
     const { positionMm, insetMm } = besideCorner((lengthMm * i) / (count - 1), lengthMm, radius);
     const { xMm, yMm } = edgePoint(outline, { edge, positionMm });
     const inset = insetMm + grid.cellMm / 2;
-    return heightAt(grid, xMm + inX * inset, yMm + inY * inset);
+    return { xMm: xMm + inX * inset, yMm: yMm + inY * inset };
   });
-  return { lengthMm, stepMm: lengthMm / (count - 1), heightMm: heights };
+  return profileAt(grid, lengthMm, places);
 }
 
 /** A place along a side whose corners are rounded: at most half a corner belongs to each side. */

@@ -1,7 +1,9 @@
 import { lookMesh, ROCK } from '../picture/lookMesh';
 import { colourByDepth, waterLook } from '../tint/waterLook';
 import { CLEAR_TINT } from '../tint/waterTint';
+import { bedKey } from '../plan/beds';
 import { buildBed } from './buildBed';
+import { rockStretches, sectionProfile } from './profile';
 import { newFeature } from './starters';
 import { testDesign } from './testShapes';
 import type { Feature } from './schema';
@@ -52,4 +54,18 @@ test('the solid to look at knows its rock by corner and by cell', () => {
   const corners = mesh.rockCorners.reduce((sum, one) => sum + one, 0);
   expect(corners * CELL_MM * CELL_MM).toBeGreaterThan(0.98 * Math.PI * 100);
   expect(corners * CELL_MM * CELL_MM).toBeLessThan(1.25 * Math.PI * 100);
+});
+
+test('a cut over a rock knows where it runs, to half a sample', () => {
+  const [stretch, ...others] = rockStretches(sectionProfile(painted([ROCK_AT_MIDDLE]), 0, 70, 140, 70));
+  expect(others).toEqual([]);
+  expect(Math.abs(stretch![0] - 60)).toBeLessThan(0.51);
+  expect(Math.abs(stretch![1] - 80)).toBeLessThan(0.51);
+  expect(rockStretches(sectionProfile(painted([ROCK_AT_MIDDLE]), 0, 40, 140, 40))).toEqual([]);
+  expect(rockStretches(sectionProfile(buildBed(testDesign([ROCK_AT_MIDDLE]), CELL_MM), 0, 70, 140, 70))).toEqual([]);
+});
+test('a bed that notes its rocks is kept apart from one that does not', () => {
+  const [plain, stony] = [testDesign([ROCK_AT_MIDDLE]), testDesign([ROCK_AT_MIDDLE], { rockColour: '#555555' })];
+  expect(bedKey(plain)).not.toBe(bedKey(stony));
+  expect(bedKey(stony)).toBe(bedKey({ ...stony, rockColour: '#888888' }));
 });

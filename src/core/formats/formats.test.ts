@@ -107,6 +107,14 @@ describe('the pour card as CSV', () => {
     header: true,
     skipEmptyLines: true,
   });
+  test('writes parts that add up to the mix within a step of the scale, and of which product', () => {
+    for (const row of data) {
+      expect(
+        Math.abs(Number(row['part_a_g']) + Number(row['part_b_g']) - Number(row['cup_mix_g'])),
+      ).toBeLessThanOrEqual(0.1 + 1e-9);
+      expect(row['product']).toBe(request.product.name);
+    }
+  });
   test('has one row a pour and adds up to the poured grams', () => {
     const plan = planBatch(request);
     expect(data).toHaveLength(

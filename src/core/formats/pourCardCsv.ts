@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { cupWork } from '../mixing/cupWork';
-import type { Plan, PlanRequest } from '../plan';
+import { layerProduct, type Plan, type PlanRequest } from '../plan';
 
 const round = (value: number, decimals: number): number => Number(value.toFixed(decimals));
 
@@ -8,10 +8,10 @@ const round = (value: number, decimals: number): number => Number(value.toFixed(
  * The pour card as CSV: one row a pour, in the order of work, cups and layers repeated on each row.
  * `cup_shows_g` is what the scale under the cup shows once the piece is filled. Plain decimals with a point; grams to 0.1, ml to 0.1. Opens in any spreadsheet.
  */
-export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'losses'>): string {
+export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'build' | 'losses'>): string {
   const rows = plan.layers.flatMap((layer) =>
     layer.cups.flatMap((cup) =>
-      cupWork(cup, request.product, request.losses).steps.map((pour) => ({
+      cupWork(cup, layerProduct(request, layer), request.losses).steps.map((pour) => ({
         layer: layer.number,
         pour_at: layer.cure.pouredAt,
         cup: cup.number,
@@ -27,6 +27,7 @@ export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | '
         piece: safeText(`${pour.tag} #${pour.copy}`),
         pour_g: round(pour.grams, 1),
         cup_shows_g: round(pour.cupShowsGrams, 1),
+        product: safeText(layerProduct(request, layer).name),
       })),
     ),
   );

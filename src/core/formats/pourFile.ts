@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { cupWork } from '../mixing/cupWork';
 import { quote, TYPICAL_WORK, workSchema } from '../money/quote';
-import { handsOnMinutes, planBatch, planRequestSchema } from '../plan';
+import { handsOnMinutes, layerProduct, planBatch, planRequestSchema, productsOf, waterGrams } from '../plan';
 import { goodUntil, takeFrom, type LotState } from '../stock/lots';
 import { haveAndNeed, shoppingList, type StockLevel } from '../stock/haveAndNeed';
 import { batchNeeds } from '../stock/needs';
@@ -46,11 +46,21 @@ function levelsOf({ lots, today, request }: PourFile): { levels: StockLevel[]; s
         (level) => level.item.kind === lot.of.kind && level.item.id === lot.of.id && level.part === part,
       );
       const level = same ?? {
-        ...{ item: lot.of, part, good: 0, expired: 0, reservedHere: 0, reservedElsewhere: 0, known: true },
+        ...{
+          item: lot.of,
+          part,
+          good: 0,
+          expired: 0,
+          reservedHere: 0,
+          reservedElsewhere: 0,
+          known: true,
+          pricePerUnit: null,
+          lots: [],
+        },
       };
       if (!same) levels.push(level);
-      const life = lot.of.kind === 'product' ? request.product.shelfLifeMonths : null;
-      if ((goodUntil(lot, life) ?? '9999') < day) level.expired += amount;
+      const life = productsOf(request).find(({ id }) => lot.of.kind === 'product' && id === lot.of.id)?.shelfLifeMonths;
+      if ((goodUntil(lot, life ?? null) ?? '9999') < day) level.expired += amount;
       else level.good += amount;
     }
   return { levels, states };
@@ -64,7 +74,7 @@ export function pourReport(file: PourFile): object {
   const needs = batchNeeds(request, plan, consumables);
   const lines = haveAndNeed(needs, levels);
   const sold = {
-    products: [{ id: request.product.id, version: 1, data: request.product }],
+    products: productsOf(request).map((product) => ({ id: product.id, version: 1, data: product })),
     colourants: request.recipe.doses.map(({ colourant }) => ({ id: colourant.id, version: 1, data: colourant })),
     consumables: consumables.map((one) => ({ ...one, version: 1 })),
   };
@@ -77,10 +87,15 @@ export function pourReport(file: PourFile): object {
     version: 1,
     layers: plan.layers.map((layer) => ({
       number: layer.number,
+      ...(layer.productId !== undefined && { product: layer.productId }),
       toMm: layer.toMm,
       fewestCups: layer.fewestCups,
       mixes: layer.cups.map((cup) => {
-        const { steps, stirMinutes, pourByMinutes, leftGrams } = cupWork(cup, request.product, request.losses);
+        const { steps, stirMinutes, pourByMinutes, leftGrams } = cupWork(
+          cup,
+          layerProduct(request, layer),
+          request.losses,
+        );
         return {
           cup: cup.number,
           mixGrams: cup.mixGrams,
@@ -93,6 +108,7 @@ export function pourReport(file: PourFile): object {
         };
       }),
     })),
+    ...(plan.finish && { finish: plan.finish }),
     needs: lines.map(({ level, ...line }) => ({
       ...line,
       expired: level.expired,
@@ -108,9 +124,8 @@ export function pourReport(file: PourFile): object {
       price: cover.price,
     })),
     quote: quote({
-      ...{ pieces: plan.totals.pieces, mixGrams: plan.totals.mixGrams, pouredGrams: plan.totals.pouredGrams },
+      ...{ pieces: plan.totals.pieces, ...waterGrams(plan) },
       highMixGrams: needs.filter(({ item }) => item.kind === 'product').reduce((sum, { high }) => sum + high, 0),
-      pricePerGram: request.product.packPrice / request.product.packGrams,
       colourantPrice: plan.cost.colourant,
       consumablesPrice: consumablesPrice + plan.cost.cups,
       pourMinutes: handsOnMinutes(plan, request),

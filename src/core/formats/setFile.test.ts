@@ -1,5 +1,7 @@
 import { testDesign } from '../bed/testShapes';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { layerProduct, planAmounts } from '../plan';
+import { testRequest } from '../plan/testRequest';
 import { setFileSchema, withNewIds, type SetFile } from './setFile';
 
 const { id: _, ...product } = PRODUCT_KINDS[1]!;
@@ -39,6 +41,37 @@ test('new ids reach whatever names a record, and nothing else', () => {
   expect([renewed.set.id, renewed.set.data.productId]).toEqual(['s', 'epoxy']);
   // Renewed back it is the same again, to the letter.
   expect(withNewIds(renewed, (id) => id.replace(/-2$/, ''))).toEqual(file);
+});
+
+test('a plan that was kept keeps to itself: its products and colourants go by their new ids, in every cup', () => {
+  const [coating, slow] = ['coating-epoxy', 'slow-casting-epoxy'].map((id) =>
+    PRODUCT_KINDS.find((kind) => kind.id === id)!,
+  );
+  const ink = {
+    ...{ id: 'ink', name: 'Ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 } },
+    ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  };
+  const request = testRequest({
+    product: slow!,
+    build: { coats: [{ product: coating!, thicknessMm: 1, tint: 'recipe' }] },
+    recipe: {
+      ...{ id: 'peat', name: 'Peat', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
+      pours: [
+        { thicknessMm: 1, strength: 1 },
+        { thicknessMm: null, strength: 1, own: { ink: 0.3 } },
+      ],
+    },
+  });
+  const kept = { request, amounts: planAmounts(request) };
+  const renewed = withNewIds({ ...file, batches: [{ ...file.batches[0]!, bench: { kept, entries: [] } }] }, (id) =>
+    ['ink', 'coating-epoxy', 'slow-casting-epoxy', 'peat'].includes(id) ? `${id}-2` : id,
+  );
+  const { request: own, amounts } = renewed.batches[0]!.bench!.kept!;
+  expect(planAmounts(own)).toEqual(amounts);
+  expect(amounts.layers.map((layer) => layerProduct(own, layer).id)).toEqual([
+    'slow-casting-epoxy-2',
+    'coating-epoxy-2',
+  ]);
 });
 
 test('a file of another kind, or with something that cannot be, is refused', () => {

@@ -42,24 +42,26 @@ export type SetFile = z.infer<typeof setFileSchema>;
 
 /** The keys under which one record names another. */
 const NAMING = new Set(['designId', 'productId', 'recipeId', 'colourantId']);
+/** Under these a kept plan holds things of the shelf whole, or their amounts, each with its id. */
+const WHOLE = new Set(['product', 'products', 'recipe', 'colourant', 'doses']);
 
 /**
  * The same set under other ids where its own are taken: records and whatever names them, in kept plans too. `renew` gives the new
  * id of a record, or the same.
  */
 export function withNewIds(file: SetFile, renew: (id: string) => string): SetFile {
-  const named = <T>(value: T): T => {
-    if (Array.isArray(value)) return value.map(named) as T;
+  const named = <T>(value: T, under = ''): T => {
+    if (Array.isArray(value)) return value.map((part: unknown) => named(part, under)) as T;
     if (typeof value !== 'object' || value === null) return value;
     return Object.fromEntries(
-      Object.entries(value).map(([key, part]) => [
-        key,
-        NAMING.has(key) && typeof part === 'string' ? renew(part) : named(part),
-      ]),
+      Object.entries(value).map(([key, part]) => {
+        const names = NAMING.has(key) || (key === 'id' && WHOLE.has(under));
+        return [under === 'own' ? renew(key) : key, names && typeof part === 'string' ? renew(part) : named(part, key)];
+      }),
     ) as T;
   };
   const moved = <T extends { id: string }>(records: readonly T[]): T[] =>
-    records.map((record) => ({ ...named(record), id: renew(record.id) }));
+    records.map((record) => ({ ...named(record, ''), id: renew(record.id) }));
   const { set, designs, pieces, batches, shelf } = file;
   return {
     ...file,

@@ -29,6 +29,20 @@ test('a colour that it predicts it finds a recipe for', () => {
   expect(deltaE(linearFromHex(nearest!.colour), linearFromHex(colour))).toBeLessThan(0.8);
   expect(nearest!.recipe.find(({ colourant: id }) => id === 'green')!.gramsPer100).toBeCloseTo(0.1, 2);
 });
+test('pours that it finds for a gradient make the colour that was wished at the deepest', () => {
+  const recipe = ['green', 'umber'].map((id) => ({ colourant: id, gramsPer100: 0.1 }));
+  const even = run({ recipe, predict: { depthsMm: [9] } }).report as unknown as { colours: { colour: string }[] };
+  const deepColour = even.colours[0]!.colour;
+  const asked = { deepestMm: 9, deepColour, halfwayMm: 6, pours: 2, by: 'colourant' };
+  const { gradient } = run({ recipe, gradient: asked }).report as unknown as {
+    gradient: { pours: { thicknessMm: number | null; strength: number }[]; meanDeltaE: number };
+  };
+  expect(gradient.pours.map(({ thicknessMm }) => thicknessMm)).toEqual([4.5, null]);
+  const { colours } = run({ recipe, pours: gradient.pours, predict: { depthsMm: [9] } }).report as unknown as {
+    colours: { colour: string }[];
+  };
+  expect(deltaE(linearFromHex(colours[0]!.colour), linearFromHex(deepColour))).toBeLessThan(3);
+});
 test('doses come by cup, with a stock and the sizes that are right', () => {
   expect(run({ dose: { cupsGrams: [35, 50], resinShare: 0.5 } }).report).toMatchObject({
     doses: [
@@ -47,6 +61,7 @@ test.each([
   [{ recipe: [{ colourant: 'grene', gramsPer100: 0.1 }] }, /^recipe\.0\.colourant: There is no colourant “grene”/],
   [{ bedColour: 'sand' }, /^bedColour: A colour such as/],
   [{ predict: { depthsMm: [0] } }, /^predict\.depthsMm\.0: Must be more than 0/],
+  [{ gradient: { deepestMm: 9, deepColour: '#000000', halfwayMm: 3, pours: 9 } }, /^gradient\.pours: /],
   [{ version: 2 }, /^version: This program reads version 1/],
 ])('%j is refused at its field', (change, words) => {
   const { errors, exitCode } = run(change);

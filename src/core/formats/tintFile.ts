@@ -4,12 +4,13 @@ import { hexFromLinear, linearFromHex } from '../tint/colour';
 import { cupSizes } from '../tint/cupSizes';
 import { cupDoses, measureDose, type RecipeDose } from '../tint/doses';
 import { findRecipes } from '../tint/finder';
+import { solvePours } from '../tint/gradient';
 import { hexColour } from '../tint/hexColour';
 import { dropsDeltaE, rescueCup } from '../tint/rescue';
 import { colourantSchema } from '../tint/schema';
 import { stockTint } from '../tint/stockTint';
 import { colourByDepth } from '../tint/waterLook';
-import { CLARITIES, type WaterTint } from '../tint/waterTint';
+import { CLARITIES, MOST_POURS, tintPoursSchema, type WaterTint } from '../tint/waterTint';
 import { detailsSeenTo } from '../tint/visibility';
 import { commandFailed, readJson, roundedJson, type CommandResult } from './planFile';
 
@@ -26,10 +27,22 @@ export const tintRequestSchema = z
     bedColour: hexColour,
     colourants: z.array(colourantSchema.and(z.object({ id: z.string().min(1).max(40) }))).max(40),
     recipe: dosesSchema.default([]),
+    /** How the recipe is poured, from the surface down; the same all through when nothing is said. */
+    pours: tintPoursSchema.optional(),
     /** The colours of the recipe at these depths, mm. */
     predict: z.object({ depthsMm: z.array(depth).min(1).max(200) }).optional(),
     /** A recipe for a colour at a depth. */
     find: z.object({ colour: hexColour, depthMm: depth }).optional(),
+    /** The pours of the recipe's colourants that darken from the shore to a colour at the deepest. */
+    gradient: z
+      .object({
+        deepestMm: depth,
+        deepColour: hexColour,
+        halfwayMm: depth,
+        pours: z.number().int().min(2).max(MOST_POURS).default(3),
+        by: z.enum(['strength', 'colourant']).default('strength'),
+      })
+      .optional(),
     /** The recipe in cups of these sizes. */
     dose: z
       .object({
@@ -69,14 +82,14 @@ const dosesOut = (doses: readonly RecipeDose[]): object[] =>
 
 /** What was asked, answered: colours by depth, recipes found, doses by cup, a rescue. */
 export function tintReport(file: TintFile): object {
-  const { clarity, bedColour, colourants, predict, find, dose, rescue } = file;
+  const { clarity, bedColour, colourants, pours, predict, find, gradient, dose, rescue } = file;
   const bed = linearFromHex(bedColour);
   const of = (id: string): TintFile['colourants'][number] => colourants.find((colourant) => colourant.id === id)!;
   const doses: RecipeDose[] = file.recipe.map(({ colourant, gramsPer100 }) => ({
     colourant: of(colourant),
     gramsPer100,
   }));
-  const tint: WaterTint = { clarity, doses };
+  const tint: WaterTint = { clarity, doses, ...(pours && { pours }) };
   const colourAt = colourByDepth(bedColour, tint);
   return {
     format: 'aguada.tint',
@@ -86,6 +99,14 @@ export function tintReport(file: TintFile): object {
       seenToMm: detailsSeenTo(bedColour, tint, 'at arm’s length'),
     }),
     ...(find && { found: foundOut(file, find) }),
+    ...(gradient && {
+      gradient: solvePours({
+        ...{ paint: { bedColour }, clarity, doses, hideLineMm: null },
+        ...{ deepestMm: gradient.deepestMm, halfwayMm: gradient.halfwayMm, by: gradient.by },
+        deep: linearFromHex(gradient.deepColour),
+        thicknessesMm: Array.from({ length: gradient.pours }, () => gradient.deepestMm / gradient.pours),
+      }),
+    }),
     ...(dose && {
       doses: dose.cupsGrams.map((mixGrams) => ({
         mixGrams,

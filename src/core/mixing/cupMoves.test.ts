@@ -86,3 +86,26 @@ describe('in a plan', () => {
     expect(moved.layers[0]!.cups).toEqual(planAmounts(request).layers[0]!.cups);
   });
 });
+
+describe('pieces that stand beside each other', () => {
+  const request = testRequest({
+    pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 }], { copies: 6 })],
+    bench: testBench({ cupGrams: 130 }),
+  });
+  const shared = (standing?: { designId: string; copy: number }[]): number[][] =>
+    planAmounts({ ...request, ...(standing && { standing }) }).layers[0]!.cups.map((cup) =>
+      cup.pours.map(({ copy }) => copy),
+    );
+  test('share a mix where cups allow it, in as few cups and as much mix as without', () => {
+    const plain = planAmounts(request);
+    expect(shared()).not.toContainEqual([1, 6]);
+    const order = [1, 6, 2, 5, 3, 4].map((copy) => ({ designId: 'T-1', copy }));
+    const standing = planAmounts({ ...request, standing: order });
+    expect(standing.layers[0]!.cups.length).toBe(plain.layers[0]!.cups.length);
+    expect(standing.totals.mixGrams).toBeCloseTo(plain.totals.mixGrams, 9);
+    const cups = shared(order);
+    expect(cups.flat()).toEqual([1, 6, 2, 5, 3, 4]);
+  });
+  test('leave those that stand nowhere where they were, after them', () =>
+    expect(shared([{ designId: 'T-1', copy: 4 }]).flat()).toEqual([4, 1, 2, 3, 5, 6]));
+});

@@ -21,6 +21,12 @@ export type Parts = z.infer<typeof partsSchema>;
 /** How a product hardens. The times are the label's, at `referenceC`; the room then stretches or shortens them. */
 export const cureModelSchema = z.enum(['two-part', 'water-borne', 'lamp', 'open-air']);
 
+export const MOST_OTHER_PACKS = 4;
+
+/** Where a figure of a product comes from, when it is not the typical one of its kind. */
+export const FIGURE_MARKS = ['label', 'measured'] as const;
+export type FigureMark = (typeof FIGURE_MARKS)[number];
+
 /** A water product on the shelf. Every figure is typical for its kind until the label or the bench says better. */
 export const productSchema = z
   .object({
@@ -53,8 +59,10 @@ export const productSchema = z
           price: number.min(0, 'Cannot be negative').max(1_000_000),
         }),
       )
-      .max(4, 'At most four other sizes')
+      .max(MOST_OTHER_PACKS, `At most ${MOST_OTHER_PACKS} other sizes`)
       .optional(),
+    /** Where a figure comes from, by its field; typical for the kind where nothing is said. */
+    marks: z.record(z.string().max(40), z.enum(FIGURE_MARKS)).optional(),
     /** How clear it cures by itself; water-clear when nothing is said. */
     clarity: z.enum(CLARITIES).optional(),
   })

@@ -14,10 +14,8 @@ export const costSchema = z.object({
 export type Cost = z.infer<typeof costSchema>;
 
 export interface CostInput {
-  /** Grams mixed in all cups, and of them what reaches the pieces. */
-  mixGrams: number;
-  pouredGrams: number;
-  pricePerGram: number;
+  /** Product by product: grams mixed in all cups, of them what reaches the pieces, and the price of a gram. */
+  water: readonly { mixGrams: number; pouredGrams: number; pricePerGram: number }[];
   colourants: readonly { grams: number; pricePerGram: number }[];
   cups: number;
   pricePerCup: number;
@@ -26,14 +24,16 @@ export interface CostInput {
 
 /** Product used and lost at its pack price, colourants at their bottle price, and cups. Hours are not counted. */
 export function waterCost(input: CostInput): Cost {
-  const lostGrams = input.mixGrams - input.pouredGrams;
-  const product = input.pouredGrams * input.pricePerGram;
-  const lost = lostGrams * input.pricePerGram;
+  const over = (pick: (product: CostInput['water'][number]) => number): number =>
+    input.water.reduce((sum, product) => sum + pick(product), 0);
+  const lostGrams = over(({ mixGrams, pouredGrams }) => mixGrams - pouredGrams);
+  const product = over(({ pouredGrams, pricePerGram }) => pouredGrams * pricePerGram);
+  const lost = over(({ mixGrams, pouredGrams, pricePerGram }) => (mixGrams - pouredGrams) * pricePerGram);
   const colourant = input.colourants.reduce((sum, { grams, pricePerGram }) => sum + grams * pricePerGram, 0);
   const cups = input.cups * input.pricePerCup;
   const total = product + lost + colourant + cups;
   return {
-    productGrams: input.mixGrams,
+    productGrams: over(({ mixGrams }) => mixGrams),
     lostGrams,
     product,
     lost,

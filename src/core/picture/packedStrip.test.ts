@@ -1,5 +1,6 @@
 import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
+import type { Feature } from '../bed/schema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { makePictureBed } from './bedPicture';
@@ -35,8 +36,12 @@ test('a strip that was packed is the same again, with a pool at its own level, a
     testDesign([channel], { tag: 'B', poolLevels: [{ xMm: 70, yMm: 70, levelMm: 13.5 }] }),
     testDesign([channel], { tag: 'C', dams: { south: 'none', north: 'faced board' } }),
     testDesign([channel], { tag: 'D', outline: { kind: 'oval', widthMm: 60, lengthMm: 60 } }),
+    testDesign([channel, { ...newFeature('rock', testDesign()), xMm: 70, yMm: 2, diameterMm: 12 } as Feature], {
+      ...{ tag: 'E', rockColour: '#555555' },
+    }),
   ].map((data, i) => ({ id: `d${i}`, data }));
   const strip = stripPieces(designs, 15, CLEAR_TINT, makePictureBed);
+  expect(strip.map(({ rocks }) => rocks.length)).toEqual([0, 0, 0, 0, 1]);
   expect(unpackStrip(packStrip(strip), designs, 15)).toEqual(strip);
   // A piece that is gone by the time it arrives is left out, and no other takes its place.
   expect(unpackStrip(packStrip(strip), designs.slice(1), 15)).toEqual(strip.slice(1));

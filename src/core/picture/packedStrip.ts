@@ -13,6 +13,7 @@ export interface PackedStrip {
     heights: string;
     over: string | null;
     look: number;
+    rocks?: StripPiece['rocks'];
     dams: [StripDam['method'], fromMm: number, toMm: number, topMm: number, stripMm: number][];
   }[];
 }
@@ -26,13 +27,14 @@ export function packStrip(strip: readonly StripPiece[]): PackedStrip {
     looks.set(key, known);
     return known.place;
   };
-  const pieces = strip.map(({ id, place, profile, overMm, look, dams }) => ({
+  const pieces = strip.map(({ id, place, profile, overMm, look, rocks, dams }) => ({
     id,
     place,
     lengthMm: profile.lengthMm,
     heights: shortHeights(profile.heightMm, STRIP_TICK_MM),
     over: overMm && shortHeights(overMm, STRIP_TICK_MM),
     look: placeOf(look),
+    ...(rocks.length > 0 && { rocks }),
     dams: dams.map(({ method, fromMm, toMm, topMm, stripMm }): PackedStrip['pieces'][number]['dams'][number] => [
       ...([method, fromMm, toMm, topMm, stripMm] as const),
     ]),
@@ -43,17 +45,19 @@ export function packStrip(strip: readonly StripPiece[]): PackedStrip {
 /** The strip again, with the designs that it was drawn from. */
 export function unpackStrip(
   { looks, pieces }: PackedStrip,
-  designs: readonly { id: string; data: Pick<PieceDesign, 'tag' | 'name' | 'copies'> }[],
+  designs: readonly { id: string; data: Pick<PieceDesign, 'tag' | 'name' | 'copies' | 'rockColour'> }[],
   levelMm: number,
 ): StripPiece[] {
   const byId = new Map(designs.map(({ id, data }) => [id, data]));
-  return pieces.flatMap(({ id, place, lengthMm, heights, over, look, dams }) => {
+  return pieces.flatMap(({ id, place, lengthMm, heights, over, look, rocks = [], dams }) => {
     const data = byId.get(id);
     if (!data) return [];
     return {
       ...{ id, tag: data.tag, name: data.name, copies: data.copies, place },
       profile: { lengthMm, heightMm: longHeights(heights, STRIP_TICK_MM) },
       look: looks[look]!,
+      rocks,
+      rockColour: data.rockColour ?? null,
       surface: { leftMm: levelMm, rightMm: levelMm },
       overMm: over === null ? null : longHeights(over, STRIP_TICK_MM),
       dams: dams.map(([method, fromMm, toMm, topMm, stripMm]) => ({ method, fromMm, toMm, topMm, stripMm })),

@@ -1,6 +1,6 @@
 import { closedRuns, damRuns, type DamRun } from '../bed/dams';
 import { outlineSize } from '../bed/outline';
-import { sectionProfile, type BedProfile } from '../bed/profile';
+import { rockStretches, sectionProfile, type BedProfile, type Stretches } from '../bed/profile';
 import type { EdgeName, PieceDesign } from '../bed/schema';
 import { stripCut } from '../bed/stripCut';
 import type { Problem } from '../checks/problem';
@@ -40,6 +40,9 @@ export interface StripPiece {
   profile: ThinProfile;
   place: EdgeName | 'middle' | 'deepest' | 'own';
   look: WaterLook;
+  /** Where rocks of a paint of their own stand along the cut, mm, and that paint. */
+  rocks: Stretches;
+  rockColour: string | null;
   /** The water's surface at the left and right end of the cut; level unless the bench is not. */
   surface: { leftMm: number; rightMm: number };
   /** By how much the water stands over that at each sample, where a pool has a level of its own. */
@@ -89,6 +92,8 @@ export function stripPieces(
       profile: thinned(drawn, count),
       place: shown.place,
       look: waterLook(data, tint, Math.max(0.1, levelMm - levelled.lowestMm), steps),
+      rocks: rockStretches(shown.profile).map(([from, to]) => [tenth(from), tenth(to)]),
+      rockColour: data.rockColour ?? null,
       surface: { leftMm: levelMm, rightMm: levelMm },
       overMm: levelled.own ? thinned({ ...drawn, heightMm: overProfile(drawn, shown.profile) }, count).heightMm : null,
       dams: closedRuns(

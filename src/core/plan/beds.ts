@@ -124,8 +124,10 @@ const midway = (way: readonly PointMm[]): PointMm => ({
 
 /** The part of a design that its bed depends on, as a key for caches. */
 export const bedKey = (design: PieceDesign, strays: Strays = STRAYS): string => {
-  const { outline, landMm, drawnLevelMm, features, joints = [], measured } = design;
+  const { outline, landMm, drawnLevelMm, features, joints = [], measured, rockColour } = design;
   // Only readings are weighed by how far such a bed strays.
   const weighed = measured ? [strayOf(design, strays)] : [];
-  return JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...weighed]);
+  // Where rocks have a paint of their own the bed notes where they stand.
+  const rocks = rockColour ? ['rocks'] : [];
+  return JSON.stringify([outline, landMm, drawnLevelMm, features, joints, measured, ...weighed, ...rocks]);
 };

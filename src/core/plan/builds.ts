@@ -115,7 +115,7 @@ export function requestOfBuild(
       : build.tint === 'graded'
         ? { ...even, pours: gradientPours(Math.max(1, deepestMm), 2) }
         : even;
-  const { moves: _moves, ...rest } = request;
+  const { moves: _moves, build: _build, ...rest } = request;
   return { ...rest, product, recipe, poured: [] };
 }
 
@@ -152,7 +152,7 @@ export function buildFigures(build: WaterBuild, request: PlanRequest, amounts: A
   const need = poured + amounts.totals.pieces * losses.perPieceGrams;
   const cups = Math.max(1, Math.ceil(need / Math.max(1, room1)));
   const grams = (need + cups * losses.perCupGrams) / (1 - losses.share);
-  const film = { layers: [{ cups: Array.from({ length: cups }, () => null), mixGrams: grams }] } as unknown as Amounts;
+  const film = { layers: [{ cups: Array.from({ length: cups }, () => null), mixGrams: grams }] };
   return {
     ...{ grams, layers: 1, cups, stops: [], colours },
     cost: (grams * product.packPrice) / product.packGrams + cups * request.bench.pricePerCup,
@@ -168,5 +168,6 @@ const BUILD_CODES: ReadonlySet<string> = new Set([
   'too-much-water',
   'thin-product',
   'swells',
+  'heats-up',
   'cold-room',
 ]);

@@ -2,14 +2,18 @@ import { CURE_MODELS } from '../cure/cureModels';
 import { advise, type Problem } from '../checks/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
-import { atStrength, colourantShares, DROP_TOLERANCE } from '../tint/doses';
+import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
+import { mostMixGrams } from '../mixing/potLife';
+import type { Product } from '../mixing/product';
+import { pouredDensity, ratioByWeight } from '../mixing/ratio';
+import { colourantShares, DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
 import { isCloudy } from '../tint/schema';
 import { detailsSeenTo } from '../tint/visibility';
-import { tintOptics } from '../tint/waterTint';
+import { pourDoses, tintOptics } from '../tint/waterTint';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/limits';
 import { formatMeasure, formatMinutes } from '../units/formatMeasure';
 import type { Amounts } from './plan';
-import { tintOfRequest, type AmountsRequest } from './request';
+import { layerProduct, tintOfRequest, type AmountsRequest } from './request';
 
 const grams = (value: number): string => formatMeasure(value, 'mass');
 const percent = (value: number): string => `${(value * 100).toFixed(value < 0.0995 ? 1 : 0)}\u00a0%`;
@@ -20,7 +24,10 @@ const COLD_C = 15;
 export const checkBatch = (request: AmountsRequest, plan: Amounts): Problem[] => [
   ...checkLevel(request, plan),
   ...checkLayers(request, plan),
+  ...checkBuild(request, plan),
   ...checkHair(request, plan),
+  ...checkCupHair(request, plan),
+  ...checkHeat(request, plan),
   ...checkMix(request, plan),
   ...checkTint(request, plan),
   ...checkRoom(request),
@@ -39,18 +46,49 @@ function checkLevel({ set }: AmountsRequest, { pieces }: Amounts): Problem[] {
     }));
 }
 
-function checkLayers({ product }: AmountsRequest, { layers }: Amounts): Problem[] {
-  if (product.mostLayers === null || layers.length <= product.mostLayers) return [];
-  const most = product.mostLayers * curedLayerMm(product);
-  return [
-    {
-      severity: 'stop',
-      code: 'too-many-layers',
-      path: ['product'],
-      message: `${product.name} stays clear for ${product.mostLayers} layers, ${formatMeasure(most, 'length')} in all; this bed needs ${layers.length}.`,
-      mend: advise('Choose another product for this depth, or a shallower bed.'),
-    },
-  ];
+/** Products that stay clear for so many layers only, each by the layers that are poured of it. */
+function checkLayers(request: AmountsRequest, { layers }: Amounts): Problem[] {
+  const ids = new Set(layers.map(({ productId }) => productId));
+  return [...ids].flatMap((productId): Problem[] => {
+    const product = layerProduct(request, { productId });
+    const own = layers.filter((layer) => layer.productId === productId).length;
+    if (product.mostLayers === null || own <= product.mostLayers) return [];
+    const most = product.mostLayers * curedLayerMm(product);
+    return [
+      {
+        severity: 'stop',
+        code: 'too-many-layers',
+        path: ['product'],
+        message: `${product.name} stays clear for ${product.mostLayers} layers, ${formatMeasure(most, 'length')} in all; this bed needs ${own}.`,
+        mend: advise('Choose another product for this depth, or a shallower bed.'),
+      },
+    ];
+  });
+}
+
+/** Coats that no bed is deep enough for, and a finish that is put on too thick. */
+function checkBuild({ build, set }: AmountsRequest, { layers, finish }: Amounts): Problem[] {
+  if (!build) return [];
+  const deepestMm = layers[0] ? set.levelMm - layers[0].fromMm : 0;
+  const coatsMm = build.coats.reduce((sum, { thicknessMm }) => sum + thicknessMm, 0);
+  const problems: Problem[] = [];
+  if (layers.length > 0 && build.coats.length > 0 && coatsMm >= deepestMm - 1e-6)
+    problems.push({
+      severity: 'warn',
+      code: 'coats-fill-all',
+      path: ['build'],
+      message: `The coats are ${formatMeasure(coatsMm, 'length')} thick together, and the deepest water is ${formatMeasure(deepestMm, 'length')}: nothing is left for the product beneath them.`,
+      mend: advise('Make a coat thinner, or leave one out.'),
+    });
+  if (finish && build.finish && finish.wetMm > build.finish.product.greatestLayerMm + 1e-9)
+    problems.push({
+      severity: 'warn',
+      code: 'finish-too-thick',
+      path: ['build'],
+      message: `A coat of ${finish.name.toLowerCase()} goes on ${formatMeasure(finish.wetMm, 'length', undefined, 2)} wet; it takes ${formatMeasure(build.finish.product.greatestLayerMm, 'length', undefined, 2)} at most.`,
+      mend: advise('Thinner coats, and one more of them.'),
+    });
+  return problems;
 }
 
 /** Water that needs one layer more by no more than this is worth lowering. */
@@ -62,7 +100,7 @@ function checkHair(
   { layers, pieces, product: { pouredDensity } }: Amounts,
 ): Problem[] {
   const first = layers[0];
-  if (!first || layers.length < 2) return [];
+  if (!first || layers.length < 2 || layers.some(({ productId }) => productId !== undefined)) return [];
   const overMm = set.levelMm - first.fromMm - (layers.length - 1) * curedLayerMm(product);
   const lowerMm = Math.ceil(overMm * 10 - 1e-6) / 10;
   if (!(overMm > 0) || lowerMm > HAIR_MM) return [];
@@ -89,8 +127,82 @@ function checkHair(
   ];
 }
 
-function checkMix({ product, bench }: AmountsRequest, { layers, mix }: Amounts): Problem[] {
-  const cups = layers.flatMap((layer) => layer.cups);
+/** So much of a two-part product in one piece and one layer keeps its heat, when the layer is thick. Typical; labels differ. */
+const HOT_GRAMS = 300;
+/** A layer is thick from here on, and from this share of what the label allows. */
+const HOT_FROM_MM = 8;
+const HOT_SHARE = 0.8;
+
+/** A big mass that sets in one go: it heats up, may crack, bow its body or cloud. */
+function checkHeat(request: AmountsRequest, { layers, pieces }: Amounts): Problem[] {
+  return layers.flatMap((layer, i): Problem[] => {
+    const { cureModel, greatestLayerMm, name } = layerProduct(request, layer);
+    if (!CURE_MODELS[cureModel].setsInTheCup) return [];
+    if (layer.wetMm < HOT_FROM_MM || layer.wetMm < HOT_SHARE * greatestLayerMm) return [];
+    const hot = pieces.filter((piece) => piece.layers[i]!.pouredGrams > HOT_GRAMS);
+    const [most] = [...hot].sort((a, b) => b.layers[i]!.pouredGrams - a.layers[i]!.pouredGrams);
+    if (!most) return [];
+    return [
+      {
+        severity: 'warn',
+        code: 'heats-up',
+        path: ['product'],
+        message: `Layer ${layer.number} puts ${grams(most.layers[i]!.pouredGrams)} of ${name.toLowerCase()} into ${most.tag} at once, ${formatMeasure(layer.wetMm, 'length')} thick: a mass like that heats up as it sets.`,
+        mend: advise(
+          'Pour it in two layers, on a cool day, or test a waste mould first. The label’s greatest mass comes first.',
+        ),
+      },
+    ];
+  });
+}
+
+/** A layer that needs one cup more for no more than this share of a cup is worth lowering, or a larger cup. */
+const CUP_HAIR_SHARE = 0.08;
+
+/** A layer that misses one cup fewer by a hair: by how much, and the nearest mend. */
+function checkCupHair(request: AmountsRequest, { layers, pieces }: Amounts): Problem[] {
+  const { losses, room, bench, set } = request;
+  const surfaceMm2 = pieces.reduce((sum, { copies, water }) => sum + copies * water.surfaceCm2 * 100, 0);
+  return layers.flatMap((layer, i): Problem[] => {
+    const count = layer.cups.length;
+    const product = layerProduct(request, layer);
+    const most = mostMixGrams(product, room.temperatureC, bench.cupGrams);
+    const pours = layer.cups.reduce((sum, cup) => sum + cup.pours.length, 0);
+    const over = layer.pouredGrams + pours * losses.perPieceGrams - (count - 1) * pourFromMix(most.grams, 0, losses);
+    if (count < 2 || over <= 0 || over > CUP_HAIR_SHARE * most.grams) return [];
+    const larger = mixForPour((layer.pouredGrams + pours * losses.perPieceGrams) / (count - 1), 0, losses);
+    // Only the top layer gets thinner with the level.
+    const lowerMm =
+      i === layers.length - 1
+        ? Math.ceil((over / (((surfaceMm2 / 1000) * pouredDensity(product)) / (1 - product.shrinkage))) * 10) / 10
+        : Infinity;
+    const fewer = count === 2 ? 'one does' : `${count - 1} do`;
+    const how =
+      most.limit === 'cup'
+        ? `with a cup that holds ${formatMeasure(Math.ceil(larger), 'mass', undefined, 0)} ${fewer}, if it is poured in time`
+        : `a little cooler, or with one piece less, ${fewer}`;
+    return [
+      {
+        severity: 'hint',
+        code: 'cup-by-a-hair',
+        path: ['bench', 'cupGrams'],
+        message: `Layer ${layer.number} misses one cup fewer by ${grams(over)}: ${how}. That saves ${grams(mixForPour(0, 0, losses))} of loss and a cup to stir.`,
+        mend:
+          lowerMm <= HAIR_MM
+            ? {
+                label: `Lower the level by ${formatMeasure(lowerMm, 'length')}`,
+                target: 'set',
+                path: ['levelMm'],
+                value: Math.round((set.levelMm - lowerMm) * 100) / 100,
+              }
+            : advise(most.limit === 'cup' ? 'Take a larger cup for this layer.' : 'Leave one piece to the next batch.'),
+      },
+    ];
+  });
+}
+
+function checkMix(request: AmountsRequest, { layers, mix }: Amounts): Problem[] {
+  const { product, bench } = request;
   const problems: Problem[] = [];
   if (mix.limit === 'pot life') {
     problems.push({
@@ -101,13 +213,18 @@ function checkMix({ product, bench }: AmountsRequest, { layers, mix }: Amounts):
       mend: advise('The cups below are sized for that.'),
     });
   }
-  const smallest = cups.reduce((least, cup) => Math.min(least, cup.mixGrams), Infinity);
-  if (mix.smallestForScaleGrams !== null && smallest < mix.smallestForScaleGrams) {
+  const coarse = layers.flatMap((layer) => {
+    const { parts } = layerProduct(request, layer);
+    const least = parts && smallestMixGrams(ratioByWeight(parts), bench.scaleStepGrams);
+    return layer.cups.flatMap(({ mixGrams }) => (least !== null && mixGrams < least ? [{ mixGrams, least }] : []));
+  });
+  const [worst] = coarse.sort((x, y) => x.mixGrams / x.least - y.mixGrams / y.least);
+  if (worst) {
     problems.push({
       severity: 'warn',
       code: 'scale-too-coarse',
       path: ['bench', 'scaleStepGrams'],
-      message: `The smallest cup is ${grams(smallest)}. A scale that shows ${formatMeasure(bench.scaleStepGrams, 'mass', undefined, 2)} gets the ratio right within 1 % from ${grams(mix.smallestForScaleGrams)} up.`,
+      message: `The smallest cup is ${grams(worst.mixGrams)}. A scale that shows ${formatMeasure(bench.scaleStepGrams, 'mass', undefined, 2)} gets the ratio right within 1 % from ${grams(worst.least)} up.`,
       mend: advise('Use a finer scale, or mix more and keep the rest for a base.'),
     });
   }
@@ -118,15 +235,20 @@ function checkMix({ product, bench }: AmountsRequest, { layers, mix }: Amounts):
 const LAMP_LOSS = 0.3;
 
 /** How deep the lamp still hardens a tinted product: no deeper than the label has it. Typical; test a thin pour. */
-function lampReachMm({ product, recipe }: AmountsRequest, strongest: number): number {
-  const { absorption } = tintOptics({ clarity: 'water-clear', doses: recipe.doses }, strongest);
-  return Math.min(product.greatestLayerMm, -Math.log(1 - LAMP_LOSS) / Math.max(absorption.blue, 1e-9));
+function lampReachMm({ greatestLayerMm }: Pick<Product, 'greatestLayerMm'>, doses: readonly RecipeDose[]): number {
+  const { absorption } = tintOptics({ clarity: 'water-clear', doses });
+  return Math.min(greatestLayerMm, -Math.log(1 - LAMP_LOSS) / Math.max(absorption.blue, 1e-9));
 }
 
 function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): Problem[] {
-  const { recipe, product } = request;
-  const strongest = Math.max(...layers.map(({ strength = 1 }) => strength), 0);
-  const { total, waterBased } = colourantShares(atStrength(recipe.doses, strongest));
+  const { recipe } = request;
+  const tints = layers.map(({ productId, wetMm, strength = 1, own }) => {
+    const product = layerProduct(request, { productId });
+    const doses = pourDoses(recipe.doses, { strength, own });
+    return { product, wetMm, ...colourantShares(doses), reachMm: lampReachMm(product, doses) };
+  });
+  const total = Math.max(...tints.map((tint) => tint.total), 0);
+  const waterBased = Math.max(...tints.map((tint) => tint.waterBased), 0);
   const problems: Problem[] = [];
   if (total > MOST_COLOURANT_SHARE)
     problems.push({
@@ -144,13 +266,17 @@ function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): P
       message: `The recipe is ${percent(waterBased)} water-based colourant; over ${percent(MOST_WATER_BASED_SHARE)} resin turns cloudy or stays sticky.`,
       mend: advise('Change part of it for an alcohol ink or a resin dye.'),
     });
-  const thickest = Math.max(...layers.map(({ wetMm }) => wetMm), 0);
-  if (product.cureModel === 'lamp' && total > 0 && lampReachMm(request, strongest) < thickest - 0.05)
+  const [soft] = tints
+    .filter(
+      ({ product, total: own, reachMm, wetMm }) => product.cureModel === 'lamp' && own > 0 && reachMm < wetMm - 0.05,
+    )
+    .sort((a, b) => a.reachMm - b.reachMm);
+  if (soft)
     problems.push({
       severity: 'warn',
       code: 'lamp-too-dark',
       path: ['recipe'],
-      message: `Tinted like this the lamp hardens about ${lampReachMm(request, strongest).toFixed(1)} mm; the layers are ${thickest.toFixed(1)} mm thick.`,
+      message: `Tinted like this the lamp hardens about ${soft.reachMm.toFixed(1)} mm; the layers are ${soft.wetMm.toFixed(1)} mm thick.`,
       mend: advise('Pour thinner layers, tint less, or leave the tint to the painted bed. Test a thin pour first.'),
     });
   problems.push(...checkCloudy(request, pieces));

@@ -12,7 +12,7 @@ import type { Quantity } from '../units/quantities';
 import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
 import type { Context, Explanation, PieceContext } from './explanation';
 import type { PiecePlan, PoolPlan } from './plan';
-import { refOfPiece, type PlanRequest } from './request';
+import { productsOf, refOfPiece, type PlanRequest } from './request';
 
 export const PIECE_FIGURES = [
   'volume',
@@ -351,10 +351,10 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
       ? `The label’s pot life for a ${LABEL_CUP_GRAMS} g cup, stretched or shortened by the temperature, and by (${LABEL_CUP_GRAMS} g ÷ cup) to the power ${CUP_EXPONENT}; between ${LEAST_LIFE} and ${MOST_LIFE} of the label’s.`
       : 'The label’s; the size of the cup does not matter for this kind of product.',
     inputs: [
-      {
-        label: 'On the label',
-        value: `${formatMinutes(request.product.potLifeMinutes)} at ${say(prefs)(request.product.referenceC, 'temperature')}`,
-      },
+      ...productsOf(request).map(({ name, potLifeMinutes, referenceC }) => ({
+        label: `On the label of ${name.toLowerCase()}`,
+        value: `${formatMinutes(potLifeMinutes)} at ${say(prefs)(referenceC, 'temperature')}`,
+      })),
       ...plan.layers
         .flatMap((layer) =>
           layer.cups.map((cup) => ({
@@ -372,7 +372,14 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
     formula:
       'Product at its pack price, what is lost of it, colourant at its bottle price, and cups. Your hours are not in it.',
     inputs: [
-      { label: `${request.product.name}, in the pieces`, value: formatMoney(plan.cost.product, prefs) },
+      ...(plan.totals.products ?? []).map((one) => ({
+        label: one.name,
+        value: say(prefs)(one.mixGrams, 'mass'),
+      })),
+      {
+        label: `${plan.totals.products ? 'All products' : request.product.name}, in the pieces`,
+        value: formatMoney(plan.cost.product, prefs),
+      },
       { label: 'Lost in cups', value: formatMoney(plan.cost.lost, prefs) },
       { label: 'Colourant', value: formatMoney(plan.cost.colourant, prefs) },
       { label: 'Cups', value: formatMoney(plan.cost.cups, prefs) },
@@ -390,13 +397,17 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
         label: 'Room',
         value: `${say(prefs)(request.room.temperatureC, 'temperature')}, ${percent(request.room.humidity)} humidity`,
       },
-      {
-        label: 'Full cure on the label',
-        value: `${formatMinutes(request.product.fullCureMinutes)} at ${say(prefs)(request.product.referenceC, 'temperature')}`,
-      },
+      ...productsOf(request).map(({ name, fullCureMinutes, referenceC }) => ({
+        label: `Full cure on the label of ${name.toLowerCase()}`,
+        value: `${formatMinutes(fullCureMinutes)} at ${say(prefs)(referenceC, 'temperature')}`,
+      })),
       ...plan.layers.map((layer) => ({
         label: `Layer ${layer.number}`,
         value: `poured ${shortTime(layer.cure.pouredAt)}, times × ${layer.cure.factor.toFixed(2)}`,
+      })),
+      ...(plan.finish?.at ?? []).map((at, i) => ({
+        label: `${plan.finish!.name}, coat ${i + 1}`,
+        value: shortTime(at),
       })),
     ],
     assumptions: [
@@ -431,7 +442,13 @@ function explainPart(part: 'A' | 'B', { request, plan, prefs }: Context): Explan
       { label: 'Label, A : B', value: `${parts.ratioA} : ${parts.ratioB} by ${by}` },
       { label: 'By weight, A : B', value: `${(plan.product.ratioByWeight ?? 0).toFixed(3)} : 1` },
       { label: 'By volume, A : B', value: `${(plan.product.ratioByVolume ?? 0).toFixed(3)} : 1` },
-      { label: 'To mix', value: say(prefs)(plan.totals.mixGrams, 'mass') },
+      {
+        label: 'To mix of it',
+        value: say(prefs)(
+          plan.totals.products?.find(({ id }) => id === request.product.id)?.mixGrams ?? plan.totals.mixGrams,
+          'mass',
+        ),
+      },
       { label: `Density of part ${part}`, value: `${density}\u00a0g/ml` },
       { label: `Part ${part}`, value: `${say(prefs)(grams, 'mass')} = ${say(prefs)(grams / density, 'volume')}` },
     ],

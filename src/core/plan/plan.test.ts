@@ -1,3 +1,4 @@
+import { testRequest } from './testRequest';
 import { testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { FIRST_MOULD } from '../body/schema';
@@ -320,9 +321,7 @@ describe('a plan request', () => {
 
 test('cost counts product, what is lost, colourant and cups', () => {
   const cost = waterCost({
-    mixGrams: 110,
-    pouredGrams: 100,
-    pricePerGram: 0.04,
+    water: [{ mixGrams: 110, pouredGrams: 100, pricePerGram: 0.04 }],
     colourants: [{ grams: 0.2, pricePerGram: 0.5 }],
     cups: 2,
     pricePerCup: 0.1,
@@ -331,4 +330,17 @@ test('cost counts product, what is lost, colourant and cups', () => {
   expect(cost).toMatchObject({ lostGrams: 10, product: 4, lost: 0.4, colourant: 0.1, cups: 0.2 });
   expect(cost.total).toBeCloseTo(4.7);
   expect(cost.perPiece).toBeCloseTo(1.175);
+});
+
+test('two pairs of hands need no more cups than one, and fewer where the pot life is short', () => {
+  const glue = PRODUCT_KINDS.find(({ id }) => id === 'five-minute-glue')!;
+  const asked = testRequest({
+    product: glue,
+    pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 30, depthMm: 3 }], { copies: 12 })],
+  });
+  const [one, two] = [planBatch(asked), planBatch({ ...asked, hands: 2 })];
+  expect(one.mix.limit).toBe('pot life');
+  expect(two.mix.mostGrams).toBeGreaterThan(one.mix.mostGrams);
+  expect(two.totals.cups).toBeLessThan(one.totals.cups);
+  expect(two.totals.pouredGrams).toBeCloseTo(one.totals.pouredGrams, 9);
 });

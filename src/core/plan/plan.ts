@@ -5,6 +5,7 @@ import { edgeNameSchema, MADE_BY } from '../bed/schema';
 import { problemSchema } from '../checks/problem';
 import { costSchema } from '../money/cost';
 import { wallTimeSchema } from '../cure/wallTime';
+import { ownDosesSchema } from '../tint/waterTint';
 
 const n = z.number();
 
@@ -162,8 +163,14 @@ const layerPlanSchema = z.object({
   toMm: n,
   thicknessMm: n,
   wetMm: n,
+  /** Of what it is poured, where that is not the product of the plan. */
+  productId: z.string().optional(),
+  /** Plants are set on what lies beneath before it is poured. */
+  plantsBefore: z.boolean().optional(),
   /** What every dose is multiplied by in this layer; 1 when nothing is said, as in older plans. */
   strength: n.optional(),
+  /** What it has of a colourant in place of that, g per 100 g by id. */
+  own: ownDosesSchema.optional(),
   volumeMl: n,
   pouredGrams: n,
   mixGrams: n,
@@ -183,6 +190,29 @@ const layerPlanSchema = z.object({
   }),
 });
 export type LayerPlan = z.infer<typeof layerPlanSchema>;
+
+const productTotalSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  pouredGrams: n,
+  mixGrams: n,
+  parts: partAmountsSchema,
+});
+export type ProductTotal = z.infer<typeof productTotalSchema>;
+
+/** What goes over the surface at the end. */
+const finishPlanSchema = z.object({
+  productId: z.string(),
+  name: z.string(),
+  coats: n.int(),
+  filmMm: n,
+  wetMm: n,
+  pouredGrams: n,
+  mixGrams: n,
+  /** When each coat is put on. */
+  at: z.array(wallTimeSchema),
+});
+export type FinishPlan = z.infer<typeof finishPlanSchema>;
 
 /** A whole plan: what the screens show, the pour card prints and the command writes. Masses in g, volumes in ml, heights in mm. */
 export const planSchema = z.object({
@@ -214,9 +244,14 @@ export const planSchema = z.object({
     doses: z.array(doseSchema),
     cups: n.int(),
     damMm: n,
+    /** Product by product, where there are several: the one that fills the bed, its coats, the finish. */
+    products: z.array(productTotalSchema).optional(),
     cutList: z.array(z.object({ method: damMethodSchema, stripMm: n, topMm: n, count: n.int() })),
   }),
   cost: costSchema,
+  /** Plants stand on the bed before anything is poured. */
+  plantsFirst: z.boolean().optional(),
+  finish: finishPlanSchema.optional(),
   doneAt: wallTimeSchema.nullable(),
   problems: z.array(problemSchema),
 });
@@ -226,21 +261,24 @@ export type Plan = z.infer<typeof planSchema>;
 export type LayerAmounts = Omit<LayerPlan, 'cure'>;
 
 /** What a plan says of amounts: beds, grams, cups, cost. Nothing in it depends on when it is poured. */
-export interface Amounts extends Omit<Plan, 'layers' | 'doneAt'> {
+export interface Amounts extends Omit<Plan, 'layers' | 'doneAt' | 'finish'> {
   layers: LayerAmounts[];
+  finish?: Omit<FinishPlan, 'at'>;
 }
 
 /** What a plan says of times: when each layer is poured and cured. */
 export interface Times {
   cures: LayerPlan['cure'][];
+  finishAt: string[];
   doneAt: string | null;
   problems: Plan['problems'];
 }
 
 /** Amounts and times together: the whole plan. */
-export const withTimes = (amounts: Amounts, { cures, doneAt, problems }: Times): Plan => ({
+export const withTimes = ({ finish, ...amounts }: Amounts, { cures, finishAt, doneAt, problems }: Times): Plan => ({
   ...amounts,
   layers: amounts.layers.map((layer, i) => ({ ...layer, cure: cures[i]! })),
+  ...(finish && { finish: { ...finish, at: finishAt } }),
   doneAt,
   problems: [...amounts.problems, ...problems],
 });

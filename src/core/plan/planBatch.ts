@@ -1,3 +1,4 @@
+import { pieceKey } from '../bed/pieceRef';
 import { closedRuns } from '../bed/dams';
 import { checkDesign } from '../bed/checkDesign';
 import type { Strays } from '../bed/measured';
@@ -9,13 +10,21 @@ import { mixForPour, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { atStrength, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
+import { cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
+import { EVEN_POUR, pourDoses } from '../tint/waterTint';
 import { formatMeasure } from '../units/formatMeasure';
 import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import { checkBodies } from './checkBody';
-import { withTimes, type Amounts, type LayerAmounts, type PiecePlan, type Plan } from './plan';
-import { refOfPiece, type AmountsRequest, type PlanRequest } from './request';
+import { withTimes, type Amounts, type LayerAmounts, type PiecePlan, type Plan, type ProductTotal } from './plan';
+import {
+  layerProduct,
+  refOfPiece,
+  requestOfLayer,
+  stretchesOfRequest,
+  type AmountsRequest,
+  type PlanRequest,
+} from './request';
 import { checkPieces } from './checkPieces';
 import { planPiece } from './planPiece';
 import { planTimes } from './schedule';
@@ -39,12 +48,13 @@ export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed
   const { product, recipe, bench, set } = request;
   const beds = request.pieces.map((design) => levelBed(bedOf(design, request.strays), design, set.levelMm));
   const deepest = beds.reduce((least, bed) => Math.min(least, bed.curve.lowestMm), Infinity);
-  const levels = splitLayers(deepest, set.levelMm, product, recipe.pours);
+  const levels = splitLayers(deepest, set.levelMm, product, stretchesOfRequest(request));
   const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
-  const most = mostMixGrams(product, request.room.temperatureC, bench.cupGrams);
-  const planned = levels.map((layer, index) => planLayer(layer, index, pieces, most.grams, request));
+  const most = mostMixGrams(layerProduct(request, {}), request.room.temperatureC, bench.cupGrams);
+  const planned = levels.map((layer, index) => planLayer(layer, index, pieces, requestOfLayer(request, layer)));
   const layers = planned.map(({ layer }) => layer);
-  const totals = totalsOf(pieces, layers, request);
+  const finish = planFinish(pieces, request);
+  const totals = totalsOf(pieces, layers, finish, request);
   const amounts: Amounts = {
     format: 'aguada.plan',
     version: 1,
@@ -62,13 +72,16 @@ export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed
       mostGrams: most.grams,
       limit: most.limit,
       smallestForScaleGrams: product.parts && smallestMixGrams(ratioByWeight(product.parts), bench.scaleStepGrams),
-      smallestForDropsGrams: smallestDropMixGrams(recipe.doses),
+      smallestForDropsGrams: smallestForAllPours(request),
     },
     totals,
+    ...(finish && { finish }),
+    ...(request.build?.plantsFirst && { plantsFirst: true }),
     cost: waterCost({
-      mixGrams: totals.mixGrams,
-      pouredGrams: totals.pouredGrams,
-      pricePerGram: product.packPrice / product.packGrams,
+      water: productTotals(layers, finish, request).map(({ id, mixGrams, pouredGrams }) => {
+        const { packPrice, packGrams } = productOf(request, id);
+        return { mixGrams, pouredGrams, pricePerGram: packPrice / packGrams };
+      }),
       colourants: recipe.doses.map(({ colourant }, i) => ({
         grams: totals.doses[i]!.grams,
         pricePerGram: colourant.bottlePrice / colourant.bottleGrams,
@@ -93,6 +106,14 @@ export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed
   };
 }
 
+/** The mix in which whole drops are right in every pour of a recipe; null where all are clear. */
+function smallestForAllPours({ recipe }: AmountsRequest): number | null {
+  const smallest = (recipe.pours?.length ? recipe.pours : [EVEN_POUR]).flatMap(
+    (pour) => smallestDropMixGrams(pourDoses(recipe.doses, pour)) ?? [],
+  );
+  return smallest.length > 0 ? Math.max(...smallest) : null;
+}
+
 /** More cups than this in one layer are no batch any more. */
 const MOST_CUPS = 1000;
 
@@ -100,9 +121,9 @@ function planLayer(
   level: LayerLevels,
   index: number,
   pieces: readonly PiecePlan[],
-  mostGrams: number,
-  { pieces: designs, product, recipe, room, losses, moves = [] }: AmountsRequest,
+  { pieces: designs, product, recipe, room, bench, losses, moves = [], standing = [] }: AmountsRequest,
 ): { layer: LayerAmounts; problems: Problem[] } {
+  const mostGrams = mostMixGrams(product, room.temperatureC, bench.cupGrams).grams;
   const pouredGrams = pieces.reduce((sum, piece) => sum + piece.copies * piece.layers[index]!.pouredGrams, 0);
   const roughly = Math.ceil(pouredGrams / mostGrams);
   const tooMany = roughly > MOST_CUPS;
@@ -111,13 +132,13 @@ function planLayer(
     : pieces.flatMap(({ designId, copyNumbers, layers }, i) =>
         copyNumbers.map((copy) => ({ designId, copy, tag: designs[i]!.tag, grams: layers[index]!.pouredGrams })),
       );
-  const { cups: split, fewestPossible } = splitIntoCups(pours, mostGrams, losses);
+  const { cups: split, fewestPossible } = splitIntoCups(asTheyStand(pours, standing), mostGrams, losses);
   const moved = moves.filter((move) => move.layer === level.number);
   const cups = moveBetweenCups(split, moved, losses);
   const mixGrams = tooMany
     ? mixForPour(pouredGrams, roughly, losses)
     : cups.reduce((total, cup) => total + cup.mixGrams, 0);
-  const doses = atStrength(recipe.doses, level.strength);
+  const doses = pourDoses(recipe.doses, level);
   const layer = {
     ...level,
     volumeMl: pieces.reduce((total, piece) => total + piece.copies * piece.layers[index]!.volumeMl, 0),
@@ -143,6 +164,17 @@ function planLayer(
   };
 }
 
+/** Pours in the order in which their pieces stand; those that stand nowhere come after, as they were. */
+function asTheyStand(pours: readonly Pour[], standing: readonly { designId: string; copy: number }[]): readonly Pour[] {
+  if (standing.length === 0) return pours;
+  const places = new Map(standing.map((piece, i) => [pieceKey(piece), i]));
+  const placeOf = ({ designId, copy }: Pour): number => places.get(pieceKey({ designId, copy })) ?? Infinity;
+  return pours
+    .map((pour, i) => ({ pour, place: placeOf(pour), i }))
+    .sort((a, b) => (a.place === b.place ? a.i - b.i : a.place - b.place))
+    .map(({ pour }) => pour);
+}
+
 const overfullCup = (
   layer: number,
   { number, mixGrams }: { number: number; mixGrams: number },
@@ -163,17 +195,67 @@ const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
   mend: advise('Take fewer copies into this batch, or a larger cup.'),
 });
 
-/** What all layers take of each colourant, their strengths counted; the whole drops are those of the sum. */
+/** What all layers take of each colourant; the whole drops are those of the sum. */
 function totalDoses(recipe: readonly RecipeDose[], layers: readonly LayerAmounts[]): CupDose[] {
-  const atFull = layers.reduce((sum, { mixGrams, strength = 1 }) => sum + mixGrams * strength, 0);
-  return cupDoses(recipe, atFull);
+  return recipe.flatMap(({ colourant }) => {
+    const grams = layers.reduce(
+      (sum, { doses }) => sum + doses.reduce((all, dose) => all + (dose.id === colourant.id ? dose.grams : 0), 0),
+      0,
+    );
+    return cupDoses([{ colourant, gramsPer100: grams }], 100);
+  });
+}
+
+/** The film that goes over the surface at the end; a brush and its pot lose as a cup and a piece do. Undefined where there is none. */
+function planFinish(pieces: readonly PiecePlan[], { build, losses }: AmountsRequest): Amounts['finish'] {
+  if (!build?.finish) return undefined;
+  const { product, filmMm, coats } = build.finish;
+  const wetMm = filmMm / (1 - product.shrinkage);
+  const surfaceMm2 = pieces.reduce((sum, { copies, water }) => sum + copies * water.surfaceCm2 * 100, 0);
+  const count = pieces.reduce((sum, { copies }) => sum + copies, 0);
+  const eachGrams = ((surfaceMm2 * wetMm) / 1000) * pouredDensity(product);
+  return {
+    ...{ productId: product.id, name: product.name, coats, filmMm, wetMm },
+    pouredGrams: coats * eachGrams,
+    mixGrams: surfaceMm2 > 0 ? coats * mixForPour(eachGrams, count, losses) : 0,
+  };
+}
+
+/** A product of a request by its id. */
+export const productOf = (request: AmountsRequest, id: string): AmountsRequest['product'] =>
+  request.build?.finish?.product.id === id ? request.build.finish.product : layerProduct(request, { productId: id });
+
+/** What each product of a batch comes to: the one that fills the bed first, then its coats, then the finish. */
+function productTotals(
+  layers: readonly LayerAmounts[],
+  finish: Amounts['finish'],
+  request: AmountsRequest,
+): ProductTotal[] {
+  const poured = layers.map(({ productId = request.product.id, pouredGrams, mixGrams }) => ({
+    ...{ productId, pouredGrams, mixGrams },
+  }));
+  const all = finish ? [...poured, finish] : poured;
+  const ids = new Set([request.product.id, ...all.map(({ productId }) => productId)]);
+  return [...ids].map((id) => {
+    const own = all.filter(({ productId }) => productId === id);
+    const { name, parts } = productOf(request, id);
+    const mixGrams = own.reduce((sum, layer) => sum + layer.mixGrams, 0);
+    return {
+      ...{ id, name, mixGrams },
+      pouredGrams: own.reduce((sum, layer) => sum + layer.pouredGrams, 0),
+      parts: parts && splitParts(mixGrams, parts),
+    };
+  });
 }
 
 function totalsOf(
   pieces: readonly PiecePlan[],
   layers: readonly LayerAmounts[],
-  { product, recipe }: AmountsRequest,
+  finish: Amounts['finish'],
+  request: AmountsRequest,
 ): Plan['totals'] {
+  const { product, recipe } = request;
+  const products = productTotals(layers, finish, request);
   const overPieces = (pick: (piece: PiecePlan) => number): number =>
     pieces.reduce((sum, piece) => sum + piece.copies * pick(piece), 0);
   const mixGrams = layers.reduce((sum, layer) => sum + layer.mixGrams, 0);
@@ -183,7 +265,8 @@ function totalsOf(
     surfaceCm2: overPieces((piece) => piece.water.surfaceCm2),
     pouredGrams: layers.reduce((sum, layer) => sum + layer.pouredGrams, 0),
     mixGrams,
-    parts: product.parts && splitParts(mixGrams, product.parts),
+    parts: products.find(({ id }) => id === product.id)?.parts ?? null,
+    ...(products.length > 1 && { products }),
     doses: totalDoses(recipe.doses, layers),
     cups: layers.reduce((sum, layer) => sum + layer.cups.length, 0),
     damMm: overPieces((piece) => closedRuns(piece.dams).reduce((sum, dam) => sum + dam.stripMm, 0)),

@@ -12,12 +12,11 @@ import { waterAt, type WaterFigures } from '../bed/water';
 import { debrisMl } from '../bed/features';
 import type { LayerLevels } from '../mixing/layers';
 import { pouredDensity } from '../mixing/ratio';
-import { tintOfRequest } from './request';
 import { paintedByDepth } from '../tint/waterLook';
 import { surveyWater, type SurveyedBed, type SurveyedWater } from './beds';
 import type { PiecePlan, PoolPlan, TiltPlan } from './plan';
 import { planBody, planPieceMould, planTwoStage } from './planBody';
-import { copiesOfPiece, refOfPiece, type AmountsRequest, type PlanPiece } from './request';
+import { copiesOfPiece, layerProduct, refOfPiece, tintOfRequest, type AmountsRequest, type PlanPiece } from './request';
 
 /** Everything about the water of one piece of a design. */
 export function planPiece(
@@ -36,10 +35,15 @@ export function planPiece(
   const ref = refOfPiece(design);
   const meniscus = meniscusOf(survey);
   const gramsPerMl = pouredDensity(product) / (1 - product.shrinkage);
-  const layers = levels.map(({ number, fromMm, toMm }) => {
+  const gramsOf = (level: LayerLevels): number => {
+    const own = layerProduct(request, level);
+    return pouredDensity(own) / (1 - own.shrinkage);
+  };
+  const layers = levels.map((level) => {
+    const { number, fromMm, toMm } = level;
     // What creeps up the walls counts once, at the surface that stays.
     const ml = filledMl(toMm) - filledMl(fromMm) + (number === levels.length ? meniscus.ml : 0);
-    return { number, volumeMl: ml, pouredGrams: ml * gramsPerMl };
+    return { number, volumeMl: ml, pouredGrams: ml * gramsOf(level) };
   });
   const colourAt = paintedByDepth(design, tintOfRequest(request), water.greatestDepthMm);
   const pouredGrams = layers.reduce((sum, layer) => sum + layer.pouredGrams, 0);

@@ -1,4 +1,3 @@
-import { tintPoursSchema, type WaterTint } from '../tint/waterTint';
 import { z } from 'zod';
 import { boxSchema } from '../body/schema';
 import { cellCount } from '../bed/grid';
@@ -10,7 +9,9 @@ import { clockChangeSchema } from '../cure/clockChanges';
 import { wallTimeSchema } from '../cure/wallTime';
 import { lossesSchema, TYPICAL_LOSSES } from '../mixing/losses';
 import { productSchema } from '../mixing/product';
+import { coatSchema, finishSchema, MOST_COATS, waterStretches, type WaterStretch } from '../mixing/waterBuild';
 import { colourantSchema } from '../tint/schema';
+import { EVEN_POUR, tintPoursSchema, type WaterTint } from '../tint/waterTint';
 
 const number = z.number({ error: 'Type a number' });
 
@@ -87,6 +88,17 @@ export const planRecipeSchema = z.preprocess(
   }),
 );
 
+/** A water build with its products looked up. */
+const planBuildSchema = z.object({
+  coats: z
+    .array(coatSchema.omit({ productId: true }).extend({ product: planProductSchema }))
+    .max(MOST_COATS, `At most ${MOST_COATS} coats`),
+  plantsFirst: z.boolean().optional(),
+  finish: finishSchema.omit({ productId: true }).extend({ product: planProductSchema }).optional(),
+});
+export type PlanBuild = z.infer<typeof planBuildSchema>;
+type PlanProduct = z.infer<typeof planProductSchema>;
+
 /** Older files name a measured copy by its tag, `HS-2 #3`, and know no ids. */
 function identified(value: unknown): unknown {
   if (typeof value !== 'object' || value === null || 'designId' in value) return value;
@@ -120,7 +132,7 @@ export const cupMovesSchema = z
     z.object({
       layer: z.number().int().min(1).max(100),
       designId: z.string().min(1).max(40),
-      copy: z.number().int().min(1).max(500),
+      copy: z.number().int().min(1).max(100_000),
       cup: z.number().int().min(1).max(1001),
     }),
   )
@@ -137,6 +149,8 @@ export const planRequestSchema = z
       .min(1, 'Name at least one piece design')
       .max(MOST_DESIGNS, `At most ${MOST_DESIGNS} designs`),
     product: planProductSchema,
+    /** What lies over it, from the surface down, and what comes on top of all. */
+    build: planBuildSchema.optional(),
     recipe: planRecipeSchema,
     room: roomSchema,
     bench: benchSchema,
@@ -144,8 +158,15 @@ export const planRequestSchema = z
     losses: lossesSchema.default(TYPICAL_LOSSES),
     strays: straysSchema.default(STRAYS),
     pourAt: wallTimeSchema,
+    /** Pairs of hands that pour: two are twice as quick. */
+    hands: z.union([z.literal(1), z.literal(2)]).optional(),
     /** Pieces that the maker wants in other cups than they were put in. */
     moves: cupMovesSchema.optional(),
+    /** Pieces in the order in which they stand beside each other on the table: neighbours are poured from one mix where they can be. */
+    standing: z
+      .array(z.object({ designId: z.string().min(1).max(40), copy: z.number().int().min(1).max(100_000) }))
+      .max(2000)
+      .optional(),
     /** Layers that have been poured already, and when. */
     poured: z
       .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))
@@ -189,9 +210,49 @@ export function amountsKey(request: PlanRequest): string {
   return JSON.stringify([rest, kept]);
 }
 
+/** The water of a request from the surface down: stretches of one product and one tint. */
+export const stretchesOfRequest = ({
+  product,
+  recipe,
+  build,
+}: Pick<AmountsRequest, 'product' | 'recipe' | 'build'>): WaterStretch<PlanProduct>[] =>
+  waterStretches(product, build?.coats ?? [], recipe.pours?.length ? recipe.pours : [EVEN_POUR]);
+
+/** The product that a layer of a plan is poured from, as quickly as there are hands to pour it. */
+export function layerProduct(
+  { product, build, hands = 1 }: Pick<AmountsRequest, 'product' | 'build' | 'hands'>,
+  { productId }: { productId?: string | undefined },
+): PlanProduct {
+  const coat = productId === undefined ? undefined : build?.coats.find((one) => one.product.id === productId);
+  const own = coat && productId !== product.id ? coat.product : product;
+  return hands === 1 ? own : { ...own, pourGramsPerMinute: own.pourGramsPerMinute * hands };
+}
+
+/** Every product of a request once: the one that fills the bed, its coats, the finish. */
+export const productsOf = ({ product, build }: Pick<AmountsRequest, 'product' | 'build'>): PlanProduct[] => [
+  ...new Map(
+    [
+      product,
+      ...(build?.coats.map((coat) => coat.product) ?? []),
+      ...(build?.finish ? [build.finish.product] : []),
+    ].map((one) => [one.id, one] as const),
+  ).values(),
+];
+
+/** A request as one layer of its plan has it: of that layer's product, its hands counted. Once only. */
+export const requestOfLayer = <R extends Pick<AmountsRequest, 'product' | 'build' | 'hands'>>(
+  request: R,
+  layer: { productId?: string | undefined },
+): R => ({ ...request, product: layerProduct(request, layer) });
+
 /** What colours the water of a request. */
-export const tintOfRequest = ({ product, recipe }: AmountsRequest): WaterTint => ({
-  clarity: product.clarity ?? 'water-clear',
-  doses: recipe.doses,
-  ...(recipe.pours && { pours: recipe.pours }),
-});
+export function tintOfRequest(request: Pick<AmountsRequest, 'product' | 'recipe' | 'build'>): WaterTint {
+  const { product, recipe, build } = request;
+  const clarity = product.clarity ?? 'water-clear';
+  if (!build?.coats.length) return { clarity, doses: recipe.doses, ...(recipe.pours && { pours: recipe.pours }) };
+  const pours = stretchesOfRequest(request).map(({ thicknessMm, strength, own, product: { clarity: other } }) => ({
+    ...{ thicknessMm, strength, clarity: other ?? 'water-clear' },
+    ...(own && { own }),
+  }));
+  return { clarity, doses: recipe.doses, pours };
+}

@@ -7,7 +7,7 @@ import { toWallTime, wallMinutes } from '../cure/wallTime';
 import { STIR_MINUTES, TRANSFER_MINUTES } from '../mixing/potLife';
 import { formatMinutes } from '../units/formatMeasure';
 import type { Amounts, LayerPlan, Times } from './plan';
-import type { PlanRequest } from './request';
+import { layerProduct, type PlanRequest } from './request';
 
 /** Setting up, levelling and looking for bubbles, on top of mixing and pouring. */
 export const SETUP_MINUTES = 15;
@@ -15,6 +15,9 @@ export const SETUP_MINUTES = 15;
 /** Hands-on minutes for one layer: setting up, then for each cup stirring, changing cup and pouring. An estimate. */
 export const layerHandsOnMinutes = (cups: number, mixGrams: number, pourGramsPerMinute: number): number =>
   SETUP_MINUTES + cups * (STIR_MINUTES + TRANSFER_MINUTES) + mixGrams / pourGramsPerMinute;
+
+/** Setting plants into one piece, reeds and weed from prepared bunches. An estimate. */
+export const PLANT_MINUTES = 2;
 
 /** What scheduling needs of a layer: nothing in it depends on when it is poured. */
 interface LayerWork {
@@ -82,13 +85,20 @@ function firstFit(from: number, layers: readonly LayerWork[], when: When): numbe
  * time that is long enough after the layer below may be recoated. Layers already poured stay when they were. What is offered
  * has been tried: a time at which all layers fit, or the reason why there is none.
  */
-export function planTimes(amounts: Pick<Amounts, 'layers'>, request: PlanRequest): Times {
-  const { product, room, clockChanges } = request;
-  const layers = amounts.layers.map(({ number, wetMm, cups, mixGrams }): LayerWork => {
+export function planTimes(
+  amounts: Pick<Amounts, 'layers' | 'finish' | 'plantsFirst' | 'pieces'>,
+  request: PlanRequest,
+): Times {
+  const { room, clockChanges } = request;
+  const plantMinutes = PLANT_MINUTES * amounts.pieces.reduce((sum, { copies }) => sum + copies, 0);
+  const layers = amounts.layers.map((layer): LayerWork => {
+    const { number, wetMm, cups, mixGrams, plantsBefore } = layer;
+    const product = layerProduct(request, layer);
+    const plants = plantsBefore || (number === 1 && amounts.plantsFirst);
     const done = request.poured.find((pour) => pour.layer === number);
     return {
       number,
-      handsOn: layerHandsOnMinutes(cups.length, mixGrams, product.pourGramsPerMinute),
+      handsOn: layerHandsOnMinutes(cups.length, mixGrams, product.pourGramsPerMinute) + (plants ? plantMinutes : 0),
       times: cureTimes(product, room, wetMm),
       pouredAt: done ? wallMinutes(done.at) : null,
     };
@@ -96,24 +106,59 @@ export function planTimes(amounts: Pick<Amounts, 'layers'>, request: PlanRequest
   const line = lineUp(wallMinutes(request.pourAt), layers, request);
   const cures = line.map(({ at, opens, closes }, i): LayerPlan['cure'] => {
     const { times, pouredAt } = layers[i]!;
-    const later = (minutes: number): string => toWallTime(minutesLater(at, minutes, clockChanges));
+    // What lies beneath, of a slower product, is as soft as it is: a layer is firm when all under it are.
+    const allFirm = (of: (times: CureTimes) => number): string =>
+      toWallTime(
+        Math.max(...line.slice(0, i + 1).map((below, k) => minutesLater(below.at, of(layers[k]!.times), clockChanges))),
+      );
     return {
       factor: times.factor,
       poured: pouredAt !== null,
       pouredAt: toWallTime(at),
       recoatOpensAt: toWallTime(opens),
       recoatClosesAt: closes === null ? null : toWallTime(closes),
-      demouldAt: later(times.demould),
-      fullCureAt: later(times.fullCure),
+      demouldAt: allFirm(({ demould }) => demould),
+      fullCureAt: allFirm(({ fullCure }) => fullCure),
     };
   });
+  const finish = finishTimes(amounts.finish, line, layers, request);
   return {
     cures,
-    doneAt: cures.reduce<string | null>(
-      (last, { fullCureAt }) => (last && last > fullCureAt ? last : fullCureAt),
+    finishAt: finish.at,
+    doneAt: [...cures.map(({ fullCureAt }) => fullCureAt), ...finish.done].reduce<string | null>(
+      (last, done) => (last && last > done ? last : done),
       null,
     ),
     problems: line.flatMap((poured, i) => timeProblems(i, line, layers, request)),
+  };
+}
+
+/** When the coats of the finish go on: the first once the water may be handled, each next when the one below may be coated. */
+function finishTimes(
+  finish: Amounts['finish'],
+  line: readonly Poured[],
+  layers: readonly LayerWork[],
+  { build, bench, room, clockChanges }: PlanRequest,
+): { at: string[]; done: string[] } {
+  const product = build?.finish?.product;
+  if (!finish || !product || line.length === 0) return { at: [], done: [] };
+  const times = cureTimes(product, room, finish.wetMm);
+  const handsOn = SETUP_MINUTES + finish.mixGrams / finish.coats / product.pourGramsPerMinute;
+  const at: number[] = [];
+  // What is quick to set is still being poured when its first piece may be touched.
+  let free = Math.max(
+    ...line.map(({ at: poured }, i) =>
+      minutesLater(poured, Math.max(layers[i]!.times.demould, layers[i]!.handsOn), clockChanges),
+    ),
+  );
+  for (let i = 0; i < finish.coats; i++) {
+    const start = nextBenchMinute(bench.windows, Math.ceil(free), handsOn, bench.exceptions) ?? Math.ceil(free);
+    at.push(start);
+    free = minutesLater(start, Math.max(times.recoatOpens, handsOn), clockChanges);
+  }
+  return {
+    at: at.map(toWallTime),
+    done: [toWallTime(minutesLater(at.at(-1)!, times.fullCure, clockChanges))],
   };
 }
 

@@ -1,6 +1,7 @@
 import { testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { smallestDropMixGrams, type RecipeDose } from '../tint/doses';
 import type { Colourant } from '../tint/schema';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '.';
 import { testBench, testRequest } from './testRequest';
@@ -147,6 +148,39 @@ describe('a recipe that is poured lighter towards the top', () => {
   });
 });
 
+describe('a recipe whose pours have colourants of their own', () => {
+  const [{ colourant }] = tint(0.1).doses as [RecipeDose];
+  const umber = { ...colourant, id: 'umber', name: 'Umber', kind: 'resin dye' as const };
+  const recipe = {
+    ...tint(0.1),
+    doses: [
+      { colourant, gramsPer100: 0.1 },
+      { colourant: umber, gramsPer100: 0 },
+    ],
+    pours: [
+      { thicknessMm: 1, strength: 0.5 },
+      { thicknessMm: null, strength: 1, own: { [colourant.id]: 0, umber: 0.3 } },
+    ],
+  };
+  test('doses each layer by its own, and the batch by their sum', () => {
+    const { layers, totals, mix } = planBatch(request({ recipe }));
+    const [low, top] = layers;
+    expect(low!.own).toEqual({ [colourant.id]: 0, umber: 0.3 });
+    expect(low!.doses.map(({ grams }) => grams)).toEqual([0, expect.closeTo(0.003 * low!.mixGrams, 9)]);
+    expect(top!.doses.map(({ grams }) => grams)).toEqual([expect.closeTo(0.0005 * top!.mixGrams, 9), 0]);
+    expect(totals.doses.map(({ id, grams }) => [id, grams])).toEqual([
+      [colourant.id, expect.closeTo(top!.doses[0]!.grams, 9)],
+      ['umber', expect.closeTo(low!.doses[1]!.grams, 9)],
+    ]);
+    // The top pour at half the dose is the one in which drops come out right last.
+    expect(mix.smallestForDropsGrams).toBeCloseTo(smallestDropMixGrams([{ colourant, gramsPer100: 0.05 }])!, 9);
+  });
+  test('counts the one with the most against the limits', () => {
+    const pours = [recipe.pours[0]!, { ...recipe.pours[1]!, own: { [colourant.id]: 1.4 } }];
+    expect(said({ recipe: { ...recipe, pours } }, 'too-much-water').message).toMatch(/^The recipe is 1.4 % water/);
+  });
+});
+
 test('a tinted lamp product says how deep the lamp still hardens it', () => {
   const lamp = PRODUCT_KINDS.find(({ cureModel }) => cureModel === 'lamp')!;
   // Blue is swallowed by 0.7 × 0.5 + 0.009 per mm: 30 % of it after 1.0 mm.
@@ -154,4 +188,55 @@ test('a tinted lamp product says how deep the lamp still hardens it', () => {
   expect(planBatch(request({ product: lamp, recipe: tint(0.01) })).problems.map(({ code }) => code)).not.toContain(
     'lamp-too-dark',
   );
+});
+
+describe('a layer that misses one cup fewer by a hair', () => {
+  const pieces = [testPiece([basin], { copies: 6 })];
+  /** A cup that holds so much less than the whole layer. */
+  const cupGrams = (less: number): number =>
+    planBatch(request({ pieces, bench: testBench({ cupGrams: 5000 }) })).layers.at(-1)!.cups[0]!.mixGrams - less;
+  const slow = PRODUCT_KINDS[0]!;
+  test('says by how much, which cup would do, and by how much lower it does', () => {
+    const whole = planBatch(request({ product: slow, pieces, bench: testBench({ cupGrams: 5000 }) })).layers[0]!.cups;
+    expect(whole).toHaveLength(1);
+    const bench = testBench({ cupGrams: whole[0]!.mixGrams - 3 });
+    const { message, mend } = said({ product: slow, pieces, bench }, 'cup-by-a-hair');
+    expect(message).toMatch(/^Layer 1 misses one cup fewer by 2\.9 g: with a cup that holds \d+ g one does/);
+    expect(mend).toMatch(/^Lower the level by 0\.\d mm$/);
+    // The mend that is offered holds.
+    const problem = planBatch(request({ product: slow, pieces, bench })).problems.find(
+      ({ code }) => code === 'cup-by-a-hair',
+    )!;
+    const levelMm = (problem.mend as { value: number }).value;
+    const lowered = planBatch(request({ product: slow, pieces, bench, set: { ...request().set, levelMm } }));
+    expect(lowered.layers[0]!.cups).toHaveLength(1);
+  });
+  test('is not spoken of where a cup is missed by more', () => {
+    const bench = testBench({ cupGrams: cupGrams(60) });
+    expect(planBatch(request({ pieces, bench })).problems.map(({ code }) => code)).not.toContain('cup-by-a-hair');
+  });
+});
+
+describe('a big mass in one layer', () => {
+  const slow = PRODUCT_KINDS[0]!;
+  const deep = (depthMm: number, change: object = {}): PlanRequest =>
+    request({
+      product: slow,
+      pieces: [testPiece([{ ...basin, rimMm: 2, depthMm } as Feature], { landMm: 60, drawnLevelMm: 55, ...change })],
+      set: { name: 'S', figureScaleMm: 28, levelMm: 55 },
+    });
+  const heats = (asked: PlanRequest) => planBatch(asked).problems.find(({ code }) => code === 'heats-up');
+  test('is told where it is thick as well, with the piece and how much', () => {
+    const problem = heats(deep(24));
+    expect(problem?.message.replace(/\u00a0/g, ' ')).toMatch(
+      /^Layer 1 puts \d+\.\d g of slow casting epoxy into T-1 at once, 24\.2 mm thick/,
+    );
+  });
+  test('is no matter where the layer is thin, the piece small, or the product sets under a lamp', () => {
+    expect(heats(deep(12))).toBeUndefined();
+    expect(heats(deep(24, { outline: { kind: 'rectangle', widthMm: 60, lengthMm: 60 } }))).toBeUndefined();
+    expect(
+      heats({ ...deep(24), product: PRODUCT_KINDS.find(({ id }) => id === 'light-cured-resin')! }),
+    ).toBeUndefined();
+  });
 });

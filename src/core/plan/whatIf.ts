@@ -1,18 +1,38 @@
 import { deltaE } from '../tint/difference';
 import { linearFromHex } from '../tint/colour';
-import type { Amounts } from './plan';
+import type { Amounts, LayerAmounts } from './plan';
 import { layerHandsOnMinutes, planTimes } from './schedule';
-import type { PlanRequest } from './request';
+import { layerProduct, type PlanRequest } from './request';
 
 /** Hands-on minutes of all layers of a batch. An estimate. */
 export const handsOnMinutes = (
-  { layers }: Pick<Amounts, 'layers'>,
-  { product }: Pick<PlanRequest, 'product'>,
+  { layers }: { layers: readonly (Pick<LayerAmounts, 'mixGrams' | 'productId'> & { cups: readonly unknown[] })[] },
+  request: Pick<PlanRequest, 'product' | 'build' | 'hands'>,
 ): number =>
-  layers.reduce(
-    (sum, layer) => sum + layerHandsOnMinutes(layer.cups.length, layer.mixGrams, product.pourGramsPerMinute),
-    0,
-  );
+  layers.reduce((sum, layer) => {
+    const { pourGramsPerMinute } = layerProduct(request, layer);
+    return sum + layerHandsOnMinutes(layer.cups.length, layer.mixGrams, pourGramsPerMinute);
+  }, 0);
+
+/** All that a batch takes of its products, the finish too, and what a gram of it costs on the average. */
+export const waterGrams = ({
+  totals,
+  finish,
+  cost,
+}: Pick<Amounts, 'totals' | 'cost'> & {
+  finish?: Pick<NonNullable<Amounts['finish']>, 'mixGrams' | 'pouredGrams'> | undefined;
+}): {
+  mixGrams: number;
+  pouredGrams: number;
+  pricePerGram: number;
+} => {
+  const mixGrams = totals.mixGrams + (finish?.mixGrams ?? 0);
+  return {
+    mixGrams,
+    pouredGrams: totals.pouredGrams + (finish?.pouredGrams ?? 0),
+    pricePerGram: mixGrams > 0 ? (cost.product + cost.lost) / mixGrams : 0,
+  };
+};
 
 /** A batch with so many more copies of a design, numbered on from the last. Null where the design is not poured as drawn in it. */
 export function withMore(request: PlanRequest, designId: string, more: number): PlanRequest | null {

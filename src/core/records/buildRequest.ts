@@ -1,16 +1,18 @@
 import { withJoints } from '../bed/joints';
-import { copyName } from '../bed/pieceRef';
+import { copyName, pieceKey } from '../bed/pieceRef';
 import type { PieceDesign } from '../bed/schema';
 import { narrowedWindows } from '../cure/benchWindows';
 import type { ClockChange } from '../cure/clockChanges';
 import type { WallTime } from '../cure/wallTime';
 import { STRAYS } from '../bed/measured';
-import type { PlanPiece, PlanRequest } from '../plan/request';
+import type { Finish } from '../mixing/waterBuild';
+import { copiesOfPiece, tintOfRequest, type PlanBuild, type PlanPiece, type PlanRequest } from '../plan/request';
 import type { MatchPiece, MatchRequest } from '../seams/matchSet';
 import { NO_WISH, SEAM_LIMITS } from '../seams/schema';
 import type { Recipe } from '../tint/schema';
 import { tintOfWater } from '../tint/pieceWater';
 import type { WaterTint } from '../tint/waterTint';
+import { guestDesigns } from './guests';
 import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
 import type { BatchDetail, DeskView, SetDocuments, Shelf } from './views';
 
@@ -35,11 +37,35 @@ export function setRecipe({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf 
   return recipe ? resolveRecipe(recipe, shelf) : CLEAR;
 }
 
-/** What colours the water of a set: its recipe in its product. */
-export function setTint({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf }): WaterTint {
+/** The water build of a set with its products looked up; coats of products that are gone from the shelf are left out. */
+function setBuild({ set, shelf }: { set: Stored<WaterSet>; shelf: Shelf }): PlanBuild | null {
+  const { build } = set.data;
+  if (!build) return null;
+  const named = (id: string): PlanRequest['product'] | null => {
+    const product = shelf.products.find((candidate) => candidate.id === id);
+    return product ? { ...product.data, id } : null;
+  };
+  const coats = build.coats.flatMap(({ productId, ...coat }) => {
+    const product = named(productId);
+    return product ? [{ ...coat, product }] : [];
+  });
+  const { productId, ...film } = build.finish ?? { productId: '' };
+  const finish = named(productId);
+  return {
+    coats,
+    ...(build.plantsFirst && { plantsFirst: true }),
+    ...(finish && { finish: { ...(film as Omit<Finish, 'productId'>), product: finish } }),
+  };
+}
+
+/** What colours the water of a set: its recipe in its product, and the coats over it. */
+export function setTint(documents: { set: Stored<WaterSet>; shelf: Shelf }): WaterTint {
+  const { set, shelf } = documents;
+  const recipe = setRecipe(documents);
   const product = shelf.products.find(({ id }) => id === set.data.productId);
-  const { doses, pours } = setRecipe({ set, shelf });
-  return { clarity: product?.data.clarity ?? 'water-clear', doses, ...(pours && { pours }) };
+  if (!product) return { clarity: 'water-clear', doses: recipe.doses, ...(recipe.pours && { pours: recipe.pours }) };
+  const build = setBuild(documents);
+  return tintOfRequest({ product: { ...product.data, id: product.id }, recipe, ...(build && { build }) });
 }
 
 interface When {
@@ -58,6 +84,7 @@ export function setRequest(
   const { name, figureScaleMm, levelMm, productId, benchWindows } = set.data;
   const product = shelf.products.find(({ id }) => id === productId);
   if (!product || pieces.length === 0) return null;
+  const build = setBuild({ set, shelf });
   const { room, cupGrams, scaleStepGrams, pricePerCup, tilt, box, losses, ...workshop } = shelf.settings.data;
   return {
     format: 'aguada.plan-request',
@@ -65,6 +92,7 @@ export function setRequest(
     set: { name, figureScaleMm, levelMm },
     pieces: [...pieces],
     product: { ...product.data, id: product.id },
+    ...(build && { build }),
     recipe: setRecipe({ set, shelf }),
     room,
     bench: {
@@ -90,21 +118,25 @@ export const hasMeasuredBed = ({ measured }: PieceRecord): boolean =>
 
 /**
  * Some copies of a design as a plan takes them: those that have been measured each on their own, with the bed that they
- * really have; the others together. Copies are the first of the design.
+ * really have; the others together. Copies are numbered from `first` on.
  */
 export function copiesOf(
   { id, data }: Stored<PieceDesign>,
   copies: number,
   pieces: readonly Stored<PieceRecord>[],
+  first = 1,
 ): PlanPiece[] {
   const design = { ...data, designId: id };
+  const isIn = (copy: number): boolean => copy >= first && copy < first + copies;
   const measured = pieces
-    .filter((piece) => piece.data.designId === id && piece.data.copy <= copies && hasMeasuredBed(piece.data))
+    .filter((piece) => piece.data.designId === id && isIn(piece.data.copy) && hasMeasuredBed(piece.data))
     .sort((a, b) => a.data.copy - b.data.copy);
   const apart = measured.map((piece) => piece.data.copy);
-  const rest = Array.from({ length: copies }, (_, i) => i + 1).filter((number) => !apart.includes(number));
+  const rest = Array.from({ length: copies }, (_, i) => first + i).filter((number) => !apart.includes(number));
   return [
-    ...(rest.length > 0 ? [{ ...design, copies: rest.length, copyNumbers: apart.length > 0 ? rest : null }] : []),
+    ...(rest.length > 0
+      ? [{ ...design, copies: rest.length, copyNumbers: apart.length > 0 || first > 1 ? rest : null }]
+      : []),
     ...measured.map((piece) => ({
       ...design,
       copies: 1,
@@ -121,15 +153,36 @@ export const drawnDesigns = ({ set, designs }: Pick<SetDocuments, 'set' | 'desig
     return data === stored.data ? stored : { ...stored, data };
   });
 
+/**
+ * Pieces in the order in which the kept layouts have them: row by row, there and back, so that each stands next to a neighbour. A
+ * tile whose copy is not named is the next of its design that no layout has used.
+ */
+export function standingOrder({ tables = [] }: Pick<WaterSet, 'tables'>): { designId: string; copy: number }[] {
+  const used = new Set<string>();
+  const standing: { designId: string; copy: number }[] = [];
+  for (const { laid } of tables)
+    for (const { piece } of [...(laid ?? [])].sort(
+      (a, b) => a.row - b.row || (a.row % 2 === 0 ? a.column - b.column : b.column - a.column),
+    )) {
+      let copy = piece.copy ?? 1;
+      while (piece.copy === null && used.has(pieceKey({ designId: piece.designId, copy }))) copy++;
+      const key = pieceKey({ designId: piece.designId, copy });
+      if (used.has(key)) continue;
+      used.add(key);
+      standing.push({ designId: piece.designId, copy });
+    }
+  return standing;
+}
+
 /** Designs with the copies that a batch takes of them. */
 export const batchPieces = (
   batch: Pick<Batch, 'items'>,
   designs: readonly Stored<PieceDesign>[],
   pieces: readonly Stored<PieceRecord>[],
 ): PlanPiece[] =>
-  batch.items.flatMap(({ designId, copies }) => {
+  batch.items.flatMap(({ designId, copies, first }) => {
     const design = designs.find(({ id }) => id === designId);
-    return design ? copiesOf(design, copies, pieces) : [];
+    return design ? copiesOf(design, copies, pieces, first) : [];
   });
 
 /**
@@ -144,8 +197,20 @@ export function batchRequest(
   const { clockChanges } = documents;
   const poured = (detail?.pours ?? []).map(({ layer, pouredAt }) => ({ layer, at: pouredAt }));
   if (detail?.kept && poured.length > 0) return { ...detail.kept.request, poured, clockChanges };
-  const pieces = batchPieces(batch, drawnDesigns(documents), documents.pieces);
-  const request = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges, windows: batch.benchWindows });
+  const designs = [...drawnDesigns(documents), ...guestDesigns(documents)];
+  const measured = [...documents.pieces, ...(documents.guests ?? []).flatMap((guest) => guest.pieces)];
+  const pieces = batchPieces(batch, designs, measured);
+  const plain = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges, windows: batch.benchWindows });
+  const taken = new Set(pieces.flatMap((piece) => copiesOfPiece(piece).map((copy) => pieceKey({ ...piece, copy }))));
+  const standing = standingOrder(documents.set.data).filter((piece) => taken.has(pieceKey(piece)));
+  const { roomC, cupGrams, hands } = batch.own ?? {};
+  const request = plain && {
+    ...plain,
+    ...(standing.length > 0 && { standing }),
+    ...(hands === 2 && { hands }),
+    room: { ...plain.room, ...(roomC !== undefined && { temperatureC: roomC }) },
+    bench: { ...plain.bench, ...(cupGrams !== undefined && { cupGrams }) },
+  };
   return request && batch.moves?.length ? { ...request, moves: batch.moves } : request;
 }
 
@@ -163,8 +228,9 @@ export function remainingItems(
   taken: ReadonlyMap<string, number>,
 ): Batch['items'] {
   const left = designs.flatMap(({ id, data }) => {
-    const copies = data.copies - (taken.get(id) ?? 0);
-    return copies > 0 ? [{ designId: id, copies }] : [];
+    const before = taken.get(id) ?? 0;
+    const copies = data.copies - before;
+    return copies > 0 ? [{ designId: id, copies, ...(before > 0 && { first: before + 1 }) }] : [];
   });
   return left.length > 0 ? left : designs.map(({ id, data }) => ({ designId: id, copies: data.copies }));
 }

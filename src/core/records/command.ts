@@ -85,8 +85,8 @@ export const commandSchema = z.discriminatedUnion('do', [
   }),
   /** Reserves what a batch needs, as it is planned now, in place of what was reserved before; or gives all of it back. */
   z.object({ do: z.literal('reserve'), batchId: id, wanted: z.boolean() }),
-  /** A new batch of what no batch has taken yet. */
-  z.object({ do: z.literal('plan'), setId: id }),
+  /** A new batch: of what no batch has taken yet, or `like` one that is there, with copies numbered on from all that were taken. */
+  z.object({ do: z.literal('plan'), setId: id, like: id.optional() }),
   /** Kinds of product that ship with the program and are not on the shelf. */
   z.object({ do: z.literal('stock'), productIds: z.array(id).min(1).max(40) }),
   /** What was measured on the edges of some copies, and the shims they stand on: taken over what is known of them; null takes it away. */

@@ -3,7 +3,9 @@ import { TYPICAL_LOSSES } from '../mixing/losses';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch } from '../plan';
 import { METRIC } from '../units/formatMeasure';
-import { batchRequest, remainingItems, setMatchRequest, wholeSetRequest } from './buildRequest';
+import { keptTableSchema } from '../seams/tableSchema';
+import { batchRequest, remainingItems, setMatchRequest, standingOrder, wholeSetRequest } from './buildRequest';
+import { layerProduct } from '../plan';
 import { compareLayer } from './compare';
 import { complaintAt, replaceAt } from './replaceAt';
 import { pieceDesignSchema } from '../bed/schema';
@@ -106,7 +108,7 @@ describe('plan requests', () => {
   });
   test('of a new batch leave out what other batches have taken', () => {
     expect(remainingItems(desk.designs, new Map([['d', 2]]))).toEqual([
-      { designId: 'd', copies: 1 },
+      { designId: 'd', copies: 1, first: 3 },
       { designId: 'e', copies: 3 },
     ]);
     // All taken: another round of everything.
@@ -122,6 +124,63 @@ describe('plan requests', () => {
       { designId: 'd', copies: 3 },
       { designId: 'e', copies: 3 },
     ]);
+  });
+  test('of a batch number their copies on from those of the batches before it', () => {
+    const batch: Batch = {
+      name: 'B',
+      items: [{ designId: 'd', copies: 2, first: 3 }],
+      pourAt: '2026-11-28T10:00',
+      benchWindows: null,
+    };
+    const numbers = (pieces: DeskView['pieces']): unknown[] =>
+      batchRequest({ ...desk, pieces }, batch, null)!.pieces.map(({ copies, copyNumbers, measured }) => [
+        ...[copies, copyNumbers, measured !== null],
+      ]);
+    expect(numbers([])).toEqual([[2, [3, 4], false]]);
+    // A measured copy counts where its own number is in the batch, and nowhere else.
+    const measured = { atLevelMm: 15, readings: [], fillMl: 30 };
+    expect(numbers([stored('m', { designId: 'd', copy: 4, measured })])).toEqual([
+      [1, [3], false],
+      [1, [4], true],
+    ]);
+    expect(numbers([stored('m', { designId: 'd', copy: 2, measured })])).toEqual([[2, [3, 4], false]]);
+  });
+  test('of a batch with a room, cups and hands of its own are planned with those', () => {
+    const batch: Batch = {
+      name: 'B',
+      items: [{ designId: 'd', copies: 2 }],
+      pourAt: '2026-11-28T10:00',
+      benchWindows: null,
+    };
+    const [plain, own] = [batch, { ...batch, own: { roomC: 16, cupGrams: 90, hands: 2 as const } }].map((one) =>
+      batchRequest(desk, one, null)!,
+    );
+    expect([own!.room.temperatureC, own!.bench.cupGrams, own!.hands]).toEqual([16, 90, 2]);
+    expect(own!.room.humidity).toBe(plain!.room.humidity);
+    expect(plain!.hands).toBeUndefined();
+    // Twice the hands pour twice as quickly, and nothing else of the product is another.
+    const { pourGramsPerMinute, ...rest } = layerProduct(own!, {});
+    const { pourGramsPerMinute: once, ...same } = layerProduct(plain!, {});
+    expect(pourGramsPerMinute).toBe(2 * once);
+    expect(rest).toEqual(same);
+  });
+  test('know how the pieces of the kept layouts stand beside each other: row by row, there and back', () => {
+    const at = (column: number, row: number, designId: string, copy: number | null = null) => ({
+      ...{ column, row, turns: 0, piece: { designId, copy } },
+    });
+    const tables = [
+      keptTableSchema.parse({
+        ...{ id: 't', name: 'Club', wish: { columns: 2, rows: 2 } },
+        laid: [at(0, 0, 'd'), at(1, 0, 'e', 2), at(0, 1, 'd'), at(1, 1, 'd', 1)],
+      }),
+    ];
+    // The first of the design is named further on: it is not given out twice.
+    expect(standingOrder({ tables })).toEqual([
+      { designId: 'd', copy: 1 },
+      { designId: 'e', copy: 2 },
+      { designId: 'd', copy: 2 },
+    ]);
+    expect(standingOrder({})).toEqual([]);
   });
   test('of the seams know each measured copy by its design and number', () => {
     const measured = { atLevelMm: 15, readings: [], fillMl: null };

@@ -6,6 +6,7 @@ import { keptTableSchema } from '../seams/tableSchema';
 import { pieceDesignSchema } from '../bed/schema';
 import { wallTimeSchema } from '../cure/wallTime';
 import { productSchema } from '../mixing/product';
+import { waterBuildSchema } from '../mixing/waterBuild';
 import {
   benchSchema,
   cupMovesSchema,
@@ -74,6 +75,8 @@ export const waterSetSchema = z.object({
   levelMm: levelMmSchema,
   productId: recordId,
   recipeId: recordId,
+  /** What lies over that product, plants, the surface finish; nothing of the kind when it is not said. */
+  build: waterBuildSchema.optional(),
   /** Bench windows of its own, inside the workshop's; null: all of those. */
   benchWindows: benchSchema.shape.windows.nullable().default(null),
   job: jobSchema.nullable(),
@@ -124,6 +127,15 @@ const copiesSchema = z
   .min(1, 'At least 1')
   .max(500, 'At most 500 copies');
 
+/** What a batch has of its own: the room on that day, the cups, who pours, and which piece leftovers are kept for. */
+export const batchOwnSchema = z.object({
+  roomC: roomSchema.shape.temperatureC.optional(),
+  cupGrams: benchSchema.shape.cupGrams.optional(),
+  hands: planRequestSchema.shape.hands,
+  fillerId: recordId.optional(),
+});
+export type BatchOwn = z.infer<typeof batchOwnSchema>;
+
 /**
  * Pieces that are to be poured together, and when. Until its first layer is poured a batch is planned from its set as that
  * stands; then the plan is kept beside it as it was.
@@ -131,7 +143,14 @@ const copiesSchema = z
 export const batchSchema = z.object({
   name: setNameSchema,
   items: z
-    .array(z.object({ designId: recordId, copies: copiesSchema }))
+    .array(
+      z.object({
+        designId: recordId,
+        copies: copiesSchema,
+        /** The number of the first of them; those before it are in other batches. 1 when nothing is said. */
+        first: z.number().int().min(1).max(100_000).optional(),
+      }),
+    )
     .max(MOST_DESIGNS)
     .refine((items) => new Set(items.map(({ designId }) => designId)).size === items.length, {
       error: 'A design stands once in a batch, with all its copies',
@@ -141,6 +160,8 @@ export const batchSchema = z.object({
   benchWindows: benchSchema.shape.windows.nullable().default(null),
   /** Pieces moved to other cups by hand. */
   moves: cupMovesSchema.optional(),
+  /** In what it departs from the workshop. */
+  own: batchOwnSchema.optional(),
 });
 export type Batch = z.infer<typeof batchSchema>;
 

@@ -73,13 +73,23 @@ export interface DeskView extends ViewState {
   pieces: Stored<PieceRecord>[];
   batches: BatchRow[];
   batchCount: number;
+  /** Designs of other sets that its batches take copies of. */
+  guests?: Guest[];
   /** The batch that is open, if one is. */
   opened: BatchDetail | null;
   shelf: Shelf;
 }
 
 /** What every stage needs to draw a set. */
-export type SetDocuments = Pick<DeskView, 'set' | 'designs' | 'pieces' | 'shelf'>;
+export type SetDocuments = Pick<DeskView, 'set' | 'designs' | 'pieces' | 'shelf' | 'guests'>;
+
+/** A design of another set, its bed drawn to that set's standards, with its measured copies and the last number that batches took. */
+export interface Guest {
+  set: { id: string; name: string; levelMm: number };
+  design: Stored<PieceDesign>;
+  pieces: Stored<PieceRecord>[];
+  taken: number;
+}
 
 /** A lot with what is left of each part in it, and when it last moved. */
 export interface LotRow extends Stored<Lot> {
@@ -182,4 +192,10 @@ export interface EditAnswer {
   now: WallTime;
   /** Sets whose card in the list has changed, for the screen that lists them; null: gone. */
   cards?: { id: string; card: SetCard | null }[];
+}
+
+/** What a batch has taken out of the bottles, at what each bottle was bought for. */
+export interface Spent {
+  batchId: string;
+  money: number;
 }

@@ -46,6 +46,23 @@ test('a piece that no cup filled has the recipe', () => {
   expect(water.name).toBe('Batch 1');
 });
 
+test('pours with colourants of their own are kept as they were mixed', () => {
+  const pours = [
+    { thicknessMm: 1, strength: 1, own: { ink: 0.12 } },
+    { thicknessMm: null, strength: 1, own: { ink: 0.31 } },
+  ];
+  const layered = { ...request, recipe: { ...request.recipe, pours } };
+  const plan = planAmounts(layered);
+  const water = waterAsMixed({ request: layered, amounts: plan }, 'Batch 1', { designId: 'T-1', copy: 1 });
+  const ratio = water.doses[0]!.gramsPer100 / 0.1;
+  expect(ratio).not.toBe(1);
+  expect(water.pours!.map(({ own }) => own!['ink']! / ratio)).toEqual([
+    expect.closeTo(0.12, 9),
+    expect.closeTo(0.31, 9),
+  ]);
+  expect(pieceWaterSchema.parse(water)).toEqual(water);
+});
+
 describe('an old piece among new ones', () => {
   const channel = newFeature('channel', testDesign());
   const water: PieceWater = { name: 'Batch 1', clarity: 'water-clear', doses: [{ colourant: ink, gramsPer100: 0.4 }] };

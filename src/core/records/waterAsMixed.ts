@@ -1,5 +1,6 @@
 import { samePiece, type PieceRef } from '../bed/pieceRef';
 import { measureDose } from '../tint/doses';
+import { tintOfRequest, type PlanColourant } from '../plan/request';
 import type { PieceWater } from '../tint/pieceWater';
 import type { KeptPlan } from './views';
 
@@ -12,25 +13,39 @@ const MOST_NAME = 80;
  */
 export function waterAsMixed({ request, amounts }: KeptPlan, batchName: string, piece: PieceRef): PieceWater {
   const { product, recipe, bench } = request;
-  const cups = amounts.layers.flatMap(({ cups: all, strength = 1 }) =>
+  const { pours } = tintOfRequest(request);
+  const cups = amounts.layers.flatMap(({ cups: all }) =>
     all.flatMap((cup) => {
       const poured = cup.pours.filter((pour) => samePiece(pour, piece)).reduce((sum, { grams }) => sum + grams, 0);
-      return poured > 0 && strength > 0 ? [{ cup, poured }] : [];
+      return poured > 0 ? [{ cup, poured }] : [];
     }),
   );
-  const all = cups.reduce((sum, { poured }) => sum + poured, 0);
-  const doses = recipe.doses.map(({ colourant: { swatches: _, ...colourant }, gramsPer100 }) => {
-    const factor = cups.reduce((sum, { cup, poured }) => {
-      const dose = cup.doses.find(({ id }) => id === colourant.id);
-      const byDrops = dose && measureDose(dose, colourant.dropGrams, bench.scaleStepGrams, cup.mixGrams).by === 'drops';
-      return sum + (byDrops ? 1 + dose.error : 1) * (poured / all);
-    }, 0);
-    return { colourant, gramsPer100: cups.length > 0 ? gramsPer100 * factor : gramsPer100 };
-  });
+  /** By how much the drops that were counted missed the recipe. */
+  const missed = ({ id, dropGrams }: PlanColourant): number => {
+    const given = cups.flatMap(({ cup, poured }) => {
+      const dose = cup.doses.find((candidate) => candidate.id === id);
+      if (!dose || dose.grams === 0) return [];
+      const byDrops = measureDose(dose, dropGrams, bench.scaleStepGrams, cup.mixGrams).by === 'drops';
+      return [{ poured, factor: byDrops ? 1 + dose.error : 1 }];
+    });
+    const all = given.reduce((sum, { poured }) => sum + poured, 0);
+    return all > 0 ? given.reduce((sum, { poured, factor }) => sum + (factor * poured) / all, 0) : 1;
+  };
+  const factors = new Map(recipe.doses.map(({ colourant }) => [colourant.id, missed(colourant)]));
   return {
     name: batchName.slice(0, MOST_NAME),
     clarity: product.clarity ?? 'water-clear',
-    doses,
-    ...(recipe.pours && { pours: recipe.pours }),
+    doses: recipe.doses.map(({ colourant: { swatches: _, ...colourant }, gramsPer100 }) => ({
+      colourant,
+      gramsPer100: gramsPer100 * factors.get(colourant.id)!,
+    })),
+    ...(pours && {
+      pours: pours.map(({ own, ...pour }) => ({
+        ...pour,
+        ...(own && {
+          own: Object.fromEntries(Object.entries(own).map(([id, grams]) => [id, grams * (factors.get(id) ?? 1)])),
+        }),
+      })),
+    }),
   };
 }

@@ -1,6 +1,6 @@
 import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
-import type { PieceDesign } from '../bed/schema';
+import type { Feature, PieceDesign } from '../bed/schema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { LEVEL_BENCH, surveyBed } from '../plan';
@@ -28,6 +28,33 @@ const request = (pieces: MatchPiece[], change: Partial<MatchRequest> = {}): Matc
   tint: CLEAR_TINT,
   row: NO_WISH,
   ...change,
+});
+
+describe('a rock of its own paint at the deepest place of an edge', () => {
+  // A low stone on the floor of a channel, through the edge: the seam is judged over the stone.
+  const stone: Feature = { kind: 'rock', id: 's', form: 'block', xMm: 70, yMm: 4, diameterMm: 12, heightMm: 0.1 };
+  const channel: Feature = {
+    ...(newFeature('channel', testDesign()) as Extract<Feature, { kind: 'channel' }>),
+    ...{ widthMm: 8, depthMm: 5, bankSlope: 0 },
+  };
+  const tile = (tag: string, change: Partial<PieceDesign> = {}): MatchPiece => ({
+    ...{ tag, designId: tag, copy: null, copies: 1, edges: {} },
+    design: testDesign([channel, stone], { tag, ...change }),
+  });
+  const seamOf = (pieces: MatchPiece[]) => {
+    const { seams, edges } = matchSet(request(pieces), bedOf);
+    return seams.find(
+      ({ a, b }) => edges[a]!.edge === 'south' && edges[b]!.edge === 'south' && edges[a]!.piece !== edges[b]!.piece,
+    )!;
+  };
+  test('is what the colour of its seam is taken over', () => {
+    const dark = { rockColour: '#222222' };
+    expect(seamOf([tile('A'), tile('B')]).deltaE).toBe(0);
+    expect(seamOf([tile('A', dark), tile('B', dark)]).deltaE).toBe(0);
+    const apart = seamOf([tile('A', dark), tile('B')]);
+    expect(apart.deltaE).toBeGreaterThan(20);
+    expect(apart.grades.colour).toBe('shows');
+  });
 });
 
 describe('a set', () => {

@@ -15,7 +15,7 @@ import { matchRow, type MatchRow } from './matchRow';
 import type { CornerHeights, Grade, MeasuredEdge, RowWish, SeamLimits } from './schema';
 import { onShims } from './standing';
 import { canMeet, compareEdges, seamScore, type Seam } from './seam';
-import { departure, edgeHeights, edgeLevels, type SeamEdge } from './seamEdge';
+import { departure, edgeHeights, edgeLevels, edgeRocks, type SeamEdge } from './seamEdge';
 
 /** A piece as it is matched: a design, or one copy of it with measurements of its own. */
 export interface MatchPiece extends PieceRef {
@@ -174,7 +174,9 @@ function edgesOf(
   const carved = design.joints ? bedOf(withoutJoints(design)).drawn : bed.drawn;
   return outlineEdges(design.outline).map((edge): MatchEdge => {
     const read = measured[edge] ?? null;
-    const heightMm = edgeHeights(design.outline, edge, edgeProfile(bed.drawn, design.outline, edge), read);
+    const profile = edgeProfile(bed.drawn, design.outline, edge);
+    const heightMm = edgeHeights(design.outline, edge, profile, read);
+    const rocks = edgeRocks(design.outline, edge, profile);
     const levels = edgeLevels(design.outline, edge, read?.levels ?? [at(edge, 0), at(edge, 0.5), at(edge, 1)]);
     const wanted = standards.find(({ id }) => id === design.edgeStandards?.[edge]) ?? null;
     return {
@@ -186,7 +188,8 @@ function edgesOf(
       levelMm: levels,
       measured: read !== null,
       look,
-      lengthMm: bed.profiles.find((profile) => profile.edge === edge)?.profile.lengthMm ?? 0,
+      ...(rocks.length > 0 && { rocks }),
+      lengthMm: profile.lengthMm,
       wet: heightMm.some((height) => height < levels[1]),
       standard: wanted?.name ?? null,
       drawnTo: design.joints?.some((joint) => joint.edge === edge) ?? false,

@@ -16,7 +16,7 @@ export interface Seam {
   wetOverlap: number;
   /** How far the waterlines lie apart, the worse of both banks. */
   bankOffsetMm: number;
-  /** Colour difference of the deepest water on both sides. */
+  /** Colour difference of the deepest water on both sides, over what lies there. */
   deltaE: number;
   grades: { step: Grade; gap: Grade; colour: Grade };
   grade: Grade;
@@ -69,7 +69,9 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
     step = 0,
     stepAt = 0,
     deepA = 0,
-    deepB = 0;
+    deepB = 0,
+    deepestA = 0,
+    deepestB = 0;
   let leftA = -1,
     leftB = -1,
     rightA = -1,
@@ -86,12 +88,18 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
     if (wetA) {
       if (leftA < 0) leftA = i;
       rightA = i;
-      if (la - za > deepA) deepA = la - za;
+      if (la - za > deepA) {
+        deepA = la - za;
+        deepestA = share;
+      }
     }
     if (wetB) {
       if (leftB < 0) leftB = i;
       rightB = i;
-      if (lb - zb > deepB) deepB = lb - zb;
+      if (lb - zb > deepB) {
+        deepB = lb - zb;
+        deepestB = 1 - share;
+      }
     }
     if (!wetA && !wetB) continue;
     either++;
@@ -111,7 +119,7 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
   const oneDry = leftA < 0 !== leftB < 0;
   const bankOffsetMm =
     leftA < 0 || leftB < 0 ? 0 : Math.max(Math.abs(leftA - leftB), Math.abs(rightA - rightB)) * SEAM_STEP_MM;
-  const colour = both > 0 ? deltaE(colourOf(a, deepA), colourOf(b, deepB)) : 0;
+  const colour = both > 0 ? deltaE(colourOf(a, deepA, deepestA), colourOf(b, deepB, deepestB)) : 0;
   const grades = {
     step: stepSeen ? gradeOf(Math.abs(step), limits.stepMm) : 'closes',
     gap: oneDry ? 'shows' : gradeOf(gap, limits.gapMm),
@@ -133,8 +141,16 @@ export function compareEdges(a: SeamEdge, b: SeamEdge, limits: SeamLimits): Seam
   return { ...seam, why, reason: seamReason({ ...seam, why }, inMm) };
 }
 
-const colourOf = ({ look: { colours: list, stepMm } }: SeamEdge, depthMm: number): string =>
-  list[Math.min(list.length - 1, Math.round(depthMm / stepMm))] ?? '#000000';
+/** The colour of the water at a depth and a share of an edge: over a rock where one stands there. */
+function colourOf(
+  { look: { colours, rock, stepMm }, rocks, lengthMm }: SeamEdge,
+  depthMm: number,
+  share: number,
+): string {
+  const at = share * lengthMm;
+  const list = rock && rocks?.some(([from, to]) => at >= from && at <= to) ? rock : colours;
+  return list[Math.min(list.length - 1, Math.round(depthMm / stepMm))] ?? '#000000';
+}
 
 function whyOf({ grades, grade }: Pick<Seam, 'grades' | 'grade'>, oneDry: boolean): Seam['why'] {
   if (oneDry) return 'land';

@@ -1,7 +1,7 @@
 import type { EdgeStandard } from '../bed/edgeStandardSchema';
 import { standardHeightMm } from '../bed/joints';
 import { edgeLengthMm, startsAtLeft } from '../bed/outline';
-import type { BedProfile } from '../bed/profile';
+import { rockStretches, type BedProfile, type Stretches } from '../bed/profile';
 import { sectionSchema } from '../bed/featureSchema';
 import type { EdgeName, Outline, Section } from '../bed/schema';
 import { sectionHeightMm, type CrossSection } from '../bed/section';
@@ -21,8 +21,17 @@ export interface SeamEdge {
   /** The water's level at the left end, the middle, the right end. */
   levelMm: readonly [number, number, number];
   measured: boolean;
-  /** The water's colour by depth. */
-  look: { colours: readonly string[]; stepMm: number };
+  /** Where rocks of a paint of their own stand, mm from its left end. */
+  rocks?: Stretches;
+  /** The water's colour by depth, over the bed and over such rocks. */
+  look: { colours: readonly string[]; stepMm: number; rock?: readonly string[] };
+}
+
+/** The rocks along an edge as seen from within the piece, from its left end. */
+export function edgeRocks(outline: Outline, edge: EdgeName, profile: BedProfile): Stretches {
+  const stretches = rockStretches(profile);
+  if (startsAtLeft(outline, edge)) return stretches;
+  return stretches.map(([from, to]) => [profile.lengthMm - to, profile.lengthMm - from] as const).reverse();
 }
 
 const samples = (lengthMm: number): number => Math.max(2, Math.round(lengthMm / SEAM_STEP_MM) + 1);

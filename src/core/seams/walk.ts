@@ -1,6 +1,6 @@
 import type { BedGrid } from '../bed/grid';
 import { outlineSize, sideOf, type PointMm } from '../bed/outline';
-import { heightAt, sectionProfile, type BedProfile } from '../bed/profile';
+import { profileAt, sectionProfile, type BedProfile } from '../bed/profile';
 import type { EdgeName, Outline } from '../bed/schema';
 import { drawnSide, opposite, TABLE_SHAPES, type TableGridKind, type TableShape } from './tableShape';
 import type { LaidTile } from './tableTypes';
@@ -49,11 +49,7 @@ export function tileCut(grid: BedGrid, outline: Outline, from: EdgeName, to: Edg
   const lengthOfWay = points
     .slice(1)
     .reduce((sum, { xMm, yMm }, i) => sum + Math.hypot(xMm - points[i]!.xMm, yMm - points[i]!.yMm), 0);
-  return {
-    lengthMm: lengthOfWay,
-    stepMm: lengthOfWay / count,
-    heightMm: Float32Array.from(points, ({ xMm, yMm }) => heightAt(grid, xMm, yMm)),
-  };
+  return profileAt(grid, lengthOfWay, points);
 }
 
 /** Where just inside a side the bed is deepest: the middle of the deepest stretch. */

@@ -1,6 +1,7 @@
 import { ratioByWeight } from '../mixing/ratio';
 import type { Product } from '../mixing/product';
 import { cheapestCover, type Cover, type Pack } from './cover';
+import type { LotLeft } from './lotChange';
 import { NOTHING } from './lots';
 import type { Need } from './needs';
 import type { StockItem, StockPart } from './schema';
@@ -17,6 +18,10 @@ export interface StockLevel {
   reservedElsewhere: number;
   /** True once any lot of it was entered: before that nothing is known, which is not the same as nothing being there. */
   known: boolean;
+  /** What one of it cost, over all that is left of its lots; null where nothing is left. */
+  pricePerUnit: number | null;
+  /** What is left in each good lot, in the order in which they are used up. */
+  lots: LotLeft[];
 }
 
 export interface HaveAndNeed extends Need {
@@ -38,7 +43,7 @@ export interface ToBuy {
 
 const sameItem = (a: StockItem, b: StockItem): boolean => a.kind === b.kind && a.id === b.id;
 
-const NONE = { good: 0, expired: 0, reservedHere: 0, reservedElsewhere: 0, known: false };
+const NONE = { good: 0, expired: 0, reservedHere: 0, reservedElsewhere: 0, known: false, pricePerUnit: null, lots: [] };
 
 /** Needs against the shelf, line by line. */
 export function haveAndNeed(needs: readonly Need[], levels: readonly StockLevel[]): HaveAndNeed[] {
@@ -83,3 +88,15 @@ export function shoppingList(
     return cover ? [{ item, name: sold.name, packs: sold.packs, cover }] : [];
   });
 }
+
+/** What some needs cost: out of the lots that are there at what those cost, where none is left at the price of a new pack. */
+export const priceOfNeeds = (
+  needs: readonly Need[],
+  levels: readonly StockLevel[],
+  packsFor: (item: StockItem) => { packs: Pack[] } | null,
+): number =>
+  needs.reduce((sum, { item, part, likely }) => {
+    const level = levels.find((candidate) => sameItem(candidate.item, item) && candidate.part === part);
+    const [pack] = packsFor(item)?.packs ?? [];
+    return sum + likely * (level?.pricePerUnit ?? (pack ? pack.price / pack.amount : 0));
+  }, 0);

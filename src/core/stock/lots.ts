@@ -73,3 +73,7 @@ export function takeFrom(
   }
   return { taken, short: wanted > NOTHING ? wanted : 0 };
 }
+
+/** What one gram (or piece) of a lot cost; both parts of a kit alike. */
+export const lotUnitPrice = ({ bought, price }: Pick<Lot, 'bought' | 'price'>): number =>
+  price / bought.reduce((sum, { amount }) => sum + amount, 0);

@@ -30,16 +30,17 @@ export function batchNeeds(
     ...{ item, part, name, likely },
     high: likely * bad,
   });
-  const of: StockItem = { kind: 'product', id: product.id };
   const tints = totals.doses
     .filter(({ grams }) => grams > 0)
     .map(({ id, name, grams }) => need({ kind: 'colourant', id }, 'all', name, grams));
-  const water = totals.parts
-    ? [
-        need(of, 'A', `${product.name}, part A`, totals.parts.partAGrams),
-        need(of, 'B', `${product.name}, part B`, totals.parts.partBGrams),
-      ]
-    : [need(of, 'all', product.name, totals.mixGrams)];
+  const products = totals.products ?? [{ ...product, mixGrams: totals.mixGrams, parts: totals.parts }];
+  const water = products.flatMap(({ id, name, mixGrams, parts }) => {
+    const of: StockItem = { kind: 'product', id };
+    if (!(mixGrams > 0)) return [];
+    return parts
+      ? [need(of, 'A', `${name}, part A`, parts.partAGrams), need(of, 'B', `${name}, part B`, parts.partBGrams)]
+      : [need(of, 'all', name, mixGrams)];
+  });
   const times: Record<Consumable['per'], number> = {
     cup: totals.cups,
     layer: layers.length,
@@ -48,7 +49,7 @@ export function batchNeeds(
     'mm of dam': totals.damMm,
   };
   return [
-    ...(totals.mixGrams > 0 ? water : []),
+    ...water,
     ...tints.filter(({ item }) => recipe.doses.some(({ colourant }) => colourant.id === item.id)),
     ...consumables.flatMap(({ id, data }): Need[] => {
       const count = Math.ceil(times[data.per] * data.amount - 1e-9);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { goodUntil, inUseOrder, monthsAfter, takeFrom, type LotState } from './lots';
-import { haveAndNeed, kitGrams, shoppingList, type StockLevel } from './haveAndNeed';
+import { haveAndNeed, kitGrams, shoppingList, type StockLevel, priceOfNeeds } from './haveAndNeed';
 import { consumableTakes, cupTakes, lotMovements } from './pourMovements';
 import type { Need } from './needs';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
@@ -115,7 +115,18 @@ describe('have and need', () => {
     { item, part: 'B', name: 'p, B', likely: 90, high: 108 },
   ];
   const level = (part: 'A' | 'B', good: number, reservedElsewhere = 0): StockLevel => ({
-    ...{ item, part, good, expired: 0, reservedHere: 0, reservedElsewhere, known: true },
+    ...{ item, part, good, expired: 0, reservedHere: 0, reservedElsewhere, known: true, pricePerUnit: null, lots: [] },
+  });
+  test('cost what the bottles that are there did, and what a new pack does where there are none', () => {
+    const packs = () => ({
+      packs: [
+        { amount: 1000, price: 50 },
+        { amount: 250, price: 20 },
+      ],
+    });
+    const there = { ...level('A', 200), pricePerUnit: 0.03 };
+    expect(priceOfNeeds(needs, [there, level('B', 200)], packs)).toBeCloseTo(100 * 0.03 + 90 * 0.05, 9);
+    expect(priceOfNeeds(needs, [], () => null)).toBe(0);
   });
   test('what others have reserved is not free', () => {
     const [a, b] = haveAndNeed(needs, [level('A', 200, 90), level('B', 200)]);

@@ -21,10 +21,6 @@ export interface CupDose {
 /** A whole-drop dose is right when it is within this of the recipe. */
 export const DROP_TOLERANCE = 0.1;
 
-/** A recipe at a strength: every dose multiplied. */
-export const atStrength = (recipe: readonly RecipeDose[], strength: number): readonly RecipeDose[] =>
-  strength === 1 ? recipe : recipe.map((dose) => ({ ...dose, gramsPer100: dose.gramsPer100 * strength }));
-
 /** Doses for a cup of `mixGrams`, in grams and in whole drops. The recipe counts per 100 g of mixed product. */
 export function cupDoses(recipe: readonly RecipeDose[], mixGrams: number): CupDose[] {
   return recipe.map(({ colourant, gramsPer100 }) => {

@@ -43,6 +43,8 @@ export interface Findings {
 export const MOST_IN_RECIPE = 3;
 /** A clearer answer may be this much further from the colour than the nearest, one with fewer colourants so much for each less. */
 const SPARE_DELTA_E = 1.5;
+/** Recipes no further apart than this are as near as each other: the one with fewer colourants is offered. */
+const SAME_DELTA_E = 0.02;
 /** A dose below this share of what a recipe may hold does nothing. */
 const LEAST_SHARE = 1 / 4000;
 /** Doses tried at the start, by how many colourants are in it: evenly spaced in their logarithm. */
@@ -77,9 +79,11 @@ export function findRecipes(ask: FinderAsk): Findings {
     const first = [...good].sort(better)[0];
     return first ? [[kind, first]] : [];
   };
+  const sameNear = (a: FoundRecipe, b: FoundRecipe): boolean =>
+    Math.max(a.deltaE, b.deltaE) <= (best?.deltaE ?? 0) + SAME_DELTA_E;
   const depth = ({ seenToMm: mm }: FoundRecipe): number => mm ?? Infinity;
   const picked = [
-    ...by('nearest', (a, b) => a.deltaE - b.deltaE),
+    ...by('nearest', (a, b) => (sameNear(a, b) ? a.doses.length - b.doses.length : a.deltaE - b.deltaE)),
     ...by('fewest', (a, b) => a.doses.length - b.doses.length || a.deltaE - b.deltaE),
     ...by('clearest', (a, b) => (depth(a) === depth(b) ? a.deltaE - b.deltaE : depth(b) - depth(a))),
   ];

@@ -1,6 +1,10 @@
 import { z } from 'zod';
+import { MOST_COATS } from '../mixing/waterBuild';
 import { colourantSchema } from './schema';
-import { CLARITIES, tintPoursSchema, type WaterTint } from './waterTint';
+import { CLARITIES, MOST_POURS, tintPourSchema, type WaterTint } from './waterTint';
+
+/** Where coats and pours end apart from each other there is a stretch for each. */
+const MOST_STRETCHES = MOST_POURS + MOST_COATS;
 
 /** The water that a piece really has, where it is not the set's recipe: kept whole, so that no later change of the shelf moves it. */
 export const pieceWaterSchema = z.object({
@@ -15,7 +19,10 @@ export const pieceWaterSchema = z.object({
       }),
     )
     .max(5),
-  pours: tintPoursSchema.optional(),
+  pours: z
+    .array(tintPourSchema.extend({ clarity: z.enum(CLARITIES).optional() }))
+    .max(MOST_STRETCHES)
+    .optional(),
 });
 export type PieceWater = z.infer<typeof pieceWaterSchema>;
 
@@ -23,5 +30,5 @@ export type PieceWater = z.infer<typeof pieceWaterSchema>;
 export const tintOfWater = ({ clarity, doses, pours }: PieceWater): WaterTint => ({
   clarity,
   doses,
-  ...(pours && { pours }),
+  ...(pours && { pours: pours.map(({ clarity: own, ...pour }) => ({ ...pour, ...(own && { clarity: own }) })) }),
 });

@@ -1,5 +1,5 @@
 import { hexFromLinear, linearFromHex } from './colour';
-import { colourByDepth, lookAt, waterLook } from './waterLook';
+import { colourByDepth, lightByDepth, lookAt, waterLook } from './waterLook';
 import { CLEAR_TINT, CLEAR_TONE, type WaterTint } from './waterTint';
 import type { RecipeDose } from './doses';
 
@@ -16,6 +16,7 @@ const green: RecipeDose = {
   gramsPer100: 0.12,
 };
 const tinted = (doses: RecipeDose[]): WaterTint => ({ clarity: 'water-clear', doses });
+const BED = linearFromHex('#b9a883');
 const brightness = (hex: string): number => {
   const { red, green: g, blue } = linearFromHex(hex);
   return 0.2126 * red + 0.7152 * g + 0.0722 * blue;
@@ -79,6 +80,34 @@ test('pours count from the surface: a shallow shore shows the top pour only, the
   // Without scattering, 2 mm at 1 and 3 mm at 3 take as much light as 7 mm at 11/7; the product's own part is the same.
   const even = colourByDepth('#b9a883', { ...tinted([green]), pours: [{ thicknessMm: null, strength: 11 / 7 }] });
   expect(layered(7)).toBe(even(7));
+});
+test('a pour with colourants of its own is the same as a recipe of those', () => {
+  const peat = { ...tinted([green]).doses[0]!.colourant, id: 'peat', absorption: { red: 0.2, green: 0.5, blue: 0.9 } };
+  const doses = [...tinted([green]).doses, { colourant: peat, gramsPer100: 0 }];
+  const own = { [doses[0]!.colourant.id]: 0, peat: 0.25 };
+  const layered = lightByDepth(BED, {
+    clarity: 'water-clear',
+    doses,
+    pours: [{ thicknessMm: null, strength: 1, own }],
+  });
+  const alone = lightByDepth(BED, { clarity: 'water-clear', doses: [{ colourant: peat, gramsPer100: 0.25 }] });
+  for (const mm of [0, 2, 9]) expect(layered(mm)).toEqual(alone(mm));
+  // Order tells: a cloudy pour over a dark one hides it, under it it does not.
+  const milky = { ...doses[0]!, colourant: milk.colourant };
+  const two = (top: object, low: object) =>
+    lightByDepth(BED, {
+      clarity: 'water-clear',
+      doses: [milky, doses[1]!],
+      pours: [
+        { thicknessMm: 4, strength: 1, own: top as Record<string, number> },
+        { thicknessMm: null, strength: 1, own: low as Record<string, number> },
+      ],
+    })(8);
+  const [cloud, dark] = [
+    { [milk.colourant.id]: 0.3, peat: 0 },
+    { [milk.colourant.id]: 0, peat: 0.6 },
+  ];
+  expect(two(cloud, dark).red).toBeGreaterThan(1.5 * two(dark, cloud).red);
 });
 test('the last pour goes on to the bed even where it was given a thickness', () => {
   const pours = [{ thicknessMm: 1, strength: 1 }];

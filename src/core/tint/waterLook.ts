@@ -1,7 +1,7 @@
 import type { PieceDesign } from '../bed/schema';
 import { hexFromLinear, linearFromHex, type LinearRgb } from './colour';
 import { layerFlux, seenThrough, type Flux } from './twoFlux';
-import { type CHANNELS, tintOptics, type Optics, type WaterTint } from './waterTint';
+import { type CHANNELS, EVEN_POUR, pourDoses, tintOptics, type Optics, type WaterTint } from './waterTint';
 
 /** The colours of a piece's water from the surface down: `colours[i]` at depth `i·stepMm`, linear in between. */
 export interface WaterLook {
@@ -29,17 +29,14 @@ export const throughRgb = (flux: FluxRgb, bed: LinearRgb): LinearRgb => ({
   blue: seenThrough(flux.blue, bed.blue),
 });
 
-/** The pours that stand over a place of some depth, from the surface down, and how thick each is there. */
-function poursOver(tint: WaterTint, depthMm: number): { strength: number; mm: number }[] {
-  const pours = tint.pours?.length ? tint.pours : [{ thicknessMm: null, strength: 1 }];
-  const over: { strength: number; mm: number }[] = [];
+/** How thick each pour is over a place of some depth, from the surface down. */
+function pouredOver(pours: NonNullable<WaterTint['pours']>, depthMm: number): number[] {
   let left = depthMm;
-  pours.forEach(({ thicknessMm, strength }, i) => {
+  return pours.map(({ thicknessMm }, i) => {
     const mm = i === pours.length - 1 || thicknessMm === null ? left : Math.min(left, thicknessMm);
-    if (mm > 0) over.push({ strength, mm });
     left -= mm;
+    return mm;
   });
-  return over;
 }
 
 /**
@@ -49,16 +46,14 @@ function poursOver(tint: WaterTint, depthMm: number): { strength: number; mm: nu
  */
 export function lightByDepth(bed: LinearRgb, tint: WaterTint): (depthMm: number) => LinearRgb {
   const wet = { red: bed.red * WET, green: bed.green * WET, blue: bed.blue * WET };
-  const optics = new Map<number, Optics>();
-  const of = (strength: number): Optics => {
-    const known = optics.get(strength) ?? tintOptics(tint, strength);
-    optics.set(strength, known);
-    return known;
-  };
+  const pours: NonNullable<WaterTint['pours']> = tint.pours?.length ? tint.pours : [EVEN_POUR];
+  const optics = pours.map((pour) =>
+    tintOptics({ clarity: pour.clarity ?? tint.clarity, doses: pourDoses(tint.doses, pour) }),
+  );
   return (depthMm) =>
     // From the bed up: each pour is seen over what shows beneath it.
-    poursOver(tint, Math.max(0, depthMm)).reduceRight(
-      (under, { strength, mm }) => throughRgb(layerRgb(of(strength), mm), under),
+    pouredOver(pours, Math.max(0, depthMm)).reduceRight(
+      (under, mm, i) => (mm > 0 ? throughRgb(layerRgb(optics[i]!, mm), under) : under),
       wet,
     );
 }
@@ -118,3 +113,10 @@ export function waterLook(paint: BedPaint, tint: WaterTint, deepestMm: number, s
 /** The colour for a depth. */
 export const lookAt = ({ stepMm, colours }: WaterLook, depthMm: number): string =>
   colours[Math.min(colours.length - 1, Math.max(0, Math.round(depthMm / stepMm)))]!;
+
+/** A mix is told by a chip of this depth over white. */
+const CHIP_MM = 4;
+const CHIP_GROUND: LinearRgb = { red: 0.9, green: 0.9, blue: 0.9 };
+
+/** The colour by which the eye tells a mix from others: a few millimetres of it over white. */
+export const cupColour = (tint: WaterTint): string => hexFromLinear(lightByDepth(CHIP_GROUND, tint)(CHIP_MM));

@@ -24,13 +24,30 @@ export const CLARITY_OPTICS: Record<Clarity, Optics> = {
   hazy: { absorption: CLEAR_TONE, scattering: { red: 0.012, green: 0.012, blue: 0.013 } },
 };
 
-/** One pour of the water, counted from the surface down. `strength` multiplies every dose; the last pour goes on to the bed. */
+const ownDose = z.number({ error: 'Type a number' }).min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g');
+
+export const MOST_STRENGTH = 5;
+
+/** Grams of a colourant per 100 g of one pour, by the colourant's id. */
+export const ownDosesSchema = z.record(z.string().min(1).max(40), ownDose);
+export type OwnDoses = z.infer<typeof ownDosesSchema>;
+
+/**
+ * One pour of the water, counted from the surface down. `strength` multiplies every dose of the recipe; a colourant in `own` is
+ * dosed by that alone. The last pour goes on to the bed.
+ */
 export const tintPourSchema = z.object({
   thicknessMm: z.number({ error: 'Type a number' }).gt(0, 'Must be more than 0').max(60, 'At most 60 mm').nullable(),
-  strength: z.number({ error: 'Type a number' }).min(0, 'Cannot be negative').max(5, 'At most five times'),
+  strength: z
+    .number({ error: 'Type a number' })
+    .min(0, 'Cannot be negative')
+    .max(MOST_STRENGTH, `At most ${MOST_STRENGTH} times`),
+  own: ownDosesSchema.optional(),
 });
 export type TintPour = z.infer<typeof tintPourSchema>;
 export const MOST_POURS = 6;
+/** The recipe as it is, from the surface to the bed. */
+export const EVEN_POUR: TintPour = { thicknessMm: null, strength: 1 };
 export const tintPoursSchema = z.array(tintPourSchema).max(MOST_POURS, `At most ${MOST_POURS} pours`);
 
 /**
@@ -49,24 +66,32 @@ export function gradientPours(deepestMm: number, count: number, gradient = 1): T
 export interface WaterTint {
   clarity: Clarity;
   doses: readonly RecipeDose[];
-  pours?: readonly TintPour[];
+  /** From the surface down; a pour of another product may be clearer than the rest. */
+  pours?: readonly (TintPour & { clarity?: Clarity })[];
 }
 
 /** Water to which nothing was added, of the clearest product. */
 export const CLEAR_TINT: WaterTint = { clarity: 'water-clear', doses: [] };
 
-/** The optics of a product with doses at a strength: what absorbs adds, and what scatters adds. */
-export function tintOptics({ clarity, doses }: WaterTint, strength = 1): Optics {
+/** What a pour is tinted by. */
+export type PourTint = Pick<TintPour, 'strength' | 'own'>;
+
+/** A recipe as one pour has it: every dose times its strength, but those of its own. */
+export const pourDoses = (recipe: readonly RecipeDose[], { strength, own }: PourTint): readonly RecipeDose[] =>
+  strength === 1 && !own
+    ? recipe
+    : recipe.map((dose) => ({ ...dose, gramsPer100: own?.[dose.colourant.id] ?? dose.gramsPer100 * strength }));
+
+/** The optics of a product with doses: what absorbs adds, and what scatters adds. */
+export function tintOptics({ clarity, doses }: Pick<WaterTint, 'clarity' | 'doses'>): Optics {
   const own = CLARITY_OPTICS[clarity];
   const absorption = { ...own.absorption };
   const scattering = { ...own.scattering };
-  for (const { colourant, gramsPer100 } of doses) {
-    const amount = gramsPer100 * strength;
+  for (const { colourant, gramsPer100 } of doses)
     for (const channel of CHANNELS) {
-      absorption[channel] += colourant.absorption[channel] * amount;
-      scattering[channel] += (colourant.scattering?.[channel] ?? 0) * amount;
+      absorption[channel] += colourant.absorption[channel] * gramsPer100;
+      scattering[channel] += (colourant.scattering?.[channel] ?? 0) * gramsPer100;
     }
-  }
   return { absorption, scattering };
 }
 

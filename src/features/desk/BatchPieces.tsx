@@ -1,12 +1,17 @@
 'use client';
 
 import { complaintAt, replaceAt } from '@/core/records/replaceAt';
-import { batchSchema, type Batch } from '@/core/records/schema';
+import { batchOwnSchema, batchSchema, type BatchOwn, type Batch } from '@/core/records/schema';
 import type { BatchRow } from '@/core/records/views';
 import { DateTimeField } from '@/ui/controls/MomentField';
+import { Fold } from '@/ui/controls/Fold';
+import { Toggles } from '@/ui/controls/Toggles';
+import { ChoiceField } from '@/ui/measure/ChoiceField';
+import { BenchWindows } from '@/ui/measure/BenchWindows';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from './DeskContext';
+import { GuestPieces } from './GuestPieces';
 import styles from './BatchPieces.module.css';
 
 /** What is in a batch: its name, when it is poured, and how many of each design. Shut once a layer is poured. */
@@ -19,12 +24,15 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
       return { do: 'put', kind: 'batch', id: batch.id, version: stored.version, data: make(stored.data), label };
     }, label);
   };
-  const setCopies = (designId: string, copies: number): void => {
-    const order = desk.designs.map(({ id }) => id);
+  const setCopies = (designId: string, copies: number, first?: number): void => {
+    const order = [...desk.designs.map(({ id }) => id), ...(desk.guests ?? []).map(({ design }) => design.id)];
+    const placeOf = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
     change((newest) => {
       const others = newest.items.filter((item) => item.designId !== designId);
-      const items = copies === 0 ? others : [...others, { designId, copies }];
-      return { ...newest, items: items.sort((a, b) => order.indexOf(a.designId) - order.indexOf(b.designId)) };
+      const now = newest.items.find((item) => item.designId === designId);
+      const items =
+        copies === 0 ? others : [...others, { ...now, ...(first && first > 1 && { first }), designId, copies }];
+      return { ...newest, items: items.sort((a, b) => placeOf(a.designId) - placeOf(b.designId)) };
     }, `Change the pieces of ${data.name}`);
   };
   return (
@@ -57,9 +65,100 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
               />
             ))}
           </div>
+          <GuestPieces
+            batch={data}
+            setCopies={setCopies}
+            complaint={(designId, copies) => copiesComplaint(data, designId, copies)}
+          />
+          <Own batch={data} change={change} />
         </>
       )}
     </div>
+  );
+}
+
+interface OwnProps {
+  batch: Batch;
+  change: (make: (data: Batch) => Batch, label: string) => void;
+}
+
+const NO_FILLER = 'smallest';
+
+/** In what a batch departs from the workshop: the room on the day, its cups, who pours, what leftovers fill. */
+function Own({ batch, change }: OwnProps) {
+  const { desk } = useDesk();
+  const { room, cupGrams, benchWindows } = desk.shelf.settings.data;
+  const putWindows = (windows: Batch['benchWindows']): void =>
+    change((newest) => ({ ...newest, benchWindows: windows }), `Change when ${batch.name} is poured`);
+  const own = batch.own ?? {};
+  const departs = Object.keys(own).length > 0 || batch.benchWindows !== null;
+  const put = (part: { [K in keyof BatchOwn]?: BatchOwn[K] | undefined }): void =>
+    change(({ own: before, ...data }) => {
+      const next = Object.fromEntries(
+        Object.entries({ ...before, ...part }).filter(([, value]) => value !== undefined),
+      ) as BatchOwn;
+      return Object.keys(next).length > 0 ? { ...data, own: next } : data;
+    }, `Change what ${batch.name} has of its own`);
+  const complaint = (key: keyof BatchOwn) => (value: number) => complaintAt(batchOwnSchema, own, [key], value);
+  return (
+    <Fold summary={departs ? 'Room, cups, hands: its own' : 'Room, cups, hands: as the workshop'}>
+      <div className={styles.own}>
+        <MeasureField
+          label="Room on that day"
+          quantity="temperature"
+          value={own.roomC ?? room.temperatureC}
+          hint={own.roomC === undefined ? 'as in the workshop' : undefined}
+          validate={complaint('roomC')}
+          onCommit={(roomC) => put({ roomC: roomC === room.temperatureC ? undefined : roomC })}
+        />
+        <MeasureField
+          label="A cup may hold"
+          quantity="mass"
+          value={own.cupGrams ?? cupGrams}
+          step={10}
+          hint={own.cupGrams === undefined ? 'as in the workshop' : undefined}
+          validate={complaint('cupGrams')}
+          onCommit={(grams) => put({ cupGrams: grams === cupGrams ? undefined : grams })}
+        />
+        <Toggles
+          label="Pairs of hands"
+          shown
+          value={String(own.hands ?? 1) as '1' | '2'}
+          choices={[
+            { value: '1', label: 'one' },
+            { value: '2', label: 'two' },
+          ]}
+          onChoose={(hands) => put({ hands: hands === '2' ? 2 : undefined })}
+        />
+        <ChoiceField
+          label="Leftovers fill"
+          value={own.fillerId ?? NO_FILLER}
+          choices={[
+            { value: NO_FILLER, label: 'the smallest piece' },
+            ...desk.designs
+              .filter(({ id }) => batch.items.some(({ designId }) => designId === id))
+              .map(({ id, data }) => ({ value: id, label: data.tag })),
+          ]}
+          onCommit={(id) => put({ fillerId: id === NO_FILLER ? undefined : id })}
+        />
+        <ChoiceField
+          label="Poured"
+          value={batch.benchWindows ? 'own' : 'workshop'}
+          choices={[
+            { value: 'workshop', label: 'whenever at the bench' },
+            { value: 'own', label: 'only at some times' },
+          ]}
+          onCommit={(which) => putWindows(which === 'own' ? [...benchWindows] : null)}
+        />
+        {batch.benchWindows && (
+          <BenchWindows
+            windows={batch.benchWindows}
+            onChange={putWindows}
+            none="None: nothing can be poured of this batch."
+          />
+        )}
+      </div>
+    </Fold>
   );
 }
 

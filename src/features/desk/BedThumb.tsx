@@ -6,6 +6,7 @@ import type { PieceDesign } from '@/core/bed/schema';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { paintBed } from '@/ui/plan/paintBed';
 import { pictureOf } from './pictures';
+import { whenCalm } from '@/ui/whenCalm';
 
 interface BedThumbProps {
   design: PieceDesign;
@@ -19,13 +20,19 @@ interface BedThumbProps {
 export function BedThumb({ design, levelMm, tint, filling = false }: BedThumbProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { widthMm, lengthMm } = outlineSize(design.outline);
+  const drawn = useRef(false);
   useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    const { grid, look } = pictureOf(design, levelMm, tint, true);
-    element.width = grid.columns;
-    element.height = grid.rows;
-    element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, look), 0, 0);
+    const draw = (): void => {
+      const element = canvas.current;
+      if (!element) return;
+      const { grid, look } = pictureOf(design, levelMm, tint, true);
+      element.width = grid.columns;
+      element.height = grid.rows;
+      element.getContext('2d')?.putImageData(paintBed(grid, levelMm, design.landColour, look), 0, 0);
+      drawn.current = true;
+    };
+    // What is dragged is followed in the same frame; a first picture waits until the page it is on stands.
+    return drawn.current ? draw() : whenCalm(draw);
   }, [design, levelMm, tint]);
   const scale = Math.min(0.5, 110 / Math.max(widthMm, lengthMm));
   const size = filling

@@ -16,8 +16,7 @@ const beds = new LRUCache<string, PictureBed>({ max: 140 });
 
 /** A bed for a picture from those kept, or built anew. */
 export const keptPicture: PictureSource = (design, cellMm) => {
-  // Where rocks have a paint of their own the bed notes where they stand.
-  const key = `${cellMm} ${design.rockColour ? 'rocks' : ''} ${bedKey(design)}`;
+  const key = `${cellMm} ${bedKey(design)}`;
   const bed = beds.get(key) ?? makePictureBed(design, cellMm);
   beds.set(key, bed);
   return bed;

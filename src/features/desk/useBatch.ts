@@ -23,6 +23,8 @@ export interface OpenBatch {
   request: PlanRequest | null;
   plan: Plan | null;
   planning: boolean;
+  /** Amounts that still come in with the page. */
+  later: Promise<Amounts> | null;
   choose: (id: string) => void;
 }
 
@@ -57,14 +59,14 @@ export function useBatch(served: ServedBatch | null): OpenBatch {
   }, [behind, batchId, show]);
   const request = useMemo(() => batch && batchRequest(desk, batch.data, detail), [desk, batch, detail]);
   const kept = detail?.kept?.amounts ?? null;
-  const { amounts, planning } = useAmounts(kept ? null : request, ours?.amounts ?? null, batch?.id);
+  const { amounts, planning, later } = useAmounts(kept ? null : request, ours?.amounts ?? null, batch?.id);
   const figures = kept ?? amounts;
   const plan = useMemo(
     () => (request && figures ? withTimes(figures, planTimes(figures, request)) : null),
     [request, figures],
   );
   const choose = (id: string): void => router.replace(`?batch=${id}`, { scroll: false });
-  return { batch, detail, request, plan, planning: kept === null && planning, choose };
+  return { batch, detail, request, plan, planning: kept === null && planning, later: kept ? null : later, choose };
 }
 
 /** What is kept of a batch; null when it is gone. */

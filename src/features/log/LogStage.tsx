@@ -3,6 +3,7 @@
 import Button from '@mui/material/Button';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
+import { requestOfLayer } from '@/core/plan';
 import type { Command } from '@/core/records/command';
 import type { PourRecord } from '@/core/records/schema';
 import { Held } from '@/ui/held/Held';
@@ -57,7 +58,7 @@ export function LogStage({ served }: { served: ServedBatch | null }) {
                     key={`${batch.id}.${layer.number}`}
                     draftKey={`aguada.pour.${batch.id}.${layer.number}`}
                     layer={layer}
-                    request={request}
+                    request={requestOfLayer(request, layer)}
                     before={pour}
                     now={desk.now}
                     onSave={save}
@@ -71,7 +72,7 @@ export function LogStage({ served }: { served: ServedBatch | null }) {
                     key={layer.number}
                     layer={layer}
                     pour={pour}
-                    request={request}
+                    request={requestOfLayer(request, layer)}
                     onCorrect={() => enter(layer.number)}
                     onStrike={layer.number === pours.at(-1)?.layer ? () => strike(layer.number) : undefined}
                   />

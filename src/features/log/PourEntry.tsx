@@ -18,6 +18,8 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { pourWords } from '../desk/summarise';
 import type { Outcome } from '../door/editDoor';
 import { firstDraft, pourDraftSchema, pourFromDraft, type PourDraft } from './pourDraft';
+import { tintForMend } from '@/core/mixing/partMend';
+import { DEFAULT_DROP_GRAMS } from '@/core/tint/schema';
 import { RatioMark } from './RatioMark';
 import styles from './LogStage.module.css';
 
@@ -39,6 +41,9 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
   const units = useUnits();
   const { parts } = request.product;
   const resolver = useMemo(() => zodResolver(pourFromDraft(layer, parts !== null, units)), [layer, parts, units]);
+  const dropGrams = (colourantId: string): number =>
+    request.recipe.doses.find(({ colourant }) => colourant.id === colourantId)?.colourant.dropGrams ??
+    DEFAULT_DROP_GRAMS;
   const [draftShape] = useState(() => pourDraftSchema.refine(({ cups }) => cups.length === layer.cups.length));
   const form = useForm<PourDraft, unknown, PourRecord>({
     resolver,
@@ -78,7 +83,7 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
         <Typed control={control} name="temperature" label={`Room, ${preferredUnit('temperature', units).symbol}`} big />
       </div>
       {layer.cups.map((cup, i) => (
-        <CupEntry key={cup.number} cup={cup} index={i} parts={parts} control={control} />
+        <CupEntry key={cup.number} cup={cup} index={i} parts={parts} control={control} dropGrams={dropGrams} />
       ))}
       <Typed
         control={control}
@@ -150,11 +155,14 @@ function CupEntry({
   index,
   parts,
   control,
+  dropGrams,
 }: {
   cup: CupPlan;
   index: number;
   parts: Parts | null;
   control: DraftControl;
+  /** Of a colourant, by its id. */
+  dropGrams: (colourantId: string) => number;
 }) {
   const units = useUnits();
   const unit = preferredUnit('mass', units);
@@ -164,6 +172,7 @@ function CupEntry({
     return parsed.ok ? parsed.value : 0;
   };
   const [a, b] = [grams(typed.a), grams(typed.b)];
+  const reading = parts && a > 0 && b > 0 ? ratioReading(a, b, parts) : null;
   const planned = (value: number): string => `planned ${editText(value, 'mass', units, 1)}`;
   return (
     <fieldset className={styles.cupEntry}>
@@ -188,9 +197,14 @@ function CupEntry({
             big
           />
         )}
-        {parts && a > 0 && b > 0 && (
+        {reading && (
           <div className={styles.ratio}>
-            <RatioMark reading={ratioReading(a, b, parts)} units={units} live />
+            <RatioMark
+              reading={reading}
+              units={units}
+              live
+              tint={reading.add ? tintForMend(reading.add, cup, dropGrams) : []}
+            />
           </div>
         )}
         <Typed control={control} name={`cups.${index}.note`} label="Note" />

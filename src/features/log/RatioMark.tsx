@@ -1,19 +1,28 @@
+import type { TintMend } from '@/core/mixing/partMend';
 import type { RatioReading } from '@/core/mixing/ratio';
 import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 import styles from './RatioMark.module.css';
 
 const WORDS: Record<RatioReading['grade'], string> = { good: 'ratio good', off: 'ratio off', wrong: 'ratio wrong' };
 
+const tintWords = (tint: readonly TintMend[]): string =>
+  tint.length === 0
+    ? ''
+    : ` and wants ${tint.map(({ name, drops }) => `${drops} ${drops === 1 ? 'drop' : 'drops'} more of ${name.toLowerCase()}`).join(', ')}`;
+
 /** How a cup's ratio came out: shape, word and colour, and what mends it. */
 export function RatioMark({
   reading,
   units,
   live = false,
+  tint = [],
 }: {
   reading: RatioReading;
   units: UnitPreferences;
   /** Spoken as it changes, while the figures are typed. */
   live?: boolean;
+  /** What the mended cup wants of its colourants. */
+  tint?: readonly TintMend[];
 }) {
   const percent = `${reading.error > 0 ? '+' : reading.error < 0 ? '−' : ''}${Math.abs(reading.error * 100).toFixed(1)} % A`;
   return (
@@ -36,7 +45,7 @@ export function RatioMark({
       <span>
         {WORDS[reading.grade]}, {percent}.
         {reading.add && (
-          <b>{` Add ${formatMeasure(reading.add.grams, 'mass', units)} of part ${reading.add.part}; the cup then holds ${formatMeasure(reading.add.newTotalGrams, 'mass', units)}.`}</b>
+          <b>{` Add ${formatMeasure(reading.add.grams, 'mass', units)} of part ${reading.add.part}; the cup then holds ${formatMeasure(reading.add.newTotalGrams, 'mass', units)}${tintWords(tint)}.`}</b>
         )}
       </span>
     </p>

@@ -54,6 +54,7 @@ export function LayoutWalk({ wish, stock, laid, match: set, limits }: LayoutWalk
       name: stock.tiles[tile]!.tag,
       look: first.look,
       landColour: design?.landColour ?? '#999999',
+      rockColour: design?.rockColour,
       liftMm: [0, 0],
       levelMm: [first.levelMm[1], last.levelMm[1]],
       cut: design

@@ -110,6 +110,7 @@ function Walk({ match, row, request, at, onAt }: WalkProps) {
           name: turned ? `${name}, turned` : name,
           look: left.look,
           landColour: design?.landColour ?? '#999999',
+          rockColour: design?.rockColour,
           cut: design
             ? boardCut(pictureBed(design, false).grid, design.outline, request.levelMm, turned)
             : {

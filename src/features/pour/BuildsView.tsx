@@ -16,6 +16,7 @@ import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMe
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { planInWorker } from '@/workers/planner';
 import { useDesk, useDeskPlan } from '../desk/DeskContext';
+import { BuildEditor } from './BuildEditor';
 import styles from './BuildsView.module.css';
 
 const lane = Symbol('water builds');
@@ -60,6 +61,7 @@ export function BuildsView() {
   const tinted = request.recipe.doses.some(({ gramsPer100 }) => gramsPer100 > 0);
   const isChosen = ({ kindId, tint, filmMm }: WaterBuild): boolean =>
     filmMm === null &&
+    !desk.set.data.build?.coats.length &&
     desk.set.data.productId === kindId &&
     (tint === 'graded' ? graded : tint === 'none' ? !tinted : tinted && !graded);
 
@@ -68,7 +70,10 @@ export function BuildsView() {
       const outcome = await door.run(() => ({ do: 'stock', productIds: [build.kindId] }), 'Put on the shelf');
       if (!outcome.ok) return;
     }
-    changeSet((set) => ({ ...set, productId: build.kindId }), `Build the water as ${build.name.toLowerCase()}`);
+    changeSet(
+      ({ build: _, ...set }) => ({ ...set, productId: build.kindId }),
+      `Build the water as ${build.name.toLowerCase()}`,
+    );
     const recipe = desk.shelf.recipes.find(({ id }) => id === desk.set.data.recipeId);
     if (!recipe || build.tint === 'none') return;
     if (build.tint === 'graded' && !graded)
@@ -87,6 +92,8 @@ export function BuildsView() {
         <Link href={`/sets/${desk.set.id}/pour`}>Batches</Link> The same pieces, the ways water is made. Figures are of
         this set; typical products stand in where you have none of a kind.
       </p>
+      <BuildEditor request={request} deepestMm={deepestMm} />
+      <h2 className={styles.heading}>The known schools, for this set</h2>
       <ul className={styles.builds}>
         {WATER_BUILDS.map((build) => {
           const own = figures.get(build.key);

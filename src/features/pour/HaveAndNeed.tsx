@@ -7,35 +7,30 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Link from 'next/link';
-import { useState } from 'react';
-import type { Plan, PlanRequest } from '@/core/plan';
-import type { BatchRow } from '@/core/records/views';
-import { haveAndNeed, shoppingList, type HaveAndNeed as Line } from '@/core/stock/haveAndNeed';
+import { haveAndNeed, shoppingList, type HaveAndNeed as Line, type StockLevel } from '@/core/stock/haveAndNeed';
+import { lotChanges, outOfLots } from '@/core/stock/lotChange';
 import { batchNeeds } from '@/core/stock/needs';
 import { packsOf } from '@/core/stock/packs';
 import type { StockItem } from '@/core/stock/schema';
 import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import type { PlannedBatch } from '../desk/BatchPlan';
 import { useDesk } from '../desk/DeskContext';
-import { useStockLevels } from '../desk/useStockLevels';
 import styles from './PourStage.module.css';
 
-interface HaveAndNeedProps {
-  batch: BatchRow;
-  request: PlanRequest;
-  plan: Plan;
+interface HaveAndNeedProps extends PlannedBatch {
+  /** What stands on the shelf; null until it is read. */
+  levels: readonly StockLevel[] | null;
+  onKept: () => void;
 }
 
 /** Nothing below this is worth a word: no scale on a bench shows it. */
 const CRUMB = 0.05;
 
 /** What the batch takes against what stands on the shelf, what to buy, and what is kept for it. */
-export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
+export function HaveAndNeed({ batch, request, plan, levels, onKept }: HaveAndNeedProps) {
   const { desk, door } = useDesk();
   const units = useUnits();
-  // What is kept for a batch changes nothing of the batch itself.
-  const [kept, setKept] = useState(0);
-  const levels = useStockLevels(batch.id, `${batch.version} ${desk.history.undo ?? ''} ${desk.now} ${kept}`);
   const needs = batchNeeds(request, plan, desk.shelf.consumables);
   const lines = haveAndNeed(needs, levels ?? []);
   const buy = shoppingList(lines, (item) => packsOf(item, desk.shelf));
@@ -43,6 +38,20 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
     item.kind === 'consumable' ? String(Math.ceil(value)) : formatMeasure(value, 'mass', units, value < 10 ? 2 : 1);
   const packWords = (item: StockItem, held: number): string =>
     item.kind === 'consumable' ? `a pack of ${held}` : formatMeasure(held, 'mass', units, 0);
+  const changes = lines
+    .filter(({ item }) => item.kind === 'product')
+    .flatMap(({ item, part, level }) =>
+      lotChanges(
+        plan.layers
+          .filter((layer) => !layer.cure.poured && (layer.productId ?? request.product.id) === item.id)
+          .map(({ number, mixGrams, parts }) => ({
+            number,
+            takes: part === 'A' ? (parts?.partAGrams ?? 0) : part === 'B' ? (parts?.partBGrams ?? 0) : mixGrams,
+          })),
+        part,
+        level.lots,
+      ),
+    );
   const reserved = lines.some(({ level }) => level.reservedHere > 0);
   const moved = lines.some(({ level, likely }) => Math.abs(level.reservedHere - likely) > 0.5 && reserved);
   const reserve = async (wanted: boolean): Promise<void> => {
@@ -50,7 +59,7 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
       () => ({ do: 'reserve', batchId: batch.id, wanted }),
       wanted ? `Kept for ${batch.data.name}` : `Given back from ${batch.data.name}`,
     );
-    setKept((times) => times + 1);
+    onKept();
   };
   const status = (line: Line): { mark: string; words: string } => {
     const { level, short, shortHigh } = line;
@@ -82,6 +91,13 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
                   {line.level.reservedElsewhere > 0 && (
                     <small>{` ${amount(line, line.level.reservedElsewhere)} kept for other batches`}</small>
                   )}
+                  {line.item.kind === 'product' && line.level.lots.length > 0 && (
+                    <small>
+                      {` out of ${outOfLots(line.level.lots, line.likely)
+                        .map(({ name, takes, left }) => `${name} (${amount(line, takes)} of ${amount(line, left)})`)
+                        .join(', then ')}`}
+                    </small>
+                  )}
                   {line.level.expired > CRUMB && (
                     <small>{` ${amount(line, line.level.expired)} past its date, not counted`}</small>
                   )}
@@ -100,6 +116,11 @@ export function HaveAndNeed({ batch, request, plan }: HaveAndNeedProps) {
       <p className={styles.small}>
         At most: what the beds may be off by, each on its own, and half as much loss again.
       </p>
+      {changes.map(({ layer, part, from, to }) => (
+        <p key={`${layer} ${part} ${from}`} className={styles.plants}>
+          {`In layer ${layer} ${part === 'all' ? 'the product' : `part ${part}`} changes from ${from} to ${to}: pour joined pieces from one bottle, another may be a shade apart.`}
+        </p>
+      ))}
       {levels !== null && buy.length > 0 && (
         <div role="group" aria-label="To buy">
           <p>

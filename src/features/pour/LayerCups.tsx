@@ -3,19 +3,25 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
-import type { CupPlan, LayerPlan, Plan, PlanRequest } from '@/core/plan';
+import { mostMixGrams } from '@/core/mixing/potLife';
+import { requestOfLayer, type CupPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { Batch } from '@/core/records/schema';
 import type { BatchRow } from '@/core/records/views';
+import { cupColour } from '@/core/tint/waterLook';
+import { pourDoses } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { later } from '@/ui/later';
 import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
 import { CupPicture } from './CupPicture';
-import { strengthWords } from './doseWords';
+import { PLANTS_FIRST, tintWords } from './doseWords';
 import { whyThisSplit } from './whyThisSplit';
 import styles from './PourStage.module.css';
 
 const Arrange = later(async () => (await import('./ArrangeCups')).ArrangeCups);
+
+/** More cups than these are shown when they are asked for. */
+const FIRST_CUPS = 24;
 
 interface LayerCupsProps {
   batch: BatchRow;
@@ -35,12 +41,18 @@ function movesWith(layer: LayerPlan, pour: CupPlan['pours'][number], cup: number
 }
 
 /** The cups of one layer as they are mixed, or with every piece loose to be moved to another. */
-export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
+export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps) {
+  const request = requestOfLayer(whole, layer);
+  const colour = cupColour({
+    clarity: request.product.clarity ?? 'water-clear',
+    doses: pourDoses(request.recipe.doses, { strength: layer.strength ?? 1, ...(layer.own && { own: layer.own }) }),
+  });
   const { desk, door } = useDesk();
   const { units, measureBy } = desk.shelf.settings.data;
   const awake = useAwake();
   const [arranging, setArranging] = useState(false);
-  const filler = smallestPour(layer);
+  const [all, setAll] = useState(layer.cups.length <= FIRST_CUPS);
+  const filler = fillerOf(layer, batch.data.own?.fillerId);
   const moved = batch.data.moves?.some((move) => move.layer === layer.number) ?? false;
   const change = (make: (moves: NonNullable<Batch['moves']>) => NonNullable<Batch['moves']>, label: string): void =>
     void door.run(({ batches }) => {
@@ -58,16 +70,20 @@ export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
     <div className={styles.layer}>
       <h3>
         Layer {layer.number} of {plan.layers.length}
-        {strengthWords(layer.strength)}
+        {layer.productId !== undefined && `, ${request.product.name.toLowerCase()}`}
+        {tintWords(layer)}
         <span>
           up to {formatMeasure(layer.toMm, 'length', units)} · {layer.cure.poured ? 'poured' : 'pour'}{' '}
           {shortTime(layer.cure.pouredAt)}
         </span>
       </h3>
+      {(layer.plantsBefore || (layer.number === 1 && plan.plantsFirst)) && (
+        <p className={styles.plants}>{PLANTS_FIRST}</p>
+      )}
       {arranging ? (
         <Arrange.Part
           layer={layer}
-          mostGrams={plan.mix.mostGrams}
+          mostGrams={mostMixGrams(request.product, request.room.temperatureC, request.bench.cupGrams).grams}
           onMove={(pour, cup) =>
             change(
               (moves) => [...others(moves), ...movesWith(layer, pour, cup)],
@@ -77,7 +93,7 @@ export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
         />
       ) : (
         <div className={styles.row}>
-          {layer.cups.map((cup) => (
+          {(all ? layer.cups : layer.cups.slice(0, FIRST_CUPS)).map((cup) => (
             <CupPicture
               key={cup.number}
               cup={cup}
@@ -86,14 +102,19 @@ export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
               filler={filler}
               told={awake}
               fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)}
-              colour={plan.pieces[0]?.colour.deepest ?? '#2f6450'}
+              colour={colour}
             />
           ))}
+          {!all && (
+            <Button size="small" onClick={() => setAll(true)}>
+              {`Show all ${layer.cups.length} cups`}
+            </Button>
+          )}
         </div>
       )}
       {awake && !batch.poured && layer.cups.length > 0 && (
         <p className={styles.why}>
-          {whyThisSplit(layer, plan, request, units)}{' '}
+          {whyThisSplit(layer, request, units)}{' '}
           <Button size="small" variant="text" onClick={() => setArranging(!arranging)}>
             {arranging ? 'Show the cups as they are mixed' : 'Move pieces between cups'}
           </Button>
@@ -108,8 +129,12 @@ export function LayerCups({ batch, layer, plan, request }: LayerCupsProps) {
   );
 }
 
-/** The piece that takes least: what a leftover may still fill. */
-function smallestPour({ cups }: LayerPlan): { tag: string; grams: number } | null {
+/** What a leftover may still fill: a piece of the maker's choosing, else the one that takes least. */
+function fillerOf({ cups }: LayerPlan, designId: string | undefined): { tag: string; grams: number } | null {
   const all = cups.flatMap(({ pours }) => pours);
-  return all.length === 0 ? null : all.reduce((least, pour) => (pour.grams < least.grams ? pour : least));
+  const wanted = all.find((pour) => pour.designId === designId);
+  return (
+    wanted ??
+    all.reduce<(typeof all)[number] | null>((least, pour) => (least && least.grams <= pour.grams ? least : pour), null)
+  );
 }

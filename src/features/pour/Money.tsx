@@ -5,6 +5,7 @@ import { dayAndMonth } from '@/core/cure/dayNames';
 import { quote, TYPICAL_WORK, workSchema, type Work } from '@/core/money/quote';
 import {
   handsOnMinutes,
+  waterGrams,
   planDifference,
   withLevel,
   withMore,
@@ -13,25 +14,29 @@ import {
   type PlanRequest,
 } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
-import type { BatchRow } from '@/core/records/views';
+import type { Spent } from '@/core/records/views';
+import { priceOfNeeds, type StockLevel } from '@/core/stock/haveAndNeed';
 import { batchNeeds } from '@/core/stock/needs';
+import { packsOf } from '@/core/stock/packs';
+import type { StockItem } from '@/core/stock/schema';
 import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { planInWorker } from '@/workers/planner';
+import type { PlannedBatch } from '../desk/BatchPlan';
 import { useDesk } from '../desk/DeskContext';
+import { useFetched } from '../desk/useFetched';
 import styles from './PourStage.module.css';
 
-interface MoneyProps {
-  batch: BatchRow;
-  request: PlanRequest;
-  plan: Plan;
+interface MoneyProps extends PlannedBatch {
+  /** What stands on the shelf. */
+  levels: readonly StockLevel[];
 }
 
 /** What the batch costs with its hours, what to ask for it, the job's budget, and what a change would cost. */
-export function Money({ batch, request, plan }: MoneyProps) {
+export function Money({ batch, request, plan, levels }: MoneyProps) {
   const { desk, door } = useDesk();
   const units = useUnits();
   const { settings, consumables } = desk.shelf;
@@ -45,29 +50,37 @@ export function Money({ batch, request, plan }: MoneyProps) {
       };
     }, 'Work is counted so');
   const needs = batchNeeds(request, plan, consumables);
-  const used = needs.filter(({ item }) => item.kind === 'consumable');
+  const spent =
+    useFetched<Spent[]>(
+      `/api/sets/${encodeURIComponent(desk.set.id)}/spent`,
+      `${batch.version} ${desk.history.undo ?? ''}`,
+    ) ?? [];
+  const price = (kind: StockItem['kind']): number =>
+    priceOfNeeds(
+      needs.filter(({ item }) => item.kind === kind),
+      levels,
+      (item) => packsOf(item, desk.shelf),
+    );
   // Cups are counted once: by their pack where they stand on the shelf as a consumable, else by the price of one.
   const cupsByPack = consumables.some(({ data }) => data.per === 'cup');
-  const consumablesPrice =
-    used.reduce((sum, { item, likely }) => {
-      const data = consumables.find(({ id }) => id === item.id)?.data;
-      return sum + (data ? (likely * data.packPrice) / data.packCount : 0);
-    }, 0) + (cupsByPack ? 0 : plan.cost.cups);
   const product = needs.filter(({ item }) => item.kind === 'product');
+  const water = waterGrams(plan);
   const asked = quote({
-    pieces: plan.totals.pieces,
-    mixGrams: plan.totals.mixGrams,
-    pouredGrams: plan.totals.pouredGrams,
+    ...{ pieces: plan.totals.pieces, ...water },
+    pricePerGram: water.mixGrams > 0 ? price('product') / water.mixGrams : 0,
     highMixGrams: product.reduce((sum, { high }) => sum + high, 0),
-    pricePerGram: request.product.packPrice / request.product.packGrams,
-    colourantPrice: plan.cost.colourant,
-    consumablesPrice,
+    colourantPrice: price('colourant'),
+    consumablesPrice: price('consumable') + (cupsByPack ? 0 : plan.cost.cups),
     pourMinutes: handsOnMinutes(plan, request),
     work,
   });
   const { low, likely, high } = asked;
   const money = (value: number): string => formatMoney(value, units);
+  const lostMoney = water.mixGrams > 0 ? likely.product * (1 - water.pouredGrams / water.mixGrams) : 0;
   const job = desk.set.data.job;
+  const others = spent.reduce((sum, one) => sum + (one.batchId === batch.id ? 0 : one.money), 0);
+  const own = spent.find(({ batchId }) => batchId === batch.id)?.money ?? 0;
+  const planned = likely.product + likely.colourant + likely.consumables;
   const validate = (key: keyof Work) => (value: number) => complaintAt(workSchema, work, [key], value);
   const explain = (title: string) => () => ({
     title,
@@ -82,7 +95,10 @@ export function Money({ batch, request, plan }: MoneyProps) {
       { label: 'Cost', value: money(likely.cost) },
       { label: 'Margin', value: `${Math.round(work.margin * 100)} %` },
     ],
-    assumptions: ['No run of yours was timed yet: hours are typical figures.'],
+    assumptions: [
+      'What is on the shelf counts at what its bottles cost, what has to be bought at the price of a new pack.',
+      'No run of yours was timed yet: hours are typical figures.',
+    ],
     estimate: true,
   });
   return (
@@ -140,9 +156,30 @@ export function Money({ batch, request, plan }: MoneyProps) {
           note={`${formatMinutes(handsOnMinutes(plan, request))} of them mixing and pouring`}
         />
       </Readings>
+      <Shares
+        of={[
+          { name: 'water in the pieces', money: likely.product - lostMoney },
+          { name: 'lost in cups', money: lostMoney },
+          { name: 'colourants', money: likely.colourant },
+          { name: 'consumables', money: likely.consumables },
+          { name: 'hours of mixing and pouring', money: (handsOnMinutes(plan, request) / 60) * work.ratePerHour },
+          { name: 'hours at the pieces', money: ((plan.totals.pieces * work.minutesPerPiece) / 60) * work.ratePerHour },
+        ]}
+        words={money}
+      />
+      {batch.poured && own > 0 && (
+        <p>
+          Out of the bottles so far: <b>{money(own)}</b>
+          {batch.poured.layers < batch.poured.of
+            ? ` for ${batch.poured.layers} of ${batch.poured.of} layers; ${money(planned)} planned for all.`
+            : `, ${money(planned)} planned: ${own > planned ? `${money(own - planned)} more` : `${money(planned - own)} less`}.`}
+        </p>
+      )}
       {job && (job.budget !== null || job.hours) && (
         <>
-          {job.budget !== null && <Budget label="Money of the job" of={job.budget} needs={likely.cost} words={money} />}
+          {job.budget !== null && (
+            <Budget label="Money of the job" of={job.budget} spent={others} needs={likely.cost} words={money} />
+          )}
           {job.hours && (
             <Budget
               label="Hours of the job"
@@ -158,25 +195,53 @@ export function Money({ batch, request, plan }: MoneyProps) {
   );
 }
 
+/** What the cost is made up of, stage by stage, as one bar and in words. */
+function Shares({ of, words }: { of: readonly { name: string; money: number }[]; words: (value: number) => string }) {
+  const all = of.reduce((sum, { money }) => sum + money, 0);
+  const shown = of.filter(({ money }) => money > 0);
+  if (all <= 0) return null;
+  return (
+    <figure className={styles.shares} aria-label="What the cost is made up of">
+      <div className={styles.bar} aria-hidden>
+        {shown.map(({ name, money }, i) => (
+          <span key={name} style={{ width: `${(money / all) * 100}%`, opacity: 1 - i * 0.14 }} />
+        ))}
+      </div>
+      <figcaption>
+        {shown.map(({ name, money }, i) => (
+          <span key={name}>
+            <i style={{ opacity: 1 - i * 0.14 }} /> {name} <b>{words(money)}</b>
+          </span>
+        ))}
+      </figcaption>
+    </figure>
+  );
+}
+
 function Budget({
   label,
   of,
+  spent = 0,
   needs,
   words,
 }: {
   label: string;
   of: number;
+  /** By the other batches of the job, as it really was. */
+  spent?: number;
   needs: number;
   words: (value: number) => string;
 }) {
-  const share = of > 0 ? needs / of : 1;
-  const over = share > 1;
+  const share = (value: number): number => (of > 0 ? Math.min(1, value / of) : 1) * 100;
+  const left = of - spent - needs;
   return (
-    <div role="img" aria-label={`${label}: ${words(needs)} of ${words(of)}`}>
-      {label}: {words(needs)} of {words(of)}
-      {over ? `, ${words(needs - of)} over` : `, ${words(of - needs)} left`}
+    <div role="img" aria-label={`${label}: ${words(spent + needs)} of ${words(of)}`}>
+      {label}: {spent > 0 && `${words(spent)} gone into other batches, `}
+      {words(needs)} for this one, of {words(of)}
+      {left < 0 ? `, ${words(-left)} over` : `, ${words(left)} left`}
       <div className={styles.bar}>
-        <span style={{ width: `${Math.min(100, share * 100)}%` }} data-over={over || undefined} />
+        <span style={{ width: `${share(spent)}%` }} data-spent />
+        <span style={{ width: `${Math.min(100 - share(spent), share(needs))}%` }} data-over={left < 0 || undefined} />
       </div>
     </div>
   );

@@ -5,13 +5,14 @@ import { pieceKey } from '@/core/bed/pieceRef';
 import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
 import { cupWork } from '@/core/mixing/cupWork';
-import type { LayerPlan, Plan, PlanRequest } from '@/core/plan';
+import { ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
+import { productsOf, requestOfLayer, type FinishPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
 import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { copyNames, damWords } from '../desk/summarise';
-import { doseWords, strengthWords } from './doseWords';
+import { doseWords, PLANTS_FIRST, tintWords } from './doseWords';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -44,13 +45,15 @@ export function PourCard({ setId, batch, poured, request, plan, settings, printe
               key={layer.number}
               layer={layer}
               of={plan.layers.length}
+              plantsFirst={layer.plantsBefore ?? (layer.number === 1 && plan.plantsFirst === true)}
               request={request}
               units={units}
               by={measureBy}
             />
           ))}
+          {plan.finish && <FinishLines finish={plan.finish} units={units} />}
           <ul className={styles.cautions} aria-label="Cautions">
-            {pourCautions(request.product).map((text) => (
+            {[...new Set(productsOf(request).flatMap(pourCautions))].map((text) => (
               <li key={text}>{text}</li>
             ))}
           </ul>
@@ -139,17 +142,21 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
 function Layer({
   layer,
   of,
-  request,
+  plantsFirst,
+  request: whole,
   units,
   by,
 }: {
   layer: LayerPlan;
   of: number;
+  plantsFirst: boolean;
   request: PlanRequest;
   units: UnitPreferences;
   by: 'weight' | 'volume';
 }) {
   const { cure } = layer;
+  const request = requestOfLayer(whole, layer);
+  const { parts } = request.product;
   const mass = (value: number): string => formatMeasure(value, 'mass', units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const amount = (grams: number, volumeMl: number): React.ReactNode => (
@@ -163,8 +170,20 @@ function Layer({
     <section className={styles.layer}>
       <h2>
         Layer {layer.number} of {of}: up to {formatMeasure(layer.toMm, 'length', units)}, poured{' '}
-        {formatMeasure(layer.wetMm, 'length', units)} thick{strengthWords(layer.strength)}
+        {formatMeasure(layer.wetMm, 'length', units)} thick
+        {layer.productId !== undefined && `, ${request.product.name.toLowerCase()}`}
+        {tintWords(layer)}
       </h2>
+      {layer.productId !== undefined && parts && (
+        <p>
+          {`A : B = ${(by === 'weight' ? ratioByWeight(parts) : ratioByVolume(parts)).toFixed(2)} : 1 by ${by} for this layer`}
+        </p>
+      )}
+      {plantsFirst && (
+        <p>
+          <Tick /> {PLANTS_FIRST}
+        </p>
+      )}
       <table>
         <thead>
           <tr>
@@ -238,6 +257,24 @@ function Layer({
           : `Dams off ${shortTime(cure.demouldAt)}. Full cure ${shortTime(cure.fullCureAt)}.`}{' '}
         Times are estimates for this room.
       </p>
+    </section>
+  );
+}
+
+/** The surface finish: what goes on, how thick, and when. */
+function FinishLines({ finish, units }: { finish: FinishPlan; units: UnitPreferences }) {
+  return (
+    <section className={styles.layer}>
+      <h2>{`Then the surface: ${finish.name.toLowerCase()}`}</h2>
+      <ul>
+        {finish.at.map((at, i) => (
+          <li key={i}>
+            <Tick /> {`Coat ${i + 1} of ${finish.coats}, ${shortTime(at)}: `}
+            <b>{formatMeasure(finish.mixGrams / finish.coats, 'mass', units)}</b>
+            {` for all pieces, ${formatMeasure(finish.wetMm, 'length', units, 2)} wet`}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -3,7 +3,8 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { explainBatch, type BatchFigure, type Plan, type PlanRequest } from '@/core/plan';
+import { shortTime } from '@/core/cure/dayNames';
+import { explainBatch, explainFinish, explainProduct, type BatchFigure, type FinishPlan } from '@/core/plan';
 import type { BatchRow } from '@/core/records/views';
 import type { Settings } from '@/core/records/schema';
 import { formatMeasure, formatMoney, measureText } from '@/core/units/formatMeasure';
@@ -17,10 +18,11 @@ import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { BatchList } from '../desk/BatchList';
 import { BatchPieces } from '../desk/BatchPieces';
+import { BatchPlan, type PlannedBatch } from '../desk/BatchPlan';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
-import { HaveAndNeed } from './HaveAndNeed';
+import { BenchRules } from './BenchRules';
 import { LayerCups } from './LayerCups';
-import { Money } from './Money';
+import { StockAndMoney } from './StockAndMoney';
 import styles from './PourStage.module.css';
 
 const Builds = later(async () => (await import('./BuildsView')).BuildsView);
@@ -33,7 +35,8 @@ export function PourStage({ served }: { served: ServedBatch | null }) {
 /** A batch: its pieces, its cups, its numbers. */
 function BatchView({ served }: { served: ServedBatch | null }) {
   const { desk } = useDesk();
-  const { batch, request, plan, planning, choose } = useBatch(served);
+  const open = useBatch(served);
+  const { batch, request, planning, choose } = open;
   const by = desk.shelf.settings.data.measureBy;
   const awake = useAwake();
   return (
@@ -56,33 +59,60 @@ function BatchView({ served }: { served: ServedBatch | null }) {
       {batch && !request && (
         <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>
       )}
-      {batch && request && !plan && <Held label="Working out the cups" />}
-      {batch && request && plan && (
-        <>
-          <div className={styles.middle}>
-            <section aria-label="Cups" aria-busy={planning}>
-              {plan.layers.map((layer) => (
-                <LayerCups key={layer.number} batch={batch} layer={layer} plan={plan} request={request} />
-              ))}
-            </section>
-            {awake && <HaveAndNeed batch={batch} request={request} plan={plan} />}
-            {awake && <Money batch={batch} request={request} plan={plan} />}
-          </div>
-          <BatchNumbers batch={batch} request={request} plan={plan} by={by} />
-        </>
+      {batch && request && (
+        <BatchPlan key={batch.id} open={open} held={<Held label="Working out the cups" />}>
+          {(planned) => (
+            <>
+              <div className={styles.middle}>
+                <section aria-label="Cups" aria-busy={planning}>
+                  {planned.plan.layers.map((layer) => (
+                    <LayerCups key={layer.number} {...planned} layer={layer} />
+                  ))}
+                  {planned.plan.finish && <FinishBlock {...planned} finish={planned.plan.finish} />}
+                </section>
+                {awake && <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />}
+                {awake && <StockAndMoney {...planned} />}
+              </div>
+              <BatchNumbers {...planned} by={by} choose={choose} />
+            </>
+          )}
+        </BatchPlan>
       )}
     </div>
   );
 }
 
-interface BatchNumbersProps {
-  batch: BatchRow;
-  request: PlanRequest;
-  plan: Plan;
-  by: Settings['measureBy'];
+/** The surface finish after the last layer. */
+function FinishBlock({ finish, request, plan }: PlannedBatch & { finish: FinishPlan }) {
+  const units = useUnits();
+  return (
+    <div className={styles.layer}>
+      <h3>
+        Then the surface, {finish.name.toLowerCase()}
+        <span>
+          {finish.coats === 1 ? 'one coat' : `${finish.coats} coats`}, {formatMeasure(finish.wetMm, 'length', units, 2)}{' '}
+          wet
+        </span>
+      </h3>
+      <Readings>
+        <Reading
+          label={finish.coats === 1 ? 'For all pieces' : 'For all pieces, each coat'}
+          {...measureText(finish.mixGrams / finish.coats, 'mass', units)}
+          note={finish.at.map((at) => shortTime(at)).join(', ')}
+          explain={() => explainFinish(finish, { request, plan, prefs: units })}
+        />
+      </Readings>
+    </div>
+  );
 }
 
-function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
+interface BatchNumbersProps extends PlannedBatch {
+  by: Settings['measureBy'];
+  /** Shows another batch. */
+  choose: (id: string) => void;
+}
+
+function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
   const { desk, door, mend } = useDesk();
   const units = useUnits();
   const base = `/sets/${desk.set.id}`;
@@ -123,13 +153,13 @@ function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
         {parts && (
           <>
             <Reading
-              label="Part A"
+              label={plan.totals.products ? `${request.product.name}, part A` : 'Part A'}
               {...(by === 'weight' ? mass(parts.partAGrams) : measureText(parts.partAMl, 'volume', units))}
               note={other(parts.partAGrams, parts.partAMl)}
               explain={explain('partA')}
             />
             <Reading
-              label="Part B"
+              label={plan.totals.products ? `${request.product.name}, part B` : 'Part B'}
               {...(by === 'weight' ? mass(parts.partBGrams) : measureText(parts.partBMl, 'volume', units))}
               note={other(parts.partBGrams, parts.partBMl)}
               explain={explain('partB')}
@@ -146,6 +176,21 @@ function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
               unit="g"
               note={`about ${dose.drops} drops over all cups`}
               explain={explain('drops')}
+            />
+          ))}
+        {plan.totals.products
+          ?.filter(({ id, mixGrams }) => id !== request.product.id && mixGrams > 0)
+          .map((other) => (
+            <Reading
+              key={other.id}
+              label={other.name}
+              {...mass(other.mixGrams)}
+              explain={() => explainProduct(other, { request, plan, prefs: units })}
+              note={
+                other.parts
+                  ? `${formatMeasure(other.parts.partAGrams, 'mass', units)} of A, ${formatMeasure(other.parts.partBGrams, 'mass', units)} of B`
+                  : 'as it comes'
+              }
             />
           ))}
         <Reading label="Cups" digits={String(plan.totals.cups)} explain={explain('cups')} />
@@ -169,7 +214,7 @@ function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
             note={
               plan.cost.total > budget
                 ? `this batch alone is ${formatMoney(plan.cost.total - budget, units)} over it`
-                : `${formatMoney(budget - plan.cost.total, units)} left after this batch's water`
+                : `this batch's water alone leaves ${formatMoney(budget - plan.cost.total, units)}`
             }
           />
         )}
@@ -203,15 +248,31 @@ function BatchNumbers({ batch, request, plan, by }: BatchNumbersProps) {
         {stopped ? (
           <p className={styles.small}>Mend what is in the way, then print the pour card.</p>
         ) : (
-          <Button component={Link} href={`/cards/${desk.set.id}/${batch.id}`}>
-            Pour card
-          </Button>
+          <>
+            <Button component={Link} href={`/cards/${desk.set.id}/${batch.id}`}>
+              Pour card
+            </Button>
+            <Button component={Link} href={`/labels/${desk.set.id}/cups/${batch.id}`}>
+              Cup labels
+            </Button>
+          </>
         )}
       </div>
       <p className={styles.files}>
         Save: <a href={`${files}/pour-card.csv`}>card as CSV</a>, <a href={`${files}/plan.json`}>plan</a>,{' '}
         <a href={`${files}/plan-request.json`}>plan request</a>
       </p>
+      <Button
+        variant="text"
+        size="small"
+        onClick={() =>
+          void door
+            .run(() => ({ do: 'plan', setId: desk.set.id, like: batch.id }), 'Another is planned')
+            .then((outcome) => outcome.ok && outcome.id && choose(outcome.id))
+        }
+      >
+        Plan another like it
+      </Button>
       <Button
         variant="text"
         size="small"

@@ -1,4 +1,4 @@
-import type { CupPlan, PlanRequest } from '@/core/plan';
+import type { CupPlan, LayerPlan, PlanRequest } from '@/core/plan';
 import { measureDose, type CupDose } from '@/core/tint/doses';
 
 const drops = (count: number): string => `${count} ${count === 1 ? 'drop' : 'drops'}`;
@@ -38,6 +38,13 @@ export function doseWords(dose: CupDose, cup: CupPlan, { recipe, bench }: PlanRe
   return { act: `${fine(dose.grams)}: too little to measure`, note: 'pour it from a larger cup', care: true };
 }
 
-/** How strong a layer of a recipe is that is poured lighter towards the top; nothing where it is the recipe itself. */
-export const strengthWords = (strength = 1): string =>
-  strength === 1 ? '' : strength === 0 ? ', clear' : `, tint at ${Math.round(strength * 100)} %`;
+/** How a layer of a recipe that is poured pour by pour is tinted; nothing where it is the recipe itself. */
+export function tintWords({ strength = 1, own, doses }: Pick<LayerPlan, 'strength' | 'own' | 'doses'>): string {
+  if (doses.every(({ grams }) => grams === 0)) return doses.length > 0 ? ', clear' : '';
+  if (own) return ', a tint of its own';
+  return strength === 1 ? '' : `, tint at ${Math.round(strength * 100)} %`;
+}
+
+/** What is done at the bench before a layer that plants are set for. */
+export const PLANTS_FIRST =
+  'Set the plants first, and seal dry stems: air rises from them for as long as the layer is liquid.';

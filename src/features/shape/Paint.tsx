@@ -35,7 +35,7 @@ export function Paint({ design: { id, data } }: { design: Stored<PieceDesign> })
   const solid = data.features.some(({ kind }) => SOLID_KINDS.has(kind) && kind !== 'debris');
   const rocksApart = data.rockColour !== undefined;
   return (
-    <div className={styles.grid}>
+    <div className={`${styles.grid} ${styles.wide}`}>
       {colour(graded ? 'Bed on the slope' : 'Bed', 'bedColour')}
       {colour('Land', 'landColour')}
       {graded && colour('Bed at the shore', 'shoreColour')}

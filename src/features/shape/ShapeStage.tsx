@@ -137,6 +137,7 @@ function Plan({ design, copy, onCopy }: CopyProps & { onCopy: (copy: number | nu
           {...section}
           levelMm={levelMm}
           landColour={live.landColour}
+          rockColour={live.rockColour}
           look={picture.look}
           isOwn={isOwn}
           onOwn={() =>

@@ -4,7 +4,8 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { CURE_MODELS } from '@/core/cure/cureModels';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
-import type { Product } from '@/core/mixing/product';
+import { FIGURE_MARKS, MOST_OTHER_PACKS, type Product } from '@/core/mixing/product';
+import { replaceAt } from '@/core/records/replaceAt';
 import { mixedDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
 import type { Stored } from '@/core/records/schema';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
@@ -89,6 +90,12 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
   );
 }
 
+const MARKS = [
+  { value: 'typical', label: 'typical' },
+  ...FIGURE_MARKS.map((mark) => ({ value: mark, label: mark })),
+] as const;
+const key = (path: readonly string[]): string => path.join('.');
+
 const factsOf = (product: Product): string =>
   [
     product.parts ? `${product.parts.ratioA}:${product.parts.ratioB} by ${product.parts.ratioBy}` : 'one part',
@@ -101,7 +108,7 @@ const factsOf = (product: Product): string =>
 function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Product> }) {
   const units = useUnits();
   const { data } = product;
-  const { put, validate } = fieldEdits(door, 'product', product, data.name);
+  const { put, putAll, validate } = fieldEdits(door, 'product', product, data.name);
   const remove = (): void => {
     void door.run(({ products }) => removal(products, product.id), `Removed ${data.name}`);
     focusSoon(() => controlIn(document.querySelector('[aria-label="Products"]')));
@@ -113,22 +120,43 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
     quantity: Quantity,
     step: number,
   ): React.ReactNode => (
-    <MeasureField
-      label={label}
-      quantity={quantity}
-      value={value}
-      step={step}
-      validate={validate(path)}
-      onCommit={(next) => put(path, next)}
-    />
+    <div className={styles.figure}>
+      <MeasureField
+        label={label}
+        quantity={quantity}
+        value={value}
+        step={step}
+        validate={validate(path)}
+        // A figure that the maker types is the label's until it is said to be measured.
+        onCommit={(next) =>
+          putAll((now) => {
+            const changed = replaceAt(now, path, next);
+            return { ...changed, marks: { ...changed.marks, [key(path)]: changed.marks?.[key(path)] ?? 'label' } };
+          })
+        }
+      />
+      <ChoiceField
+        bare
+        label={`${label} comes from`}
+        value={data.marks?.[key(path)] ?? 'typical'}
+        choices={MARKS}
+        onCommit={(mark) =>
+          putAll(({ marks = {}, ...now }) => {
+            const { [key(path)]: _, ...others } = marks;
+            return { ...now, marks: mark === 'typical' ? others : { ...others, [key(path)]: mark } };
+          })
+        }
+      />
+    </div>
   );
+  const packs = data.otherPacks ?? [];
   return (
     <div className={styles.figures}>
       <h2 className={styles.heading}>{data.name}</h2>
       <ProductLine product={data} room={door.view.settings.data.room} />
       <p className={styles.typical}>
-        Typical figures for the kind until you put your label’s in their place; the line shows them for the room as it
-        is now. The label and the safety data sheet come first.
+        Typical figures for the kind until you put your label’s in their place, or what you measured at the bench; each
+        says which it is. The line shows them for the room as it is now. The label and the safety data sheet come first.
       </p>
       <div className={styles.fields}>
         <div className={styles.wide}>
@@ -177,8 +205,56 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
         {field('Full cure', ['fullCureMinutes'], data.fullCureMinutes, 'duration', 60)}
         {field('Times hold at', ['referenceC'], data.referenceC, 'temperature', 1)}
         {field('Pouring, g a minute', ['pourGramsPerMinute'], data.pourGramsPerMinute, 'number', 5)}
+        {field('Keeps once open, months', ['shelfLifeMonths'], data.shelfLifeMonths, 'number', 1)}
+        {data.mostLayers !== null && field('Layers that stay clear', ['mostLayers'], data.mostLayers, 'number', 1)}
         {field('A pack holds', ['packGrams'], data.packGrams, 'mass', 50)}
         {field(`A pack costs, ${units.currency}`, ['packPrice'], data.packPrice, 'number', 1)}
+        {packs.map((pack, i) => (
+          <div key={i} className={`${styles.wide} ${styles.pack}`}>
+            <MeasureField
+              label={`Also sold, pack ${i + 2} holds`}
+              quantity="mass"
+              value={pack.amount}
+              step={50}
+              validate={validate(['otherPacks', i, 'amount'])}
+              onCommit={(amount) => put(['otherPacks', i, 'amount'], amount)}
+            />
+            <MeasureField
+              label={`Pack ${i + 2} costs, ${units.currency}`}
+              quantity="number"
+              value={pack.price}
+              step={1}
+              validate={validate(['otherPacks', i, 'price'])}
+              onCommit={(price) => put(['otherPacks', i, 'price'], price)}
+            />
+            <Button
+              variant="text"
+              size="small"
+              aria-label={`Leave out pack ${i + 2}`}
+              onClick={() =>
+                put(
+                  ['otherPacks'],
+                  packs.filter((_, k) => k !== i),
+                )
+              }
+            >
+              Leave out
+            </Button>
+          </div>
+        ))}
+        {packs.length < MOST_OTHER_PACKS && (
+          <div className={styles.wide}>
+            <Button
+              size="small"
+              variant="text"
+              onClick={() =>
+                put(['otherPacks'], [...packs, { amount: data.packGrams * 2, price: Math.round(data.packPrice * 1.8) }])
+              }
+            >
+              Add another pack size
+            </Button>
+          </div>
+        )}
       </div>
       <Button variant="text" size="small" onClick={remove}>
         Remove {data.name}

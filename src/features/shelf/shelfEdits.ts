@@ -19,23 +19,30 @@ export function fieldEdits<K extends ShelfKind>(
   kind: K,
   stored: Stored<RecordData<K>>,
   name: string,
-): { put: (path: Path, value: unknown) => void; validate: (path: Path) => (value: unknown) => string | null } {
+): {
+  put: (path: Path, value: unknown) => void;
+  /** Changes several values of a record in one edit. */
+  putAll: (make: (data: RecordData<K>) => RecordData<K>) => void;
+  validate: (path: Path) => (value: unknown) => string | null;
+} {
   const schema = RECORD_SCHEMAS[kind] as never;
+  const putAll = (make: (data: RecordData<K>) => RecordData<K>): void =>
+    void door.run((view) => {
+      const newest = newestOf(view, kind, stored.id);
+      return newest
+        ? ({
+            do: 'put',
+            kind,
+            id: stored.id,
+            version: newest.version,
+            data: make(newest.data as RecordData<K>),
+            label: `Change ${name}`,
+          } as Command)
+        : null;
+    }, `Changed ${name}`);
   return {
-    put: (path, value) =>
-      void door.run((view) => {
-        const newest = newestOf(view, kind, stored.id);
-        return newest
-          ? ({
-              do: 'put',
-              kind,
-              id: stored.id,
-              version: newest.version,
-              data: replaceAt(newest.data, path, value),
-              label: `Change ${name}`,
-            } as Command)
-          : null;
-      }, `Changed ${name}`),
+    putAll,
+    put: (path, value) => putAll((data) => replaceAt(data, path, value)),
     validate: (path) => (value) => complaintAt(schema, stored.data as never, path, value),
   };
 }

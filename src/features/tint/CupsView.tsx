@@ -4,13 +4,14 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { linearFromHex } from '@/core/tint/colour';
 import { cupSizes } from '@/core/tint/cupSizes';
-import { atStrength, cupDoses, DROP_TOLERANCE, measureDose, type RecipeDose } from '@/core/tint/doses';
+import { cupDoses, DROP_TOLERANCE, measureDose, type RecipeDose } from '@/core/tint/doses';
 import { dropsDeltaE } from '@/core/tint/rescue';
 import { stockPart, stockTint } from '@/core/tint/stockTint';
 import { parseMassList } from '@/core/units/parseMassList';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import type { Stored } from '@/core/records/schema';
 import type { Recipe } from '@/core/tint/schema';
+import { pourDoses } from '@/core/tint/waterTint';
 import { Toggles } from '@/ui/controls/Toggles';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -35,7 +36,7 @@ export function CupsView({ recipe }: { recipe: Stored<Recipe> }) {
   const { doses: even } = useTint();
   const pours = recipe.data.pours ?? [];
   const [pour, setPour] = useState(0);
-  const doses = pours.length > 0 ? atStrength(even, pours[Math.min(pour, pours.length - 1)]!.strength) : even;
+  const doses = pours.length > 0 ? pourDoses(even, pours[Math.min(pour, pours.length - 1)]!) : even;
   const whichPour = pours.length > 1 && (
     <div className={styles.pour}>
       <Toggles

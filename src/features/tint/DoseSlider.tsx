@@ -1,10 +1,11 @@
 'use client';
 
 import Slider from '@mui/material/Slider';
-import { ThemeProvider, type Theme } from '@mui/material/styles';
+import { ThemeProvider } from '@mui/material/styles';
 import { useState } from 'react';
 import { mostGramsPer100 } from '@/core/tint/limits';
 import type { Colourant } from '@/core/tint/schema';
+import { withoutVariables } from './withoutVariables';
 import styles from './TintStage.module.css';
 
 interface DoseSliderProps {
@@ -13,9 +14,6 @@ interface DoseSliderProps {
   /** Shown at once; written when `done`. */
   onDose: (gramsPer100: number, done: boolean) => void;
 }
-
-/** The theme leaves out the variables of the slider's colours; here they come from the style sheet. */
-const withoutVariables = (outer: Theme): Theme => ({ ...outer, vars: undefined }) as unknown as Theme;
 
 const STEPS = 400;
 /** Doses are small: the first half of the way is the first quarter of the most. */

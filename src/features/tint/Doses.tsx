@@ -71,10 +71,7 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
                 size="small"
                 aria-label={`Leave out ${name.toLowerCase()}`}
                 onClick={() => {
-                  change(
-                    (newest) => ({ ...newest, doses: newest.doses.filter((dose) => dose.colourantId !== colourantId) }),
-                    `Leave out ${name.toLowerCase()}`,
-                  );
+                  change((newest) => withoutColourant(newest, colourantId), `Leave out ${name.toLowerCase()}`);
                   focusSoon(() => controlIn(box.current, 'last'));
                 }}
               >
@@ -101,3 +98,15 @@ export function Doses({ recipe }: { recipe: Stored<Recipe> }) {
     </section>
   );
 }
+
+/** A recipe without a colourant, in none of its pours either. */
+const withoutColourant = ({ pours, ...recipe }: Recipe, colourantId: string): Recipe => ({
+  ...recipe,
+  doses: recipe.doses.filter((dose) => dose.colourantId !== colourantId),
+  ...(pours && {
+    pours: pours.map(({ own, ...pour }) => ({
+      ...pour,
+      ...(own && { own: Object.fromEntries(Object.entries(own).filter(([id]) => id !== colourantId)) }),
+    })),
+  }),
+});

@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
 import { LIGHTS, type Light } from '@/core/tint/lamp';
 import { detailsSeenTo, SEEN_FROM, type SeenFrom } from '@/core/tint/visibility';
@@ -7,7 +8,7 @@ import { hexFromLinear } from '@/core/tint/colour';
 import { inTheCup } from '@/core/tint/inTheCup';
 import { colourByDepth } from '@/core/tint/waterLook';
 import { pouredDensity } from '@/core/mixing/ratio';
-import type { WaterTint } from '@/core/tint/waterTint';
+import { EVEN_POUR, pourDoses, type WaterTint } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import type { Stored } from '@/core/records/schema';
@@ -22,7 +23,6 @@ import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
 import { BesideIt } from './BesideIt';
 import { Doses } from './Doses';
-import { Pours } from './Pours';
 import { RecipeList } from './RecipeList';
 import { RecipeReadings } from './RecipeReadings';
 import { RecipeWedge } from './RecipeWedge';
@@ -104,7 +104,7 @@ export function RecipeView({ recipe, otherSets }: { recipe: Stored<Recipe>; othe
       </section>
       <div className={styles.doses}>
         <Doses recipe={recipe} />
-        <Pours recipe={recipe} />
+        <HowPoured recipe={recipe.data} setId={desk.set.id} />
         <Versions recipe={recipe} versions={beside.versions} onBeside={(index) => beside.choose(`version ${index}`)} />
       </div>
       <section aria-label="Numbers" className={styles.numbers}>
@@ -144,17 +144,32 @@ function CupPatch({ tint, bedColour, deepestMm }: { tint: WaterTint; bedColour: 
   const units = useUnits();
   const product = desk.shelf.products.find(({ id }) => id === desk.set.data.productId)?.data;
   if (!product) return null;
-  const cup = hexFromLinear(inTheCup(tint, product, { mixGrams: CUP_GRAMS, density: pouredDensity(product) }));
+  const cup = hexFromLinear(
+    inTheCup({ ...tint, doses: pourDoses(tint.doses, tint.pours?.at(-1) ?? EVEN_POUR) }, product, {
+      mixGrams: CUP_GRAMS,
+      density: pouredDensity(product),
+    }),
+  );
   return (
     <div className={styles.cupPatch}>
       <span style={{ background: cup }} />
       <span style={{ background: colourByDepth(bedColour, tint)(deepestMm) }} />
       <p>
-        {`In the cup, ${formatMeasure(CUP_GRAMS, 'mass', units)} just stirred`}
+        {`In the cup${(tint.pours?.length ?? 0) > 1 ? ' of the lowest pour' : ''}, ${formatMeasure(CUP_GRAMS, 'mass', units)} just stirred`}
         {product.cureModel === 'water-borne' && ', still milky'}
         <br />
         cured, over the bed at the deepest
       </p>
     </div>
+  );
+}
+
+/** Whether the recipe is the same all through, and the way to where that is changed. */
+function HowPoured({ recipe: { pours = [] }, setId }: { recipe: Recipe; setId: string }) {
+  return (
+    <p className={styles.small}>
+      {pours.length > 1 ? `Poured in ${pours.length}, each tinted in its own way. ` : 'Poured the same all through. '}
+      <Link href={`/sets/${setId}/tint?show=pours`}>Pour by pour</Link>
+    </p>
   );
 }

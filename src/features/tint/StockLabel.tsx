@@ -5,8 +5,8 @@ import type { WallTime } from '@/core/cure/wallTime';
 import { setRecipe } from '@/core/records/buildRequest';
 import type { Stored, WaterSet } from '@/core/records/schema';
 import type { Shelf } from '@/core/records/views';
-import { atStrength } from '@/core/tint/doses';
 import { stockPart, stockTint } from '@/core/tint/stockTint';
+import { EVEN_POUR, pourDoses } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { parseMassList } from '@/core/units/parseMassList';
 import { PrintFrame } from '@/ui/print/PrintFrame';
@@ -25,10 +25,10 @@ interface StockLabelProps {
 export function StockLabel({ set, shelf, printedAt, cups, pour }: StockLabelProps) {
   const { units, scaleStepGrams } = shelf.settings.data;
   const recipe = setRecipe({ set, shelf });
-  const strength = recipe.pours?.[pour]?.strength ?? 1;
+  const doses = pourDoses(recipe.doses, recipe.pours?.[pour] ?? EVEN_POUR);
   const product = shelf.products.find(({ id }) => id === set.data.productId)?.data;
   const part = stockPart(product ?? { parts: null });
-  const stock = stockTint(atStrength(recipe.doses, strength), parseMassList(cups) ?? [], {
+  const stock = stockTint(doses, parseMassList(cups) ?? [], {
     scaleStepGrams,
     resinShare: part.share,
   });

@@ -12,6 +12,7 @@ import { useTint } from './useTint';
 import styles from './TintStage.module.css';
 
 const Look = later(async () => (await import('./look/LookView')).LookView);
+const Pours = later(async () => (await import('./pours/PoursView')).PoursView);
 const Swatches = later(async () => (await import('./swatches/SwatchView')).SwatchView);
 
 /** The parts of the Tint stage. */
@@ -19,6 +20,7 @@ const VIEWS = [
   { show: 'recipe', name: 'Recipe' },
   { show: 'look', name: 'Look through it' },
   { show: 'find', name: 'Find a colour' },
+  { show: 'pours', name: 'Pour by pour' },
   { show: 'cups', name: 'Cups and drops' },
   { show: 'swatches', name: 'Swatches' },
 ] as const;
@@ -45,6 +47,7 @@ export function TintStage({ otherSets }: { otherSets: readonly OtherSet[] }) {
       {view === 'recipe' && <RecipeView recipe={recipe} otherSets={otherSets} />}
       {view === 'look' && <Look.Part />}
       {view === 'find' && <FindView />}
+      {view === 'pours' && <Pours.Part recipe={recipe} />}
       {view === 'cups' && <CupsView recipe={recipe} />}
       {view === 'swatches' && <Swatches.Part />}
     </div>

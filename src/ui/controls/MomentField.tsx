@@ -1,11 +1,13 @@
 'use client';
 
+import TextField from '@mui/material/TextField';
 import { DatePicker } from '@mui/x-date-pickers/DatePicker';
 import { DateTimePicker } from '@mui/x-date-pickers/DateTimePicker';
 import { TimePicker } from '@mui/x-date-pickers/TimePicker';
 import dayjs, { type Dayjs } from 'dayjs';
 import utc from 'dayjs/plugin/utc';
 import { useState, type KeyboardEvent } from 'react';
+import { useCalm } from '../whenCalm';
 import { useCalendar } from './CalendarContext';
 
 dayjs.extend(utc);
@@ -66,10 +68,23 @@ function useTyped(
   };
 }
 
-/** A date and time on the wall clock, `2026-11-28T10:00`. */
+/** A date and time on the wall clock, `2026-11-28T10:00`. Its picker is heavy: a new page is painted without it first. */
 export function DateTimeField({ value, ...props }: FieldProps & { value: string }) {
   const { date, time, ampm } = useCalendar();
   const typed = useTyped(value, 'YYYY-MM-DDTHH:mm', props);
+  const calm = useCalm();
+  if (!calm)
+    return (
+      <TextField
+        variant="standard"
+        fullWidth
+        label={props.label}
+        value={dayjs.utc(value).format(`${date} ${time}`)}
+        disabled={props.disabled ?? false}
+        helperText={props.error ?? props.hint}
+        slotProps={{ htmlInput: { readOnly: true } }}
+      />
+    );
   return (
     <DateTimePicker
       {...typed}

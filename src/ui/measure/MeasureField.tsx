@@ -27,6 +27,8 @@ interface MeasureFieldProps {
   commitsOnLeaving?: boolean;
   /** Digits shown after the point; two (three for inches) by default. */
   decimals?: number;
+  /** Its label is read out, not shown: in a table, where the head says what it is. */
+  bare?: boolean;
 }
 
 /**
@@ -46,6 +48,7 @@ export function MeasureField({
   name,
   commitsOnLeaving = false,
   decimals,
+  bare = false,
 }: MeasureFieldProps) {
   const units = useUnits();
   const unit = preferredUnit(quantity, units);
@@ -101,7 +104,7 @@ export function MeasureField({
   const message = complaint ?? error ?? null;
   return (
     <TextField
-      label={label}
+      label={bare ? undefined : label}
       value={typed ?? shown}
       onChange={(event) => setTyped(event.target.value)}
       onFocus={(event) => selectAll(event.target)}
@@ -117,7 +120,7 @@ export function MeasureField({
         htmlInput: {
           inputMode: 'text',
           spellCheck: false,
-          'aria-label': sign ? `${label}, ${sign}` : undefined,
+          'aria-label': sign ? `${label}, ${sign}` : bare ? label : undefined,
           'data-untouched': typed === null || undefined,
         },
         formHelperText: { role: message ? 'alert' : undefined },

@@ -1,8 +1,8 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import type { BedProfile } from '@/core/bed/profile';
-import type { WaterLook } from '@/core/tint/waterLook';
+import { rockStretches, type BedProfile } from '@/core/bed/profile';
+import { lookAt, type WaterLook } from '@/core/tint/waterLook';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import styles from './SectionCut.module.css';
@@ -13,6 +13,8 @@ interface SectionCutProps {
   /** By how much the water stands over the level at each sample, where a pool has its own. */
   overMm: Float32Array | null;
   landColour: string;
+  /** What rocks are painted with, where that is not the bed's colour. */
+  rockColour?: string | undefined;
   look: WaterLook;
   /** Saves the cut at true size. */
   onSave: () => void;
@@ -27,7 +29,17 @@ const WIDTH = 420;
 const EXAGGERATIONS = [1, 2, 3, 4, 5, 6, 8, 10];
 
 /** The bed and its water along the section line, taller than long by a factor that is said. */
-export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave, isOwn, onOwn }: SectionCutProps) {
+export function SectionCut({
+  profile,
+  levelMm,
+  overMm,
+  landColour,
+  rockColour,
+  look,
+  onSave,
+  isOwn,
+  onOwn,
+}: SectionCutProps) {
   const units = useUnits();
   const { heightMm, stepMm, lengthMm } = profile;
   const highest = heightMm.reduce((most, z, i) => Math.max(most, z, levelMm + (overMm?.[i] ?? 0)), 0) + 1;
@@ -40,7 +52,20 @@ export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave,
   const bed = Array.from(heightMm, (z, i) => `${x(i).toFixed(1)} ${y(z).toFixed(1)}`).join('L');
   const depth = heightMm.reduce((most, z, i) => Math.max(most, surface(i) - z), 0);
   const wet = heightMm.reduce((sum, z, i) => sum + (z < surface(i) ? 1 : 0), 0) * stepMm;
-  const deepest = look.colours[Math.min(look.colours.length - 1, Math.round(depth / look.stepMm))] ?? '#2f6450';
+  const deepest = lookAt(look, depth);
+  const rocks = rockStretches(profile).map(([fromMm, toMm]) => {
+    const [from, to] = [Math.round(fromMm / stepMm), Math.min(heightMm.length - 1, Math.round(toMm / stepMm))];
+    const samples = Array.from({ length: to - from + 1 }, (_, i) => from + i);
+    const over = Math.max(0, ...samples.map((i) => surface(i) - heightMm[i]!));
+    const [above, face] = [samples.map((i) => Math.max(heightMm[i]!, surface(i))), samples.map((i) => heightMm[i]!)];
+    const points = (heights: readonly number[]): string[] =>
+      heights.map((mm, k) => `${x(samples[k]!).toFixed(1)} ${y(mm).toFixed(1)}`);
+    return {
+      face: points(face).join('L'),
+      water: [...points(above), ...points(face).reverse()].join('L'),
+      colour: over > 0 && look.rock ? lookAt({ ...look, colours: look.rock }, over) : null,
+    };
+  });
   const measure = (mm: number): string => formatMeasure(mm, 'length', units);
   return (
     <figure className={styles.cut} aria-label="Section">
@@ -50,7 +75,11 @@ export function SectionCut({ profile, levelMm, overMm, landColour, look, onSave,
         aria-label={`Section ${measure(lengthMm)} long, ${depth > 0 ? `${measure(depth)} deep at most, ${measure(wet)} of it under water` : 'dry'}`}
       >
         <path d={`M0 ${y(0)}L${water}L${WIDTH} ${y(0)}Z`} fill={deepest} />
+        {rocks.map(({ water: over, colour }, i) => colour && <path key={i} d={`M${over}Z`} fill={colour} />)}
         <path d={`M0 ${y(0)}L${bed}L${WIDTH} ${y(0)}Z`} fill={landColour} className={styles.bed} />
+        {rocks.map(({ face }, i) => (
+          <path key={i} d={`M${face}`} stroke={rockColour} className={styles.rock} />
+        ))}
         <path d={`M0 ${y(levelMm)}H${WIDTH}`} className={styles.level} />
       </svg>
       <figcaption>

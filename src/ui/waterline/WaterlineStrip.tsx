@@ -5,7 +5,16 @@ import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
 import { useWidth } from '../useWidth';
 import type { StripPiece } from '@/core/picture/strip';
-import { bodyPath, layoutStrip, px, surfacePath, waterPath, type StripSlot } from './layoutStrip';
+import {
+  bodyPath,
+  layoutStrip,
+  px,
+  rockPath,
+  rockWaterPath,
+  surfacePath,
+  waterPath,
+  type StripSlot,
+} from './layoutStrip';
 import styles from './WaterlineStrip.module.css';
 
 const GAUGE_PX = 84;
@@ -106,6 +115,7 @@ export function WaterlineStrip({
                 key={`${slot.piece.id}-${slot.copy}`}
                 slot={slot}
                 waterId={waters.idOf(slot.piece)}
+                rockWaterId={waters.rockIdOf(slot.piece)}
                 tablePx={tablePx}
                 up={up}
                 selected={slot.piece.id === selectedId}
@@ -132,21 +142,30 @@ interface Water {
 function useWaters(
   pieces: readonly StripPiece[],
   levelMm: number,
-): { all: Water[]; idOf: (piece: StripPiece) => string } {
+): { all: Water[]; idOf: (piece: StripPiece) => string; rockIdOf: (piece: StripPiece) => string } {
   const base = useId();
   return useMemo(() => {
     const byLook = new Map<string, Water>();
     const ofPiece = new Map<string, string>();
-    for (const { id, profile, look } of pieces) {
+    const ofRocks = new Map<string, string>();
+    for (const { id, profile, look, rocks } of pieces) {
       const lowestMm = profile.heightMm.reduce((a, b) => Math.min(a, b), Infinity);
       const deepestMm = Math.max(0.1, levelMm - lowestMm);
-      const colours = look.colours.filter((_, i) => i * look.stepMm <= deepestMm + look.stepMm);
-      const key = `${deepestMm.toFixed(2)} ${colours.join(' ')}`;
-      const water = byLook.get(key) ?? { waterId: `${base}${byLook.size}`, deepestMm, colours };
-      byLook.set(key, water);
-      ofPiece.set(id, water.waterId);
+      const idFor = (all: readonly string[]): string => {
+        const colours = all.filter((_, i) => i * look.stepMm <= deepestMm + look.stepMm);
+        const key = `${deepestMm.toFixed(2)} ${colours.join(' ')}`;
+        const water = byLook.get(key) ?? { waterId: `${base}${byLook.size}`, deepestMm, colours };
+        byLook.set(key, water);
+        return water.waterId;
+      };
+      ofPiece.set(id, idFor(look.colours));
+      if (look.rock && rocks.length > 0) ofRocks.set(id, idFor(look.rock));
     }
-    return { all: [...byLook.values()], idOf: ({ id }) => ofPiece.get(id) ?? '' };
+    return {
+      all: [...byLook.values()],
+      idOf: ({ id }) => ofPiece.get(id) ?? '',
+      rockIdOf: ({ id }) => ofRocks.get(id) ?? '',
+    };
   }, [pieces, levelMm, base]);
 }
 
@@ -154,6 +173,8 @@ interface PieceProps {
   slot: StripSlot;
   /** Of the gradient that colours its water. */
   waterId: string;
+  /** The same over its rocks; empty where they have no paint of their own. */
+  rockWaterId: string;
   tablePx: number;
   up: number;
   selected: boolean;
@@ -161,7 +182,7 @@ interface PieceProps {
   onSelect?: ((id: string) => void) | undefined;
 }
 
-function Piece({ slot, waterId, tablePx, up, selected, numbered, onSelect }: PieceProps) {
+function Piece({ slot, waterId, rockWaterId, tablePx, up, selected, numbered, onSelect }: PieceProps) {
   const { piece, leftPx, widthPx, copy } = slot;
   const press = onSelect && {
     role: 'button',
@@ -187,7 +208,11 @@ function Piece({ slot, waterId, tablePx, up, selected, numbered, onSelect }: Pie
         height={tablePx - HEAD_PX + 12 + FOOT_PX}
       />
       <path d={waterPath(slot, tablePx, up)} fill={`url(#${waterId})`} className={styles.water} />
+      {rockWaterId && <path d={rockWaterPath(slot, tablePx, up)} fill={`url(#${rockWaterId})`} />}
       <path className={styles.body} d={bodyPath(slot, tablePx, up)} />
+      {rockWaterId && (
+        <path className={styles.rock} d={rockPath(slot, tablePx, up)} stroke={piece.rockColour ?? undefined} />
+      )}
       <path className={styles.surface} d={surfacePath(slot, tablePx, up)} />
       {piece.dams.map((dam) => (
         <path key={dam.fromMm} className={styles.dam} d={damPath(slot, dam, tablePx, up)}>

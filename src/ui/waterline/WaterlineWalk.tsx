@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useId, useRef, type KeyboardEvent } from 'react';
-import type { BedProfile } from '@/core/bed/profile';
+import { rockStretches, type BedProfile } from '@/core/bed/profile';
 import type { Grade } from '@/core/seams/schema';
 import type { SeamEdge } from '@/core/seams/seamEdge';
 import { formatMeasure } from '@/core/units/formatMeasure';
@@ -19,6 +19,8 @@ export interface WalkPiece {
   /** Its water at the left and the right end, shims included. */
   levelMm: readonly [number, number];
   landColour: string;
+  /** What its rocks are painted with, where that is not the bed's colour. */
+  rockColour?: string | undefined;
   look: SeamEdge['look'];
 }
 
@@ -140,7 +142,7 @@ interface StandingProps {
 }
 
 function Standing({
-  piece: { cut, liftMm, levelMm, landColour, look, name },
+  piece: { cut, liftMm, levelMm, landColour, rockColour, look, name },
   left,
   width,
   table,
@@ -155,19 +157,45 @@ function Standing({
   const wet = cut.heightMm.map((height, i) => (height + between(liftMm, i) < between(levelMm, i) ? 1 : 0));
   const lowest = cut.heightMm.reduce((a, b) => Math.min(a, b), Infinity);
   const deepest = Math.max(0.1, levelMm[0] - lowest);
-  const [water, surface]: [string[], string[]] = [[], []];
-  for (let i = 0; i <= last; i++) {
-    if (!wet[i]) continue;
-    let end = i;
-    while (end < last && wet[end + 1]) end++;
-    water.push(
-      `M${bed.slice(i, end + 1).join('L')}L${x(end)} ${y(between(levelMm, end))}L${x(i)} ${y(between(levelMm, i))}Z`,
-    );
-    surface.push(`M${x(i)} ${y(between(levelMm, i))}L${x(end)} ${y(between(levelMm, end))}`);
-    i = end;
-  }
+  /** Runs under water between two samples: from and to. */
+  const wetRuns = (first: number, end: number): [number, number][] => {
+    const runs: [number, number][] = [];
+    for (let i = first; i <= end; i++) {
+      if (!wet[i]) continue;
+      const run = runs.at(-1);
+      if (run && run[1] === i - 1) run[1] = i;
+      else runs.push([i, i]);
+    }
+    return runs;
+  };
+  const waterOf = ([from, to]: readonly [number, number]): string =>
+    `M${bed.slice(from, to + 1).join('L')}L${x(to)} ${y(between(levelMm, to))}L${x(from)} ${y(between(levelMm, from))}Z`;
+  const runs = wetRuns(0, last);
+  const water = runs.map(waterOf);
+  const surface = runs.map(
+    ([from, to]) => `M${x(from)} ${y(between(levelMm, from))}L${x(to)} ${y(between(levelMm, to))}`,
+  );
+  const stoneStops = look.rock?.filter((_, i) => i * look.stepMm <= deepest + look.stepMm) ?? [];
+  const stones = rockStretches(cut).map(([fromMm, toMm]) => {
+    const [from, to] = [fromMm, toMm].map((mm) => Math.min(last, Math.round((mm / cut.lengthMm) * last)));
+    return { face: `M${bed.slice(from, to! + 1).join('L')}`, over: wetRuns(from!, to!).map(waterOf).join('') };
+  });
   return (
     <g>
+      {stoneStops.length > 0 && (
+        <linearGradient
+          id={`${gradient}r`}
+          gradientUnits="userSpaceOnUse"
+          x1="0"
+          x2="0"
+          y1={y(levelMm[0])}
+          y2={y(levelMm[0] - deepest)}
+        >
+          {stoneStops.map((colour, i, all) => (
+            <stop key={i} offset={i / Math.max(1, all.length - 1)} stopColor={colour} />
+          ))}
+        </linearGradient>
+      )}
       <linearGradient
         id={gradient}
         gradientUnits="userSpaceOnUse"
@@ -188,11 +216,15 @@ function Standing({
         d={`M${x(0)} ${y(liftMm[0])}L${bed.join('L')}L${x(last)} ${y(liftMm[1])}Z`}
       />
       <path d={water.join('')} fill={`url(#${gradient})`} />
+      {stoneStops.length > 0 && <path d={stones.map(({ over }) => over).join('')} fill={`url(#${gradient}r)`} />}
       <path d={surface.join('')} className={styles.surface} />
       {(liftMm[0] > 0 || liftMm[1] > 0) && (
         <path className={styles.shim} d={`M${x(0)} ${table}V${y(liftMm[0])}L${x(last)} ${y(liftMm[1])}V${table}Z`} />
       )}
       <path className={styles.outline} d={`M${x(0)} ${y(liftMm[0])}L${bed.join('L')}L${x(last)} ${y(liftMm[1])}Z`} />
+      {stones.length > 0 && (
+        <path className={styles.rock} stroke={rockColour} d={stones.map(({ face }) => face).join('')} />
+      )}
       <text className={styles.name} x={left + width / 2} y={table + 19} textAnchor="middle">
         {name}
       </text>

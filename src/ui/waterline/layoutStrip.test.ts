@@ -1,5 +1,5 @@
 import type { StripPiece } from '@/core/picture/strip';
-import { bodyPath, layoutStrip, surfacePath, waterPath, type StripSlot } from './layoutStrip';
+import { bodyPath, layoutStrip, rockPath, rockWaterPath, surfacePath, waterPath, type StripSlot } from './layoutStrip';
 
 const piece = (id: string, lengthMm: number, heights: number[], change: Partial<StripPiece> = {}): StripPiece => ({
   id,
@@ -12,6 +12,8 @@ const piece = (id: string, lengthMm: number, heights: number[], change: Partial<
   profile: { lengthMm, heightMm: heights },
   overMm: null,
   look: { stepMm: 1, colours: ['#ffffff'] },
+  rocks: [],
+  rockColour: null,
   surface: { leftMm: 15, rightMm: 15 },
   ...change,
 });
@@ -68,5 +70,24 @@ describe('what is drawn of one', () => {
   test('on a tilted bench the surface slants', () => {
     const tilted = slot(piece('a', 140, [9, 9, 9], { surface: { leftMm: 14, rightMm: 16 } }));
     expect(numbers(surfacePath(tilted, 200, 5))).toEqual([10, 130, 110, 120]);
+  });
+});
+
+describe('rocks of a paint of their own', () => {
+  // 100 mm of bed at 5 with a rock from 40 to 60 mm that is 10 high; 1 px a mm, the table at 100 px.
+  const stony = slot(piece('r', 100, [5, 5, 5, 5, 10, 10, 10, 5, 5, 5, 5], { rocks: [[40, 60]] }));
+
+  test('show that paint along their face, and nowhere else', () => {
+    expect(rockPath(stony, 100, 1)).toBe('M50 90L60 90L70 90');
+    expect(rockPath(slot(piece('n', 100, [5, 5])), 100, 1)).toBe('');
+  });
+
+  test('have water from the surface down to where the rock is lowest', () => {
+    expect(rockWaterPath(stony, 100, 1)).toBe('M50 90V85H70V90Z');
+  });
+
+  test('have none where they stand out of it', () => {
+    const out = slot(piece('o', 100, [5, 5, 20, 20, 5, 5], { rocks: [[40, 60]] }));
+    expect(rockWaterPath(out, 100, 1)).toBe('');
   });
 });

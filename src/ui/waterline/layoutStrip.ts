@@ -112,6 +112,46 @@ export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number
     .join('');
 }
 
+/** The bed of a stretch of the cut, mm along it, as points from its left end to its right. */
+function stretchOfBed(
+  { leftPx, widthPx, piece: { profile } }: StripSlot,
+  [fromMm, toMm]: readonly [number, number],
+  tablePx: number,
+  pxPerMmUp: number,
+): string[] {
+  const last = profile.heightMm.length - 1;
+  const at = (mm: number): number => (mm / profile.lengthMm) * last;
+  const inner = Array.from({ length: last + 1 }, (_, i) => i).filter((i) => i > at(fromMm) && i < at(toMm));
+  return [at(fromMm), ...inner, at(toMm)].map((i) => {
+    const before = Math.min(last, Math.floor(i));
+    const [a, b] = [profile.heightMm[before]!, profile.heightMm[Math.min(last, before + 1)]!];
+    return `${px(leftPx + (widthPx * i) / last)} ${px(tablePx - (a + (b - a) * (i - before)) * pxPerMmUp)}`;
+  });
+}
+
+/** The faces of rocks along a slot's bed, as SVG lines: what a rock's own paint is seen on. */
+export const rockPath = (slot: StripSlot, tablePx: number, pxPerMmUp: number): string =>
+  slot.piece.rocks.map((stretch) => `M${stretchOfBed(slot, stretch, tablePx, pxPerMmUp).join('L')}`).join('');
+
+/** The water over rocks, as SVG paths: from the surface down to the rock. */
+export function rockWaterPath(slot: StripSlot, tablePx: number, pxPerMmUp: number): string {
+  const { leftPx, widthPx, piece } = slot;
+  const { lengthMm, heightMm } = piece.profile;
+  const last = heightMm.length - 1;
+  return piece.rocks
+    .flatMap(([from, to]) => {
+      const middle = Math.round((((from + to) / 2) * last) / lengthMm);
+      const surface = surfaceAt(piece, middle);
+      const near = heightMm.slice(Math.floor((from / lengthMm) * last), Math.ceil((to / lengthMm) * last) + 1);
+      const lowest = Math.min(...near);
+      if (lowest >= surface) return [];
+      const x = (mm: number): number => px(leftPx + (mm / lengthMm) * widthPx);
+      const y = (mm: number): number => px(tablePx - mm * pxPerMmUp);
+      return `M${x(from)} ${y(lowest)}V${y(surface)}H${x(to)}V${y(lowest)}Z`;
+    })
+    .join('');
+}
+
 /** The water's surface where it is open, as SVG lines. */
 export function surfacePath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const step = widthPx / (piece.profile.heightMm.length - 1);

@@ -1,7 +1,0 @@
-import { stockAnswer } from '@/server/stock';
-
-export const dynamic = 'force-dynamic';
-
-export function GET(): Promise<Response> {
-  return stockAnswer();
-}

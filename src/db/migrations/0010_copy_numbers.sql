@@ -1,0 +1,1 @@
+ALTER TABLE `batch_items` ADD `first` integer DEFAULT 1 NOT NULL;

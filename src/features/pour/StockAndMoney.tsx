@@ -1,0 +1,27 @@
+'use client';
+
+import { useState } from 'react';
+import type { StockLevel } from '@/core/stock/haveAndNeed';
+import type { PlannedBatch } from '../desk/BatchPlan';
+import { useDesk } from '../desk/DeskContext';
+import { useFetched } from '../desk/useFetched';
+import { HaveAndNeed } from './HaveAndNeed';
+import { Money } from './Money';
+
+/** What a batch takes off the shelf and what it costs: both by what stands there now, read once for the two. */
+export function StockAndMoney(planned: PlannedBatch) {
+  const { desk } = useDesk();
+  const { id, version } = planned.batch;
+  // What is kept for a batch changes nothing of the batch itself.
+  const [kept, setKept] = useState(0);
+  const levels = useFetched<StockLevel[]>(
+    `/api/batches/${encodeURIComponent(id)}/stock`,
+    `${version} ${desk.history.undo ?? ''} ${desk.now} ${kept}`,
+  );
+  return (
+    <>
+      <HaveAndNeed {...planned} levels={levels} onKept={() => setKept((times) => times + 1)} />
+      <Money {...planned} levels={levels ?? []} />
+    </>
+  );
+}

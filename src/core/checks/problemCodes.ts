@@ -62,6 +62,15 @@ export const PROBLEM_STAGES = {
   'shallower-than-top-pour': 'tint',
   'too-much-water': 'tint',
   'waterline-outside': 'shape',
+  'does-not-fit': 'cure',
+  'place-too-small': 'cure',
+  'due-past': 'cure',
+  late: 'cure',
+  'order-broken': 'cure',
+  'pot-life-shorter': 'cure',
+  'pin-breaks': 'cure',
+  'clock-change': 'cure',
+  'step-overdue': 'cure',
   'wider-than-edge': 'shape',
 } as const satisfies Record<string, ProblemStage>;
 export type ProblemCode = keyof typeof PROBLEM_STAGES;

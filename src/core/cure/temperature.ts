@@ -9,3 +9,6 @@ const KELVIN = 273.15;
  */
 export const temperatureFactor = (roomC: number, referenceC: number): number =>
   Math.exp((ACTIVATION_ENERGY_J / GAS_CONSTANT) * (1 / (roomC + KELVIN) - 1 / (referenceC + KELVIN)));
+
+/** Colder than this many resins cure cloudy or stay soft. */
+export const COLDEST_C = 15;

@@ -1,4 +1,5 @@
 import { CURE_MODELS } from '../cure/cureModels';
+import { COLDEST_C } from '../cure/temperature';
 import { advise, type Problem } from '../checks/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
@@ -17,8 +18,6 @@ import { layerProduct, tintOfRequest, type AmountsRequest } from './request';
 
 const grams = (value: number): string => formatMeasure(value, 'mass');
 const percent = (value: number): string => `${(value * 100).toFixed(value < 0.0995 ? 1 : 0)}\u00a0%`;
-/** Below this, most two-part products cure slowly, cloudy, or not right through. */
-const COLD_C = 15;
 
 /** Everything about the mix, the tint and the room that should be said before the first cup is opened. */
 export const checkBatch = (request: AmountsRequest, plan: Amounts): Problem[] => [
@@ -331,7 +330,7 @@ function checkCloudy(request: AmountsRequest, pieces: Amounts['pieces']): Proble
 }
 
 function checkRoom({ room, product }: AmountsRequest): Problem[] {
-  if (!CURE_MODELS[product.cureModel].setsInTheCup || room.temperatureC >= COLD_C) return [];
+  if (!CURE_MODELS[product.cureModel].setsInTheCup || room.temperatureC >= COLDEST_C) return [];
   return [
     {
       severity: 'warn',

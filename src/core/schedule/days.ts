@@ -1,0 +1,99 @@
+import { buildNetwork, type BuildBent, type Built } from './build';
+import { Engine, type State } from './network';
+import type { ScheduleRequest } from './schema';
+import { compareScores, search, type Goal, type SearchWish, type Solution } from './search';
+
+/** Up to so many days with bench time, every choice of days is tried; beyond that they are given up one by one. */
+const ALL_CHOICES_DAYS = 7;
+const LOOKS_PER_TRY = 300;
+
+/** The days (since 1970, by the wall clock) on which hands are needed, and for how many minutes. What is done already is not counted. */
+export function benchDaysOf({ net, toWall }: Built, state: State): Map<number, number> {
+  const days = new Map<number, number>();
+  const engine = new Engine(net);
+  net.tasks.forEach((task, i) => {
+    if (task.hands === 0 || task.fixed || task.minutes === 0 || !engine.isDone(state, i)) return;
+    const calendar = task.calendars[task.hands === 2 ? 0 : Math.max(0, engine.makerFor(state, i))]!;
+    const parts = task.mayPause
+      ? calendar.partsOf(state.start[i]!, task.minutes)
+      : [{ from: state.start[i]!, to: state.end[i]! }];
+    for (const { from, to } of parts) {
+      const day = dayOf(toWall(from));
+      days.set(day, (days.get(day) ?? 0) + to - from);
+    }
+  });
+  return days;
+}
+
+/** The day since 1970 of a wall time. */
+export const dayOf = (wall: string): number => Math.floor(Date.parse(`${wall.slice(0, 10)}T00:00:00Z`) / 86_400_000);
+
+/** What may not get worse for an evening that is saved. */
+const KEPT: Record<ScheduleRequest['goal'], readonly Goal[]> = {
+  soonest: ['late', 'abraded', 'finish'],
+  'fewest evenings': ['late', 'abraded'],
+};
+
+/** The same batches on fewer bench days, where that costs nothing that counts more. */
+export function fewerDays(
+  request: ScheduleRequest,
+  bent: BuildBent,
+  built: Built,
+  solution: Solution,
+  wish: SearchWish,
+): { built: Built; solution: Solution } {
+  const kept = KEPT[request.goal];
+  let best = { built, solution, days: benchDaysOf(built, solution.state) };
+  const attempt = (closed: ReadonlySet<number>): typeof best | null => {
+    const next = buildNetwork(request, { ...bent, closedDays: closed }, built.climate);
+    const found = firstGood(next, wish, kept, solution);
+    if (!found) return null;
+    const days = benchDaysOf(next, found.state);
+    return days.size < best.days.size ? { built: next, solution: found, days } : null;
+  };
+  const open = openDays(built, solution.score.finish);
+  if (open.length <= ALL_CHOICES_DAYS) {
+    for (let count = 1; count < best.days.size; count++) {
+      for (const left of subsets(open, count)) {
+        const found = attempt(new Set(open.filter((day) => !left.includes(day))));
+        if (found) return found;
+      }
+    }
+    return best;
+  }
+  const closed = new Set<number>();
+  for (const [day] of [...best.days].sort((a, b) => a[1] - b[1])) {
+    const found = attempt(new Set([...closed, day]));
+    if (!found) continue;
+    best = found;
+    closed.add(day);
+  }
+  return best;
+}
+
+/** The first plan that is as good in what counts more; on few looks. */
+function firstGood({ net }: Built, wish: SearchWish, kept: readonly Goal[], than: Solution): Solution | null {
+  const run = search(net, { ...wish, mostLooks: LOOKS_PER_TRY });
+  for (;;) {
+    const { value, done } = run.next();
+    if (value.best && compareScores(value.best.score, than.score, kept) <= 0) return value.best;
+    if (done) return null;
+  }
+}
+
+function openDays({ bench, toWall, now }: Built, until: number): number[] {
+  const days = new Set<number>();
+  for (const calendar of bench)
+    for (const { from, to } of calendar.spans) {
+      if (to <= now || from >= until) continue;
+      for (let at = from; at < Math.min(to, until); at += 1440) days.add(dayOf(toWall(at)));
+      days.add(dayOf(toWall(Math.min(to, until) - 1)));
+      if (days.size > ALL_CHOICES_DAYS) return [...days];
+    }
+  return [...days].sort((a, b) => a - b);
+}
+
+function subsets(of: readonly number[], count: number): number[][] {
+  if (count === 0) return [[]];
+  return of.flatMap((first, i) => subsets(of.slice(i + 1), count - 1).map((rest) => [first, ...rest]));
+}

@@ -1,0 +1,439 @@
+import type { Calendar } from './calendar';
+
+/** How long something waits after a time, which may depend on the room as it then is. Both grow with their argument. */
+export interface Wait {
+  after(end: number): number;
+  /** The earliest end from which `after` comes to `at` or later. */
+  before(at: number): number;
+}
+
+/** One step as the solver sees it. Times are whole steady minutes. */
+export interface NetTask {
+  minutes: number;
+  /** How many makers it takes; 0: it happens by itself. */
+  hands: 0 | 1 | 2;
+  mayPause: boolean;
+  /** When each maker may do it; of a step for two, when both may. Empty for steps that take no hands. */
+  calendars: readonly Calendar[];
+  /** It cannot begin before. */
+  earliest: number;
+  /** When it was done, or where it is held whatever comes. */
+  fixed: { from: number; to: number } | null;
+  /** Where the maker wants it. */
+  pin: number | null;
+  /** The choice by which it is only done when a recoat window is missed. */
+  onlyIf: number | null;
+}
+
+/** `to` begins no sooner than `least` after the end of `from`, and no later than `most` after it. */
+export interface NetLink {
+  from: number;
+  to: number;
+  least: Wait | null;
+  most: Wait | null;
+  /** The choice by which `most` may be given up. */
+  choice: number | null;
+}
+
+/** A place that is taken from the start of one step to the end of another. */
+export interface NetHold {
+  place: number;
+  amount: number;
+  from: number;
+  to: number;
+}
+
+export interface NetBatch {
+  due: number | null;
+  /** The step that says the batch is ready. */
+  ready: number;
+}
+
+/** Everything that is solved. */
+export interface Network {
+  tasks: readonly NetTask[];
+  links: readonly NetLink[];
+  holds: readonly NetHold[];
+  /** What there is of each place. */
+  capacities: readonly number[];
+  batches: readonly NetBatch[];
+  makers: number;
+  /** How many recoat windows may be missed and abraded. */
+  choices: number;
+  /** Nothing is planned after it. */
+  horizon: number;
+}
+
+export type Choice = 'open' | 'keep' | 'abrade';
+
+interface Arc {
+  other: number;
+  next: Arc | null;
+}
+
+/** How far a plan is decided: which of two steps comes first, who does it, whether a recoat window is kept, and the earliest times that follow. */
+export interface State {
+  start: Float64Array;
+  end: Float64Array;
+  /** Who does it; -1 while that is open. */
+  maker: Int8Array;
+  choice: Choice[];
+  arcsIn: (Arc | null)[];
+  arcsOut: (Arc | null)[];
+}
+
+/** Updates of one step beyond which its times chase each other without end. */
+const MOST_UPDATES = 400;
+
+/** Tasks that are waiting, the one with the earliest start first; each at most once. */
+class Earliest {
+  private readonly heap: number[] = [];
+  private readonly keys: number[] = [];
+  private readonly inside: Uint8Array;
+
+  constructor(private readonly start: Float64Array) {
+    this.inside = new Uint8Array(start.length);
+  }
+
+  push(task: number): void {
+    if (this.inside[task]) return;
+    this.inside[task] = 1;
+    const key = this.start[task]!;
+    const { heap, keys } = this;
+    let at = heap.length;
+    heap.push(task);
+    keys.push(key);
+    while (at > 0) {
+      const parent = (at - 1) >> 1;
+      if (keys[parent]! <= key) break;
+      heap[at] = heap[parent]!;
+      keys[at] = keys[parent]!;
+      at = parent;
+    }
+    heap[at] = task;
+    keys[at] = key;
+  }
+
+  /** -1 when nothing waits. */
+  pop(): number {
+    const { heap, keys } = this;
+    const first = heap[0];
+    if (first === undefined) return -1;
+    this.inside[first] = 0;
+    const task = heap.pop()!;
+    const key = keys.pop()!;
+    const count = heap.length;
+    if (count === 0) return first;
+    let at = 0;
+    for (;;) {
+      let child = 2 * at + 1;
+      if (child >= count) break;
+      if (child + 1 < count && keys[child + 1]! < keys[child]!) child++;
+      if (keys[child]! >= key) break;
+      heap[at] = heap[child]!;
+      keys[at] = keys[child]!;
+      at = child;
+    }
+    heap[at] = task;
+    keys[at] = key;
+    return first;
+  }
+}
+
+/** The engine under the search: the earliest times that follow from what is decided, and what is still in conflict. */
+export class Engine {
+  private readonly linksIn: NetLink[][];
+  private readonly linksOut: NetLink[][];
+  private readonly taskOfChoice: number[] = [];
+  /** Nothing is looked for after it: the horizon, or sooner. */
+  limit: number;
+
+  constructor(readonly net: Network) {
+    this.limit = net.horizon;
+    this.linksIn = net.tasks.map(() => []);
+    this.linksOut = net.tasks.map(() => []);
+    for (const link of net.links) {
+      this.linksIn[link.to]!.push(link);
+      this.linksOut[link.from]!.push(link);
+    }
+    net.tasks.forEach(({ onlyIf }, i) => onlyIf !== null && (this.taskOfChoice[onlyIf] = i));
+  }
+
+  /** Nothing decided. Null when even so nothing fits. */
+  root(): State | null {
+    const { tasks, makers, choices } = this.net;
+    const state: State = {
+      start: Float64Array.from(tasks, ({ earliest, fixed }) => fixed?.from ?? earliest),
+      end: Float64Array.from(tasks, ({ earliest, fixed }) => fixed?.to ?? earliest),
+      maker: new Int8Array(tasks.length).fill(makers === 1 ? 0 : -1),
+      choice: Array.from({ length: choices }, () => 'open'),
+      arcsIn: tasks.map(() => null),
+      arcsOut: tasks.map(() => null),
+    };
+    return this.settle(
+      state,
+      tasks.map((_, i) => i),
+    )
+      ? state
+      : null;
+  }
+
+  copy(state: State): State {
+    return {
+      start: state.start.slice(),
+      end: state.end.slice(),
+      maker: state.maker.slice(),
+      choice: [...state.choice],
+      arcsIn: [...state.arcsIn],
+      arcsOut: [...state.arcsOut],
+    };
+  }
+
+  /** One more thing decided: `first` ends before `then` begins. Null when that cannot be. */
+  ordered(state: State, first: number, then: number): State | null {
+    if (first === then || this.comesBefore(state, then, first)) return null;
+    const next = this.copy(state);
+    this.addArc(next, first, then);
+    return this.settle(next, [then, first]) ? next : null;
+  }
+
+  /** Many orders at once, as a plan that is there has them. */
+  orderedAll(state: State, pairs: readonly (readonly [number, number])[]): State | null {
+    const next = this.copy(state);
+    for (const [first, then] of pairs) this.addArc(next, first, then);
+    return this.settle(next, [...new Set(pairs.flat())]) ? next : null;
+  }
+
+  assigned(state: State, task: number, maker: number): State | null {
+    const next = this.copy(state);
+    next.maker[task] = maker;
+    return this.settle(next, [task]) ? next : null;
+  }
+
+  chosen(state: State, choice: number, as: Choice): State | null {
+    const next = this.copy(state);
+    next.choice[choice] = as;
+    const touched = this.net.links.flatMap((link) => (link.choice === choice ? [link.from, link.to] : []));
+    const extra = this.taskOfChoice[choice];
+    return this.settle(next, extra === undefined ? touched : [...touched, extra]) ? next : null;
+  }
+
+  private addArc(state: State, first: number, then: number): void {
+    state.arcsIn[then] = { other: first, next: state.arcsIn[then] ?? null };
+    state.arcsOut[first] = { other: then, next: state.arcsOut[first] ?? null };
+  }
+
+  /** True when `a` must be over before `b` by what is decided so far. */
+  comesBefore(state: State, a: number, b: number): boolean {
+    const seen = new Uint8Array(this.net.tasks.length);
+    const stack = [a];
+    while (stack.length > 0) {
+      const at = stack.pop()!;
+      if (at === b) return true;
+      if (seen[at]) continue;
+      seen[at] = 1;
+      for (const { to } of this.linksOut[at]!) stack.push(to);
+      for (let arc = state.arcsOut[at] ?? null; arc; arc = arc.next) stack.push(arc.other);
+    }
+    return false;
+  }
+
+  /** True when a step is done at all: repairs of recoat windows are only where one is missed. */
+  isDone(state: State, task: number): boolean {
+    const { onlyIf } = this.net.tasks[task]!;
+    return onlyIf === null || state.choice[onlyIf] === 'abrade';
+  }
+
+  private fit(state: State, task: number, at: number): { start: number; end: number } {
+    const { calendars, minutes, mayPause, hands } = this.net.tasks[task]!;
+    if (hands === 0 || minutes === 0 || !this.isDone(state, task))
+      return { start: at, end: at + (this.isDone(state, task) ? minutes : 0) };
+    const maker = hands === 2 ? 0 : state.maker[task]!;
+    let best = { start: Infinity, end: Infinity };
+    for (let i = maker < 0 ? 0 : maker; i < (maker < 0 ? calendars.length : maker + 1); i++) {
+      const start = calendars[i]!.fit(at, minutes, mayPause);
+      if (start === Infinity) continue;
+      const end = calendars[i]!.endOf(start, minutes, mayPause);
+      // Of several makers each bound is the least that any of them allows.
+      best = { start: Math.min(best.start, start), end: Math.min(best.end, end) };
+    }
+    return best;
+  }
+
+  /** The earliest start from which a step ends at `end` or later. */
+  private startFor(state: State, task: number, end: number, from: number): number {
+    const { minutes, mayPause } = this.net.tasks[task]!;
+    const done = this.isDone(state, task) ? minutes : 0;
+    if (!mayPause) return end - done;
+    let low = from;
+    let high = Math.max(from, end);
+    while (low < high) {
+      const middle = Math.floor((low + high) / 2);
+      if (this.fit(state, task, middle).end >= end) high = middle;
+      else low = middle + 1;
+    }
+    return low;
+  }
+
+  /** Raises times until everything decided holds; false when that goes past the horizon or a pin. */
+  private settle(state: State, dirty: readonly number[]): boolean {
+    const { tasks } = this.net;
+    const { start, end, choice } = state;
+    // Earliest first: what comes before has mostly settled by the time its followers are looked at.
+    const queue = new Earliest(start);
+    const updates = new Uint16Array(tasks.length);
+    const push = (task: number): void => {
+      if (!tasks[task]!.fixed) queue.push(task);
+    };
+    for (const task of dirty) queue.push(task);
+    for (let i = queue.pop(); i >= 0; i = queue.pop()) {
+      const { fixed, earliest, pin } = tasks[i]!;
+      if (fixed) continue;
+      let at = Math.max(start[i]!, earliest);
+      for (const { from, least } of this.linksIn[i]!) at = Math.max(at, least ? least.after(end[from]!) : end[from]!);
+      for (let arc = state.arcsIn[i] ?? null; arc; arc = arc.next) at = Math.max(at, end[arc.other]!);
+      for (const { to, most, choice: by } of this.linksOut[i]!) {
+        if (!most || tasks[to]!.fixed || (by !== null && choice[by] !== 'keep')) continue;
+        if (start[to]! > most.after(end[i]!))
+          at = Math.max(at, this.startFor(state, i, most.before(start[to]!), start[i]!));
+      }
+      if (pin !== null) {
+        if (at > pin) return false;
+        at = pin;
+      }
+      const fitted = this.fit(state, i, at);
+      if (fitted.end > this.limit || (pin !== null && fitted.start > pin)) return false;
+      if (fitted.start === start[i] && fitted.end === end[i] && updates[i]! > 0) continue;
+      const moved = fitted.start !== start[i] || fitted.end !== end[i];
+      start[i] = fitted.start;
+      end[i] = fitted.end;
+      if (++updates[i]! > MOST_UPDATES) return false;
+      if (!moved && updates[i]! > 1) continue;
+      for (const { to } of this.linksOut[i]!) push(to);
+      for (const { from, most, choice: by } of this.linksIn[i]!)
+        if (most && (by === null || choice[by] === 'keep') && start[i]! > most.after(end[from]!)) push(from);
+      for (let arc = state.arcsOut[i] ?? null; arc; arc = arc.next) {
+        if (tasks[arc.other]!.fixed && end[i]! > start[arc.other]!) return false;
+        push(arc.other);
+      }
+    }
+    return true;
+  }
+
+  /** What of a state cannot stand, earliest first; null when it is a plan. */
+  conflict(state: State): Conflict | null {
+    const missed = this.missedWindow(state);
+    if (missed !== null) return { kind: 'window', choice: missed };
+    const hands = this.handsConflict(state);
+    const place = this.placeConflict(state);
+    if (hands && place) return hands.at <= place.at ? hands : place;
+    return hands ?? place ?? this.unassigned(state);
+  }
+
+  /** A step with pauses whose earliest start and earliest end are those of different makers. */
+  private unassigned(state: State): Conflict | null {
+    const task = this.net.tasks.findIndex(
+      ({ fixed, hands, minutes }, i) =>
+        !fixed && hands === 1 && minutes > 0 && state.maker[i]! < 0 && this.makerFor(state, i) < 0,
+    );
+    return task < 0 ? null : { kind: 'hands', first: task, then: task, open: task, at: state.start[task]! };
+  }
+
+  /** Who does a step of a plan: who was chosen, or the first who can at that time; -1 where nobody can. */
+  makerFor(state: State, task: number): number {
+    if (state.maker[task]! >= 0) return state.maker[task]!;
+    const { calendars, minutes, mayPause } = this.net.tasks[task]!;
+    const from = state.start[task]!;
+    return calendars.findIndex(
+      (calendar) =>
+        calendar.fit(from, minutes, mayPause) === from && calendar.endOf(from, minutes, mayPause) === state.end[task],
+    );
+  }
+
+  private missedWindow(state: State): number | null {
+    let first: { choice: number; at: number } | null = null;
+    for (const { from, to, most, choice } of this.net.links) {
+      if (!most || choice === null || state.choice[choice] !== 'open' || this.net.tasks[to]!.fixed) continue;
+      if (state.start[to]! > most.after(state.end[from]!) && (!first || state.start[to]! < first.at))
+        first = { choice, at: state.start[to]! };
+    }
+    return first?.choice ?? null;
+  }
+
+  private handsConflict(state: State): (Conflict & { kind: 'hands' }) | null {
+    const { tasks, makers } = this.net;
+    const { start, end, maker } = state;
+    const busy: number[] = [];
+    tasks.forEach(({ hands }, i) => {
+      if (hands > 0 && end[i]! > start[i]! && this.isDone(state, i)) busy.push(i);
+    });
+    busy.sort((a, b) => start[a]! - start[b]! || a - b);
+    let active: number[] = [];
+    for (const i of busy) {
+      active = active.filter((j) => end[j]! > start[i]!);
+      for (const j of active) {
+        if (tasks[i]!.fixed && tasks[j]!.fixed) continue;
+        const both = tasks[i]!.hands === 2 || tasks[j]!.hands === 2;
+        if (!both && maker[i]! >= 0 && maker[j]! >= 0 && maker[i] !== maker[j]) continue;
+        const open = both || makers === 1 ? -1 : maker[j]! < 0 ? j : maker[i]! < 0 ? i : -1;
+        return { kind: 'hands', first: j, then: i, open, at: start[i]! };
+      }
+      active.push(i);
+    }
+    return null;
+  }
+
+  private placeConflict(state: State): (Conflict & { kind: 'place' }) | null {
+    const { holds, capacities, tasks } = this.net;
+    let first: (Conflict & { kind: 'place' }) | null = null;
+    for (let place = 0; place < capacities.length; place++) {
+      const capacity = capacities[place]!;
+      const here = holds
+        .filter((hold) => hold.place === place && state.end[hold.to]! > state.start[hold.from]!)
+        .sort((a, b) => state.start[a.from]! - state.start[b.from]!);
+      let active: NetHold[] = [];
+      for (const hold of here) {
+        const at = state.start[hold.from]!;
+        if (first && at >= first.at) break;
+        active = [...active.filter(({ to }) => state.end[to]! > at), hold];
+        let sum = active.reduce((all, { amount }) => all + amount, 0);
+        if (sum <= capacity) continue;
+        // As few of them as are already too many.
+        let set = [...active].sort((a, b) => a.amount - b.amount);
+        for (const one of [...set]) {
+          if (set.length > 2 && sum - one.amount > capacity) {
+            set = set.filter((other) => other !== one);
+            sum -= one.amount;
+          }
+        }
+        if (set.every(({ from }) => tasks[from]!.fixed)) continue;
+        first = { kind: 'place', holds: set, at };
+        break;
+      }
+    }
+    return first;
+  }
+
+  /** Every way in which a conflict can be solved, as far as it can. */
+  ways(state: State, conflict: Conflict): State[] {
+    const found: (State | null)[] = [];
+    if (conflict.kind === 'window') {
+      found.push(this.chosen(state, conflict.choice, 'keep'), this.chosen(state, conflict.choice, 'abrade'));
+    } else if (conflict.kind === 'hands') {
+      const { first, then, open } = conflict;
+      if (open >= 0)
+        for (let maker = 0; maker < this.net.makers; maker++) found.push(this.assigned(state, open, maker));
+      else found.push(this.ordered(state, first, then), this.ordered(state, then, first));
+    } else {
+      for (const a of conflict.holds)
+        for (const b of conflict.holds)
+          if (a !== b && !this.net.tasks[b.from]!.fixed) found.push(this.ordered(state, a.to, b.from));
+    }
+    return found.filter((way) => way !== null);
+  }
+}
+
+export type Conflict =
+  | { kind: 'window'; choice: number }
+  | { kind: 'hands'; first: number; then: number; open: number; at: number }
+  | { kind: 'place'; holds: NetHold[]; at: number };

@@ -1,0 +1,312 @@
+import { z } from 'zod';
+import { toWallTime, wallMinutes, wallTimeSchema } from '../cure/wallTime';
+import { PLANT_MINUTES } from '../plan/schedule';
+import type { BatchFacts, ProductFacts } from './facts';
+import { abradeMinutes, withRepair } from './repair';
+import type { After, ScheduleBatch, ScheduleStep, ScheduleWait } from './schema';
+import { factsOfStep, STEP_KIND_KEYS, stepKindSchema, type StepKind } from './stepKinds';
+
+const number = z.number({ error: 'Type a number' });
+const minutes = number.min(0, 'Cannot be negative').max(10_080, 'At most a week');
+
+/** One step of a set's route: whether it is done, how long it takes, how long it dries. Pours take what their plan says. */
+export const routeStepSchema = z.object({
+  id: z.string().min(1).max(40),
+  kind: stepKindSchema,
+  name: z.string().trim().min(1, 'Give it a name').max(60, 'At most 60 characters'),
+  on: z.boolean(),
+  perBatchMinutes: minutes,
+  perPieceMinutes: minutes,
+  dryMinutes: minutes,
+  mayPause: z.boolean().optional(),
+  outdoors: z.boolean().optional(),
+  noisy: z.boolean().optional(),
+  hands: z.union([z.literal(1), z.literal(2)]).optional(),
+});
+export type RouteStep = z.infer<typeof routeStepSchema>;
+
+/** The route of a set: its steps in their order, the pours as one of them. */
+export const routeSchema = z.array(routeStepSchema).min(1).max(60, 'At most 60 steps');
+export type Route = z.infer<typeof routeSchema>;
+
+/** A product that sets this fast leaves no time to look for bubbles. */
+const NO_BUBBLES_MINUTES = 10;
+
+/** What the route of a batch needs to be, from how its water is made: for every school. */
+const NEEDED: Partial<Record<StepKind, (facts: BatchFacts) => boolean>> = {
+  cut: () => true,
+  seal: () => true,
+  paint: () => true,
+  rocks: ({ rocks }) => rocks > 0,
+  'plants before': ({ plantsFirst }) => plantsFirst,
+  dam: ({ dammed }) => dammed > 0,
+  mould: ({ moulds }) => moulds > 0,
+  'leak test': ({ dammed }) => dammed > 0,
+  level: ({ layers }) => layers.length > 0,
+  pour: ({ layers }) => layers.length > 0,
+  bubbles: ({ layers }) => layers.some(({ product }) => looksForBubbles(product)),
+  'leak look': ({ dammed }) => dammed > 0,
+  demould: ({ dammed, moulds }) => dammed + moulds > 0,
+  trim: ({ dammed, moulds }) => dammed + moulds > 0,
+  sand: ({ moulds }) => moulds > 0,
+  gloss: ({ moulds }) => moulds > 0,
+  finish: ({ finish }) => finish !== null,
+  inspect: () => true,
+};
+
+const looksForBubbles = ({ curing, potLifeMinutes }: ProductFacts): boolean =>
+  curing.cureModel === 'two-part' && potLifeMinutes > NO_BUBBLES_MINUTES;
+
+/** Steps of a route that come with the pours and have no place of their own in it. */
+const WITH_THE_POURS: ReadonlySet<StepKind> = new Set(['abrade', 'ready', 'cured', 'other']);
+
+/** The route that the water of a batch asks for: every kind of step in the usual order, those it needs switched on. */
+export const usualRoute = (facts: BatchFacts): Route =>
+  STEP_KIND_KEYS.filter((kind) => !WITH_THE_POURS.has(kind)).map((kind) => {
+    const { name, perBatchMinutes, perPieceMinutes, dryMinutes = 0, mayPause, outdoors, noisy } = factsOfStep(kind);
+    return {
+      ...{ id: kind, kind, name: kind === 'demould' && facts.moulds > 0 ? 'Turn out of the moulds' : name },
+      on: NEEDED[kind]?.(facts) ?? false,
+      ...{ perBatchMinutes, perPieceMinutes, dryMinutes },
+      ...(mayPause && { mayPause }),
+      ...(outdoors && { outdoors }),
+      ...(noisy && { noisy }),
+    };
+  });
+
+/** What has happened to a step, or is wanted of it; steps are named as the route of the batch names them. */
+export const stepMarkSchema = z.object({
+  step: z.string().min(1).max(60),
+  /** When it was done. */
+  done: z.object({ from: wallTimeSchema, to: wallTimeSchema }).optional(),
+  /** A layer that did not come out: its repair is planned. */
+  failed: z.object({ at: wallTimeSchema, why: z.string().trim().max(200, 'At most 200 characters') }).optional(),
+  /** Where the maker wants it. */
+  pinned: wallTimeSchema.optional(),
+  /** How long it still takes, when that is not what the route says. */
+  minutes: minutes.optional(),
+});
+export type StepMark = z.infer<typeof stepMarkSchema>;
+
+/** The course of a batch: what happened to its steps, and the plan that the maker keeps. */
+export const courseSchema = z.object({
+  marks: z.array(stepMarkSchema).max(300),
+  kept: z
+    .object({
+      at: wallTimeSchema,
+      readyAt: wallTimeSchema.optional(),
+      steps: z.array(z.object({ step: z.string().min(1).max(60), from: wallTimeSchema, to: wallTimeSchema })).max(300),
+    })
+    .optional(),
+});
+export type Course = z.infer<typeof courseSchema>;
+
+/** Paint and glue on a bed dry as thin water-borne films do; label times hold at 20 °C. */
+const FILM = { cureModel: 'water-borne', referenceC: 20, greatestLayerMm: 1, wetMm: 1 } as const;
+
+/** How long after a pour bubbles are looked for, and leaks. */
+const BUBBLES = { least: 10, most: 15 };
+const LEAKS = { least: 20, most: 60 };
+
+const label = (minutesOnLabel: number, { curing }: ProductFacts): ScheduleWait => ({ minutes: minutesOnLabel, curing });
+const clock = (wait: number): ScheduleWait => ({ minutes: wait });
+
+/** What a place of the workshop is called in requests. */
+export const PLACES = { level: 'level place', dams: 'dam kits', moulds: 'moulds', dryBox: 'dry box' } as const;
+
+/** What a batch is called, belongs to and is due. */
+export interface BatchNamed {
+  id: string;
+  name: string;
+  set: string;
+  due: string | null;
+}
+
+/**
+ * A batch as the solver takes it: the steps of its route with all its pieces, the layers of its plan with what lies between them (looks
+ * for bubbles and leaks, recoat windows, repairs of layers that failed), full cure, what it occupies, and what has been done.
+ */
+export function batchOnRoute(
+  named: BatchNamed,
+  facts: BatchFacts,
+  route: Route,
+  marks: readonly StepMark[],
+): ScheduleBatch {
+  const steps: ScheduleStep[] = [];
+  /** What the maker has said of a step; a layer that was poured is known from the log. */
+  const marked = (step: ScheduleStep): ScheduleStep => {
+    const mark = marks.find((one) => one.step === step.id);
+    const done = step.done ?? mark?.done;
+    return {
+      ...step,
+      ...(mark?.minutes !== undefined && { handsOnMinutes: mark.minutes }),
+      ...(mark?.pinned && !done && { pinned: mark.pinned }),
+      ...(done && { done }),
+    };
+  };
+  const piecesFor = (kind: StepKind): number => {
+    if (kind === 'dam' || kind === 'leak test') return facts.dammed;
+    if (kind === 'mould') return facts.moulds;
+    if (kind === 'rocks') return facts.rocks || facts.pieces;
+    return kind === 'demould' || kind === 'trim' ? facts.dammed + facts.moulds || facts.pieces : facts.pieces;
+  };
+  const add = (
+    { id, kind, name, handsOnMinutes, ...rest }: Omit<ScheduleStep, 'after'>,
+    after: After[],
+  ): ScheduleStep => {
+    const step: ScheduleStep = { id, kind, name, handsOnMinutes, ...rest, after };
+    steps.push(step);
+    return step;
+  };
+  /** What the next step waits for. */
+  let tail: After[] = [];
+  const on = route.filter((step) => step.on);
+  const pourAt = on.findIndex(({ kind }) => kind === 'pour');
+  const has = (kind: StepKind): boolean => on.some((step) => step.kind === kind);
+  let firmAfter: After[] = [];
+  on.forEach((own, i) => {
+    const { id, kind, name, perBatchMinutes, perPieceMinutes, dryMinutes } = own;
+    if (kind === 'bubbles' || kind === 'leak look') return;
+    if (kind === 'pour') {
+      const poured = pourSteps(own);
+      tail = poured.tail;
+      firmAfter = poured.firm;
+      return;
+    }
+    if (kind === 'finish' && facts.finish) {
+      const { product, coats, handsOnMinutes } = facts.finish;
+      for (let coat = 1; coat <= coats; coat++) {
+        const coatName = coats === 1 ? name : `${name}, coat ${coat}`;
+        const made = add({ id: `${id} ${coat}`, kind, name: coatName, handsOnMinutes }, [...tail, ...firmAfter]);
+        tail = [
+          { step: made.id, least: label(coat < coats ? product.recoatOpensMinutes : product.demouldMinutes, product) },
+        ];
+      }
+      return;
+    }
+    // Whatever follows the pours follows them once all layers are firm.
+    const after = i > pourAt && pourAt >= 0 ? [...tail, ...firmAfter] : tail;
+    const made = add(
+      {
+        ...{ id, kind, name, handsOnMinutes: perBatchMinutes + perPieceMinutes * piecesFor(kind) },
+        ...(own.mayPause && { mayPause: true }),
+        ...(own.outdoors && { outdoors: true }),
+        ...(own.noisy && { noisy: true }),
+        ...(own.hands === 2 && { hands: 2 as const }),
+      },
+      after,
+    );
+    tail = [{ step: made.id, ...(dryMinutes > 0 && { least: { minutes: dryMinutes, curing: FILM } }) }];
+  });
+  const pours = steps.filter(({ kind }) => kind === 'pour');
+  if (pours.length > 0)
+    add({ id: 'cured', kind: 'cured', name: factsOfStep('cured').name, handsOnMinutes: 0 }, [
+      ...pours.map(({ id }) => ({ step: id, least: label(productOf(id).fullCureMinutes, productOf(id)) })),
+    ]);
+
+  /** The layer that a pour or its top-up belongs to. */
+  function productOf(stepId: string): ProductFacts {
+    const layer = Number(/(\d+)$/.exec(stepId)?.[1] ?? 1);
+    return (facts.layers.find((one) => one.number === layer) ?? facts.layers[0]!).product;
+  }
+
+  function pourSteps(own: RouteStep): { tail: After[]; firm: After[] } {
+    let waits = tail;
+    const firm: After[] = [];
+    for (const layer of facts.layers) {
+      const { product, pouredAt, plantsBefore } = layer;
+      const id = `pour ${layer.number}`;
+      const many = facts.layers.length > 1 ? ` layer ${layer.number}` : '';
+      const handsOn = layer.handsOnMinutes + (plantsBefore ? PLANT_MINUTES * facts.pieces : 0);
+      const poured = add(
+        {
+          ...{
+            id,
+            kind: 'pour',
+            name: `${plantsBefore ? 'Set plants, pour' : own.name}${many}`,
+            handsOnMinutes: handsOn,
+          },
+          potLifeMinutes: layer.shortestPotLifeMinutes,
+          plannedC: facts.roomC,
+          ...(facts.leastC !== null && { leastC: facts.leastC }),
+          ...(pouredAt !== null && { done: { from: pouredAt, to: toWallTime(wallMinutes(pouredAt) + handsOn) } }),
+        },
+        waits,
+      );
+      const looks: After[] = [];
+      if (has('bubbles') && looksForBubbles(product)) {
+        const { perBatchMinutes, perPieceMinutes, name } = route.find(({ kind }) => kind === 'bubbles')!;
+        const look = add(
+          {
+            ...{ id: `bubbles ${layer.number}`, kind: 'bubbles', name: `${name}${many && `,${many}`}` },
+            handsOnMinutes: perBatchMinutes + perPieceMinutes * facts.pieces,
+            ...doneWith(poured),
+          },
+          [{ step: id, least: clock(BUBBLES.least), most: clock(BUBBLES.most) }],
+        );
+        looks.push({ step: look.id });
+      }
+      if (has('leak look') && layer.number === 1 && facts.dammed > 0) {
+        const { perBatchMinutes, perPieceMinutes, name } = route.find(({ kind }) => kind === 'leak look')!;
+        const look = add(
+          {
+            ...{ id: 'leak look', kind: 'leak look', name },
+            handsOnMinutes: perBatchMinutes + perPieceMinutes * facts.pieces,
+            ...doneWith(poured),
+          },
+          [{ step: id, least: clock(LEAKS.least), most: clock(LEAKS.most) }, ...looks],
+        );
+        looks.push({ step: look.id });
+      }
+      firm.push({ step: id, least: label(product.demouldMinutes, product) }, ...looks);
+      waits = [recoat(id, product, handsOn), ...looks];
+    }
+    return { tail: waits.map(({ step }) => ({ step })), firm };
+  }
+
+  /** The next layer bonds by itself while the recoat window is open. Counted so that the piece poured first is still in it. */
+  function recoat(step: string, product: ProductFacts, handsOn: number): After {
+    const { recoatOpensMinutes: opens, recoatClosesMinutes: closes } = product;
+    if (closes === null) return { step, least: label(opens, product) };
+    const latest = Math.max(opens + 5, closes - handsOn);
+    return {
+      step,
+      least: label(opens, product),
+      most: label(latest, product),
+      abradeMinutes: abradeMinutes(facts.pieces),
+    };
+  }
+
+  const whole = marks
+    .filter(({ failed }) => failed !== undefined)
+    .reduce<ScheduleBatch>((batch, { step }) => withRepair(batch, step), {
+      ...named,
+      pieces: facts.pieces,
+      steps,
+      holds: holdsOf(facts, steps),
+    });
+  return { ...whole, steps: whole.steps.map(marked) };
+}
+
+/** A look at what has been poured is over once the pour is long done. */
+const doneWith = ({ done }: ScheduleStep): Pick<ScheduleStep, 'done'> =>
+  done ? { done: { from: done.to, to: done.to } } : {};
+
+/** What a batch occupies, from which step to which; only from what is not done with. */
+function holdsOf(facts: BatchFacts, steps: readonly ScheduleStep[]): ScheduleBatch['holds'] {
+  const first = (...kinds: StepKind[]): string | undefined => steps.find(({ kind }) => kinds.includes(kind))?.id;
+  const pour = first('pour');
+  if (!pour) return [];
+  const off = first('demould') ?? 'cured';
+  const box = facts.layers.some(({ product }) => product.curing.cureModel === 'water-borne');
+  return [
+    ...(facts.levelCm2 > 0
+      ? [{ place: PLACES.level, amount: facts.levelCm2, from: first('level') ?? pour, to: off }]
+      : []),
+    ...(facts.dammed > 0 ? [{ place: PLACES.dams, amount: facts.dammed, from: first('dam') ?? pour, to: off }] : []),
+    ...(facts.moulds > 0
+      ? [{ place: PLACES.moulds, amount: facts.moulds, from: first('mould') ?? pour, to: off }]
+      : []),
+    ...(box ? [{ place: PLACES.dryBox, amount: facts.pieces, from: pour, to: 'cured' }] : []),
+  ];
+}

@@ -29,6 +29,11 @@ const ARROWS = [
     why: 'Building blocks know the core only.',
   },
   {
+    room: 'devices',
+    not: [...FRAMEWORK, ...DATABASE, ...rooms('db', 'server', 'ui', 'features', 'app', 'workers')],
+    why: 'Stand-ins for what stands on the bench know the core only.',
+  },
+  {
     room: 'workers',
     not: [...FRAMEWORK, ...DATABASE, ...rooms('db', 'server', 'ui', 'features', 'app')],
     why: 'Workers wrap core functions.',
@@ -87,6 +92,7 @@ export default tseslint.config(
       'src/db/**/*.ts',
       'src/server/**/*.ts',
       'src/workers/**/*.ts',
+      'src/devices/**/*.ts',
     ],
     rules: {
       'no-restricted-syntax': [

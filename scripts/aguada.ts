@@ -4,6 +4,7 @@ import { bedCommand } from '../src/core/formats/bedFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
 import { pourCommand } from '../src/core/formats/pourFile';
+import { scheduleCommand, scheduleIcsCommand } from '../src/core/formats/scheduleFile';
 import { tintCommand } from '../src/core/formats/tintFile';
 import { saveCopy } from '../src/db/copies';
 import { dataFilePath, openDataFile } from '../src/db/dataFile';
@@ -15,6 +16,8 @@ const USAGE = `Aguada without its screens.
   aguada seams FILE    reads pieces and their edges (JSON) and writes seams with grades, the best row, shims, a layout
   aguada tint FILE     reads colourants, a bed and a recipe (JSON) and writes colours by depth, recipes found, doses, a rescue
   aguada pour FILE     reads a batch and what stands on the shelf (JSON) and writes mixes, readings, what to buy, a quote
+  aguada schedule FILE reads batches with their steps, makers, places and the room (JSON) and writes when each step is done
+                       --ics writes a calendar file instead
   aguada backup FILE   copies the data file (AGUADA_DATA, or data/aguada.db) to FILE, while Aguada is running or not
   FILE may be -        standard input
 
@@ -28,6 +31,7 @@ const COMMANDS: Record<string, (text: string) => CommandResult> = {
   seams: seamsCommand,
   tint: tintCommand,
   pour: pourCommand,
+  schedule: scheduleCommand,
 };
 
 /** Copies the data file by the database's own backup, and looks the copy through. */
@@ -52,13 +56,15 @@ async function backup(to: string): Promise<number> {
   return 0;
 }
 
-function main([command, file]: readonly string[]): number | Promise<number> {
+function main(args: readonly string[]): number | Promise<number> {
+  const [command, file] = args.filter((arg) => arg !== '--ics');
+  const asIcs = args.includes('--ics');
   if (command === '--help' || command === 'help') {
     process.stdout.write(USAGE);
     return 0;
   }
   if (command === 'backup' && file && file !== '-') return backup(file);
-  const work = COMMANDS[command ?? ''];
+  const work = asIcs && command === 'schedule' ? scheduleIcsCommand : asIcs ? undefined : COMMANDS[command ?? ''];
   if (!work || !file) {
     process.stderr.write(USAGE);
     return 2;

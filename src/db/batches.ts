@@ -16,6 +16,7 @@ interface BatchLine {
   benchWindows: string | null;
   moves: string | null;
   own: string | null;
+  course: string | null;
   items: string;
   pouredLayers: number | null;
   lastAt: string | null;
@@ -24,7 +25,7 @@ interface BatchLine {
 }
 
 const LINE = sql`
-  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows, b.moves, b.own,
+  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows, b.moves, b.own, b.course,
     (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies, 'first', i.first))
       from (select design_id, copies, first from batch_items where batch_id = b.id order by position) i) as items,
     p.layers as pouredLayers, p.last_at as lastAt, p.mix as mixGrams,
@@ -45,6 +46,7 @@ function rowOf(line: BatchLine): BatchRow {
     benchWindows: line.benchWindows === null ? null : (JSON.parse(line.benchWindows) as Batch['benchWindows']),
     ...(line.moves !== null && { moves: JSON.parse(line.moves) as Batch['moves'] }),
     ...(line.own !== null && { own: JSON.parse(line.own) as Batch['own'] }),
+    ...(line.course !== null && { course: JSON.parse(line.course) as Batch['course'] }),
   };
   const poured =
     line.pouredLayers && line.lastAt
@@ -296,11 +298,12 @@ export const batchStorage: Storage = {
     return row && batch ? { version: row.version, position: row.position, setId: row.setId, data: batch.data } : null;
   },
   write(db, id, { position, setId, data, attached }: RowImage, version, now) {
-    const { name, pourAt, benchWindows, items, moves, own } = batchSchema.parse(data);
+    const { name, pourAt, benchWindows, items, moves, own, course } = batchSchema.parse(data);
     const values = {
       ...{ position, setId: setId!, name, pourAt, benchWindows, version, updatedAt: now },
       moves: moves?.length ? moves : null,
       own: own && Object.keys(own).length > 0 ? own : null,
+      course: course && (course.marks.length > 0 || course.kept) ? course : null,
     };
     const updated = db.update(batches).set(values).where(eq(batches.id, id)).run();
     if (updated.changes === 0)

@@ -64,6 +64,8 @@ export const batches = sqliteTable(
     moves: text('moves', { mode: 'json' }).$type<unknown>(),
     /** In what it departs from the workshop; null where in nothing. */
     own: text('own', { mode: 'json' }).$type<unknown>(),
+    /** What happened to its steps beside the pours, and the calendar that is kept; null while nothing did. */
+    course: text('course', { mode: 'json' }).$type<unknown>(),
     updatedAt: text('updated_at').notNull(),
   },
   (table) => [index('batches_set').on(table.setId, table.position)],

@@ -4,6 +4,7 @@ import { amountsKey, planTimes, withTimes, type Amounts, type Plan, type PlanReq
 import type { StripOptions, StripPiece } from '@/core/picture/strip';
 import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { SetDocuments } from '@/core/records/views';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
 import { compute } from './pool';
 
@@ -30,6 +31,7 @@ function answers<V extends object>(max: number): (asked: string, work: () => Pro
 
 const amounts = answers<Amounts>(200);
 const matches = answers<MatchSet>(24);
+const schedules = answers<SchedulePlan>(40);
 const strips = answers<StripPiece[]>(200);
 
 /** What a request comes to in grams and cups; asked again, and only for another time, it is not worked out anew. */
@@ -44,6 +46,10 @@ export const planOf = async (request: PlanRequest): Promise<Plan> => {
 
 export const matchOf = (request: MatchRequest): Promise<MatchSet> =>
   matches(JSON.stringify(request), () => compute('match', request));
+
+/** A calendar. */
+export const scheduleOf = (request: ScheduleRequest): Promise<SchedulePlan> =>
+  schedules(JSON.stringify(request), () => compute('schedule', request));
 
 /** The pieces of a set as its strip shows them. */
 export function stripOf(documents: SetDocuments, options: StripOptions): Promise<StripPiece[]> {

@@ -5,6 +5,7 @@ import { Piscina } from 'piscina';
 import type { StripOptions, StripPiece } from '@/core/picture/strip';
 import type { PieceDesign } from '@/core/bed/schema';
 import type { Amounts, AmountsRequest } from '@/core/plan';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
 import type { WaterTint } from '@/core/tint/waterTint';
 
@@ -12,6 +13,7 @@ import type { WaterTint } from '@/core/tint/waterTint';
 interface Tasks {
   amounts: { asked: AmountsRequest; given: Amounts };
   match: { asked: MatchRequest; given: MatchSet };
+  schedule: { asked: ScheduleRequest; given: SchedulePlan };
   strip: {
     asked: {
       designs: readonly { id: string; data: PieceDesign }[];
@@ -34,10 +36,12 @@ const THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
  * Which threads do what. Each keeps the beds that it has built, so the same kind of question goes to the same ones: amounts are
  * worked out on fine beds, strips and seams on coarse ones.
  */
-const GROUPS = { amounts: 'amounts', strip: 'pictures', match: 'pictures' } as const satisfies Record<
-  keyof Tasks,
-  string
->;
+const GROUPS = {
+  amounts: 'amounts',
+  strip: 'pictures',
+  match: 'pictures',
+  schedule: 'pictures',
+} as const satisfies Record<keyof Tasks, string>;
 type Group = (typeof GROUPS)[keyof Tasks];
 const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1 };
 

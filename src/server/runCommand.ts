@@ -55,7 +55,7 @@ export async function runCommand(command: Command, scope: Scope, key: string | n
   const now = wallClockNow();
   const again = key === null ? null : withData((db) => answeredEdit(db, key));
   // What has to be worked out is worked out first: writing is one short transaction.
-  const work = again ? null : await prepared(command, now);
+  const work = again ? null : await prepared(command, scope, now);
   return whenFree((db) =>
     db.transaction(
       () => {
@@ -81,7 +81,7 @@ function checkWanted(db: Database, scope: Scope, command: Command): void {
 
 type Work = (db: Database) => Done;
 
-async function prepared(command: Command, now: string): Promise<Work> {
+async function prepared(command: Command, scope: Scope, now: string): Promise<Work> {
   switch (command.do) {
     case 'undo':
     case 'redo':
@@ -98,6 +98,8 @@ async function prepared(command: Command, now: string): Promise<Work> {
       return reserveForBatch(command, now);
     case 'plan':
       return (db) => planBatch(db, command, now);
+    case 'course':
+      return (db) => writeCourses(db, command, scope, now);
     case 'stock':
       return (db) => stockKinds(db, command.productIds, now);
     case 'remove':
@@ -202,6 +204,24 @@ function addRecord(db: Database, command: Extract<Command, { do: 'add' }>, now: 
   return { id, touched };
 }
 
+/** Courses of batches, of several sets maybe: one edit of the screen that asks, taken back together. */
+function writeCourses(
+  db: Database,
+  { batches, label }: Extract<Command, { do: 'course' }>,
+  scope: Scope,
+  now: string,
+): Done {
+  const touched = edit(db, scope, label ?? 'Change the calendar', now, (writer) => {
+    for (const { id, course } of batches) {
+      const row = getBatch(db, id);
+      if (!row)
+        throw new EditRefusedError('missing', 'One of these batches is no longer there. Open the calendar anew.');
+      writer.put('batch', id, { ...row.data, course }, row.version);
+    }
+  });
+  return { id: null, touched };
+}
+
 /** A new batch of what no batch has taken yet, or like one that is there, to be poured in the next hour. */
 function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' }>, now: string): Done {
   mustBeThere(db, setId);
@@ -214,7 +234,7 @@ function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' 
         items: remainingItems(listDocuments(db, 'design', setId).records, copiesTaken(db, setId)),
         ...{ pourAt: now, benchWindows: null },
       };
-  const { moves: _, ...data } = batch;
+  const { moves: _, course: __, ...data } = batch;
   const label = before ? `Plan another like ${before.name}`.slice(0, 80) : 'Plan a batch';
   const touched = edit(db, setScope(setId), label, now, (writer) => writer.add('batch', id, data, setId));
   return { id, touched };

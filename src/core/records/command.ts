@@ -4,6 +4,7 @@ import { edgeNameSchema, pieceDesignSchema } from '../bed/schema';
 import { MOST_DESIGNS } from '../plan/request';
 import { cornerShimsSchema, measuredEdgesSchema } from '../seams/schema';
 import { productSchema } from '../mixing/product';
+import { courseSchema } from '../schedule/routes';
 import { consumableSchema, lotSchema, movementSchema, STOCK_PARTS } from '../stock/schema';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 
@@ -87,6 +88,15 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('reserve'), batchId: id, wanted: z.boolean() }),
   /** A new batch: of what no batch has taken yet, or `like` one that is there, with copies numbered on from all that were taken. */
   z.object({ do: z.literal('plan'), setId: id, like: id.optional() }),
+  /** What happened to steps of some batches, where they are wanted, and the calendar that is kept: all in one edit. */
+  z.object({
+    do: z.literal('course'),
+    label,
+    batches: z
+      .array(z.object({ id, course: courseSchema }))
+      .min(1)
+      .max(60),
+  }),
   /** Kinds of product that ship with the program and are not on the shelf. */
   z.object({ do: z.literal('stock'), productIds: z.array(id).min(1).max(40) }),
   /** What was measured on the edges of some copies, and the shims they stand on: taken over what is known of them; null takes it away. */

@@ -17,6 +17,8 @@ import {
   roomSchema,
   setNameSchema,
 } from '../plan/request';
+import { courseSchema, routeSchema } from '../schedule/routes';
+import { workplaceSchema } from '../schedule/workplace';
 import { workSchema } from '../money/quote';
 import { pieceWaterSchema } from '../tint/pieceWater';
 import { consumableSchema, lotSchema, movementSchema } from '../stock/schema';
@@ -49,6 +51,8 @@ export const settingsSchema = z.object({
   /** When the maker is at the bench; a set or a batch may narrow it. */
   benchWindows: benchSchema.shape.windows.default([]),
   benchExceptions: benchSchema.shape.exceptions,
+  /** Places, helper, quiet and outdoor hours, nights and days; the workshop of which nothing is said has room enough. */
+  workplace: workplaceSchema.optional(),
   /** By which school parts are measured: for screens and cards. */
   measureBy: z.enum(['weight', 'volume']).default('weight'),
   calendar: calendarSchema.default(DEFAULT_CALENDAR),
@@ -80,6 +84,8 @@ export const waterSetSchema = z.object({
   /** Bench windows of its own, inside the workshop's; null: all of those. */
   benchWindows: benchSchema.shape.windows.nullable().default(null),
   job: jobSchema.nullable(),
+  /** The steps that its pieces go through; what their water asks for when it is not said. */
+  route: routeSchema.optional(),
   /** The agreed profiles of edges, and up to where a seam closes or passes. */
   standards: z.array(edgeStandardSchema).max(12, 'At most 12 edge standards').optional(),
   seamLimits: seamLimitsSchema.optional(),
@@ -162,6 +168,8 @@ export const batchSchema = z.object({
   moves: cupMovesSchema.optional(),
   /** In what it departs from the workshop. */
   own: batchOwnSchema.optional(),
+  /** What happened to its steps, and the calendar that is kept. Layers that were poured are in the log. */
+  course: courseSchema.optional(),
 });
 export type Batch = z.infer<typeof batchSchema>;
 

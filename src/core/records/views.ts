@@ -3,6 +3,8 @@ import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { Amounts, Plan, PlanRequest } from '../plan';
 import type { Product } from '../mixing/product';
+import type { SchedulePlan, ScheduleRequest } from '../schedule/schema';
+import type { CalendarBatch } from '../schedule/workplace';
 import type { PackedStrip } from '../picture/packedStrip';
 import type { Consumable, Lot, MovementKind, StockPart } from '../stock/schema';
 import type { Colourant, Recipe } from '../tint/schema';
@@ -137,6 +139,21 @@ export interface SetWork {
   batchId: string | null;
   /** When it is due or may be done, where that is known. */
   at: WallTime | null;
+}
+
+/** All that is being made, and a plan of it: the kept one, or a first one; null when nothing is. */
+export interface CalendarView {
+  batches: CalendarBatch[];
+  plan: SchedulePlan | null;
+}
+
+/** A calendar to print, asked for from the desk of a set. */
+export interface WeekSheetView {
+  setId: string;
+  request: ScheduleRequest;
+  plan: SchedulePlan;
+  /** False while it is only proposed. */
+  kept: boolean;
 }
 
 /** A set in the list of all. */

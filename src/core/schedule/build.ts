@@ -7,6 +7,9 @@ import { climateOf, type Climate } from './conditions';
 import type { NetHold, NetLink, NetTask, Network, Wait } from './network';
 import type { ScheduleBatch, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
 
+/** The step that makes good a missed recoat window before another. */
+export const abradeId = (stepId: string): string => `${stepId}:abrade`;
+
 /** How far ahead is planned. */
 export const HORIZON_DAYS = 210;
 
@@ -128,6 +131,11 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
     return made;
   };
 
+  /** When a step is over that is held where it is wanted: with its pauses, where it can be done there at all. */
+  const heldUntil = (step: ScheduleStep, pin: number, minutes: number): number => {
+    const calendar = step.mayPause ? calendarsFor(step).find((one) => one.fit(pin, minutes, true) === pin) : undefined;
+    return calendar?.endOf(pin, minutes, true) ?? pin + minutes;
+  };
   const tasks: NetTask[] = [];
   const of: TaskOf[] = [];
   const links: NetLink[] = [];
@@ -149,7 +157,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
       const fixed = step.done
         ? { from: toSteady(step.done.from), to: Math.max(toSteady(step.done.from), toSteady(step.done.to)) }
         : bent.holdPins && pin !== null
-          ? { from: pin, to: pin + minutes }
+          ? { from: pin, to: heldUntil(step, pin, minutes) }
           : null;
       tasks.push({
         minutes,
@@ -180,7 +188,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         const name = `Abrade and wipe: ${batch.name}`;
         const extra: ScheduleStep = {
           ...{
-            id: `${step.id}:abrade`,
+            id: abradeId(step.id),
             kind: 'abrade',
             name,
             handsOnMinutes: abradeMinutes!,

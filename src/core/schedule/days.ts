@@ -1,5 +1,6 @@
 import { buildNetwork, type BuildBent, type Built } from './build';
-import { Engine, type State } from './network';
+import type { Calendar, Span } from './calendar';
+import { Engine, type NetTask, type State } from './network';
 import type { ScheduleRequest } from './schema';
 import { compareScores, search, type Goal, type SearchWish, type Solution } from './search';
 
@@ -8,21 +9,32 @@ const ALL_CHOICES_DAYS = 7;
 const LOOKS_PER_TRY = 300;
 
 /** The days (since 1970, by the wall clock) on which hands are needed, and for how many minutes. What is done already is not counted. */
-export function benchDaysOf({ net, toWall }: Built, state: State): Map<number, number> {
+export function benchDaysOf({ net, tasks, toWall }: Built, state: State): Map<number, number> {
   const days = new Map<number, number>();
   const engine = new Engine(net);
   net.tasks.forEach((task, i) => {
-    if (task.hands === 0 || task.fixed || task.minutes === 0 || !engine.isDone(state, i)) return;
+    if (task.hands === 0 || tasks[i]!.step.done || task.minutes === 0 || !engine.isDone(state, i)) return;
     const calendar = task.calendars[task.hands === 2 ? 0 : Math.max(0, engine.makerFor(state, i))]!;
-    const parts = task.mayPause
-      ? calendar.partsOf(state.start[i]!, task.minutes)
-      : [{ from: state.start[i]!, to: state.end[i]! }];
+    const parts = partsOf(task, calendar, state.start[i]!, state.end[i]!);
     for (const { from, to } of parts) {
       const day = dayOf(toWall(from));
       days.set(day, (days.get(day) ?? 0) + to - from);
     }
   });
   return days;
+}
+
+/** The stretches at the bench of a step as it is planned: more than one where it is paused. */
+export function partsOf(
+  { mayPause, minutes }: NetTask,
+  calendar: Calendar | undefined,
+  start: number,
+  end: number,
+): Span[] {
+  const whole = [{ from: start, to: end }];
+  if (!mayPause || !calendar || end - start === minutes) return whole;
+  const parts = calendar.partsOf(start, minutes);
+  return parts.at(-1)?.to === end ? parts : whole;
 }
 
 /** The day since 1970 of a wall time. */

@@ -303,6 +303,15 @@ export class Engine {
       }
       const fitted = this.fit(state, i, at);
       if (fitted.end > this.limit || (pin !== null && fitted.start > pin)) return false;
+      // What is done cannot move to keep a window open.
+      for (const { from, most, choice: by } of this.linksIn[i]!)
+        if (
+          most &&
+          tasks[from]!.fixed &&
+          (by === null || choice[by] === 'keep') &&
+          fitted.start > most.after(end[from]!)
+        )
+          return false;
       if (fitted.start === start[i] && fitted.end === end[i] && updates[i]! > 0) continue;
       const moved = fitted.start !== start[i] || fitted.end !== end[i];
       start[i] = fitted.start;

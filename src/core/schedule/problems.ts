@@ -166,7 +166,17 @@ export function problemsOf(built: Built, state: State): ScheduleProblem[] {
       );
     }
     if (step.kind === 'pour') found.push(...roomProblems(built, i, state));
-    if (task.fixed && step.pinned !== undefined) found.push(...brokenPins(built, state, i));
+    if (!task.fixed || step.pinned === undefined) return;
+    if (state.end[i]! <= now)
+      found.push(
+        about(batch, step, {
+          severity: 'warn',
+          code: 'step-overdue',
+          message: `${step.name} of ${batch.name} was planned for ${shortTime(toWall(state.start[i]!))}, and nothing is said of it.`,
+          mend: advise('Mark it done, or plan anew from now.'),
+        }),
+      );
+    else found.push(...brokenPins(built, state, i));
   });
   const change = request.clockChanges.find(({ at }) => {
     const steady = built.toSteady(at);

@@ -285,7 +285,25 @@ export function batchOnRoute(
       steps,
       holds: holdsOf(facts, steps),
     });
-  return { ...whole, steps: whole.steps.map(marked) };
+  return { ...whole, steps: doneBefore(whole.steps.map(marked)) };
+}
+
+/** What comes before a step that is done is done too, whether anybody said so or not. */
+function doneBefore(steps: readonly ScheduleStep[]): ScheduleStep[] {
+  const at = new Map(steps.flatMap(({ id, done }) => (done ? [[id, done.from] as const] : [])));
+  // Steps stand in an order in which none comes before what it waits for.
+  for (const { id, after } of [...steps].reverse()) {
+    const by = at.get(id);
+    if (by === undefined) continue;
+    for (const { step } of after) {
+      const known = at.get(step);
+      if (known === undefined || (known > by && !steps.find((one) => one.id === step)?.done)) at.set(step, by);
+    }
+  }
+  return steps.map((step) => {
+    const by = step.done ? undefined : at.get(step.id);
+    return by === undefined ? step : { ...step, done: { from: by, to: by } };
+  });
 }
 
 /** A look at what has been poured is over once the pour is long done. */

@@ -2,7 +2,7 @@ import { wallMinutes } from '../cure/wallTime';
 import { earliestReady } from './bound';
 import { buildNetwork, type BuildBent, type Built } from './build';
 import { closer } from './closer';
-import { benchDaysOf, fewerDays } from './days';
+import { benchDaysOf, fewerDays, partsOf } from './days';
 import { Engine, type State } from './network';
 import { problemsOf, stopsOf } from './problems';
 import type { PlannedStep, SchedulePlan, ScheduleProblem, ScheduleRequest } from './schema';
@@ -156,10 +156,9 @@ export function planOf(
   const steps = tasks.flatMap(({ batch, step, repairs }, i): PlannedStep[] => {
     const task = net.tasks[i]!;
     if (step.kind === 'ready' || !engine.isDone(state, i)) return [];
-    const maker = task.hands === 0 || task.fixed ? -1 : engine.makerFor(state, i);
+    const maker = task.hands === 0 || step.done ? -1 : engine.makerFor(state, i);
     const calendar = task.calendars[Math.max(0, task.hands === 2 ? 0 : maker)];
-    const parts =
-      task.mayPause && !task.fixed && task.hands > 0 ? calendar!.partsOf(state.start[i]!, task.minutes) : [];
+    const parts = step.done ? [] : partsOf(task, calendar, state.start[i]!, state.end[i]!);
     return [
       {
         batchId: batch.id,
@@ -167,6 +166,7 @@ export function planOf(
         from: toWall(state.start[i]!),
         to: toWall(state.end[i]!),
         ...(parts.length > 1 && { parts: parts.map(({ from, to }) => ({ from: toWall(from), to: toWall(to) })) }),
+        ...windowOf(built, state, i),
         maker: task.hands === 0 ? null : Math.max(0, maker),
         done: step.done !== undefined,
         pinned: step.pinned !== undefined && !step.done,
@@ -202,6 +202,22 @@ export function planOf(
       weakBecause: off > CLOSE_TO_BOUND && !proved ? whyWeak(built) : null,
     },
     problems: [...stops, ...problemsOf(built, state)],
+  };
+}
+
+/** When what a step waits for is over, and when it is too late for it; nothing where it does not wait. */
+function windowOf({ net, toWall }: Built, state: State, i: number): Pick<PlannedStep, 'opensAt' | 'closesAt'> {
+  let opens = -Infinity;
+  let closes = Infinity;
+  for (const { from, to, least, most, choice } of net.links) {
+    if (to !== i) continue;
+    if (least) opens = Math.max(opens, least.after(state.end[from]!));
+    if (most && (choice === null || state.choice[choice] !== 'abrade'))
+      closes = Math.min(closes, most.after(state.end[from]!));
+  }
+  return {
+    ...(opens > -Infinity && { opensAt: toWall(opens) }),
+    ...(closes < Infinity && { closesAt: toWall(closes) }),
   };
 }
 

@@ -140,6 +140,12 @@ export const scheduleRequestSchema = z
             );
         }),
       );
+      const circle = circleIn(steps);
+      if (circle.length > 0)
+        complain(
+          [b, 'steps', steps.findIndex((step) => step.id === circle[0]), 'after'],
+          `${circle.map((step) => steps.find((one) => one.id === step)!.name).join(' waits for ')} waits for itself. Take one of these lags out.`,
+        );
       holds.forEach(({ place, from, to }, h) => {
         if (!places.some((one) => one.id === place)) complain([b, 'holds', h, 'place'], `There is no place ${place}`);
         for (const [end, step] of [
@@ -159,6 +165,30 @@ export const scheduleRequestSchema = z
 export type ScheduleRequest = z.infer<typeof scheduleRequestSchema>;
 export type ScheduleRequestInput = z.input<typeof scheduleRequestSchema>;
 
+/** Steps that wait for each other in a circle, in its order; none where there is no such circle. */
+function circleIn(steps: readonly { id: string; after: readonly { step: string }[] }[]): string[] {
+  const state = new Map<string, 'under way' | 'done'>();
+  const way: string[] = [];
+  const visit = (id: string): string[] => {
+    if (state.get(id) === 'done') return [];
+    if (state.get(id) === 'under way') return way.slice(way.indexOf(id));
+    state.set(id, 'under way');
+    way.push(id);
+    for (const { step } of steps.find((one) => one.id === id)?.after ?? []) {
+      const circle = visit(step);
+      if (circle.length > 0) return circle;
+    }
+    way.pop();
+    state.set(id, 'done');
+    return [];
+  };
+  for (const { id } of steps) {
+    const circle = visit(id);
+    if (circle.length > 0) return circle;
+  }
+  return [];
+}
+
 const n = z.number();
 export const plannedStepSchema = z.object({
   batchId: id,
@@ -167,6 +197,9 @@ export const plannedStepSchema = z.object({
   to: wallTimeSchema,
   /** The stretches at the bench of a step that is paused. */
   parts: z.array(z.object({ from: wallTimeSchema, to: wallTimeSchema })).optional(),
+  /** What it waits for is over then, at the earliest; and when it is too late. */
+  opensAt: wallTimeSchema.optional(),
+  closesAt: wallTimeSchema.optional(),
   /** Who does it, by number; null: nobody needs to. */
   maker: n.int().nullable(),
   done: z.boolean(),

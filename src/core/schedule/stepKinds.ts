@@ -30,7 +30,7 @@ export const STEP_KINDS = {
     caution: 'Blades. Hot tools on foam give off fumes: outdoors or extraction, respirator.',
   },
   seal: {
-    name: 'Seal joints and pinholes',
+    name: 'Seal joints, pinholes',
     perBatchMinutes: 10,
     perPieceMinutes: 3,
     dryMinutes: 180,
@@ -77,7 +77,7 @@ export const STEP_KINDS = {
   },
   mould: { name: 'Clean and ready the moulds', perBatchMinutes: 5, perPieceMinutes: 2 },
   'leak test': {
-    name: 'Leak test with water, dry again',
+    name: 'Leak test, dry again',
     perBatchMinutes: 5,
     perPieceMinutes: 1.5,
     dryMinutes: 120,
@@ -107,7 +107,7 @@ export const STEP_KINDS = {
   demould: { name: 'Dams off', perBatchMinutes: 5, perPieceMinutes: 2, mayPause: true },
   trim: { name: 'Trim the lip', perBatchMinutes: 5, perPieceMinutes: 2, mayPause: true },
   sand: {
-    name: 'Sand up through the grits',
+    name: 'Sand, grit by grit',
     perBatchMinutes: 5,
     perPieceMinutes: 8,
     mayPause: true,
@@ -126,7 +126,7 @@ export const STEP_KINDS = {
   },
   white: { name: 'White on the tips', perBatchMinutes: 5, perPieceMinutes: 3, dryMinutes: 60, mayPause: true },
   'plants after': {
-    name: 'Plants and flock along the water',
+    name: 'Plants and flock',
     perBatchMinutes: 10,
     perPieceMinutes: 4,
     dryMinutes: 120,

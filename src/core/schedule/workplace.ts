@@ -88,11 +88,14 @@ export interface CalendarWorkshop {
 /** What a batch of the calendar takes one after the other. */
 export const routeOf = ({ route, facts }: Pick<CalendarBatch, 'route' | 'facts'>): Route => route ?? usualRoute(facts);
 
+/** Looks that a plan gets when it is not in a hurry: two or three seconds for a handful of batches. */
+export const FULL_EFFORT = 6000;
+
 /** Everything that is to be planned, for the solver. Null when there is nothing. */
 export function calendarRequest(
   batches: readonly CalendarBatch[],
   { room, benchWindows, benchExceptions, workplace, now, clockChanges }: CalendarWorkshop,
-  effort = 6000,
+  effort = FULL_EFFORT,
 ): ScheduleRequest | null {
   if (batches.length === 0) return null;
   const { helper } = workplace;

@@ -4,6 +4,8 @@ import { planAmounts, type Amounts, type PlanRequest } from '@/core/plan';
 import { batchPieces, drawnDesigns, setRequest } from '@/core/records/buildRequest';
 import type { Batch, PieceRecord, PourRecord, Stored, WaterSet } from '@/core/records/schema';
 import type { SetDocuments } from '@/core/records/views';
+import type { Course } from '@/core/schedule/routes';
+import { FIRST_WORKPLACE, type Workplace } from '@/core/schedule/workplace';
 import { appendEntry, keepPlan } from '../batches';
 import { bookPour } from '../bookPour';
 import type { Database } from '../dataFile';
@@ -108,8 +110,23 @@ interface Poured {
 interface SampleBatch {
   id: string;
   batch: Batch;
+  course?: Course;
   poured: readonly Poured[];
 }
+
+const spanOf = (from: number, length: number): { from: WallTime; to: WallTime } => ({
+  from: toWallTime(from),
+  to: toWallTime(from + length),
+});
+
+/** A small workshop: dams for fourteen pieces, a board and a half of level place, cold nights, neighbours. */
+const WORKPLACE: Workplace = {
+  ...FIRST_WORKPLACE,
+  levelCm2: 8000,
+  damKits: 14,
+  nightC: 16,
+  quiet: { fromMinute: 21 * 60, toMinute: 8 * 60 },
+};
 
 /** A finished, a half done and a planned batch, dated around now. */
 function sampleBatches(minutes: number): SampleBatch[] {
@@ -165,6 +182,13 @@ function sampleBatches(minutes: number): SampleBatch[] {
         ['b-50', 8],
         ['b-60', 4],
       ]),
+      // Its bodies were cut on the Sunday before last, and sealed the Tuesday after.
+      course: {
+        marks: [
+          { step: 'cut', done: spanOf(firstSaturday + DAY + 10 * 60, 285) },
+          { step: 'seal', done: spanOf(firstSaturday + 3 * DAY + 19 * 60, 91) },
+        ],
+      },
       poured: [],
     },
   ];
@@ -234,13 +258,18 @@ export function writeHeronSlack(
   const minutes = wallMinutes(now);
   const settings = getDocument(writer.db, 'settings', SETTINGS_ID);
   if (settings?.data.benchWindows.length === 0)
-    writer.put('settings', SETTINGS_ID, { ...settings.data, benchWindows: [...BENCH_WINDOWS] }, null);
+    writer.put(
+      'settings',
+      SETTINGS_ID,
+      { ...settings.data, benchWindows: [...BENCH_WINDOWS], workplace: settings.data.workplace ?? WORKPLACE },
+      null,
+    );
   writeHeronSlackStock(writer, minutes);
   writer.add('set', HERON_SLACK_ID, heronSlackSet(minutes));
   for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
   for (const { id, data } of MEASURED) writer.add('piece', id, data, HERON_SLACK_ID);
-  for (const { id, batch, poured } of sampleBatches(minutes)) {
-    writer.add('batch', id, batch, HERON_SLACK_ID);
+  for (const { id, batch, course, poured } of sampleBatches(minutes)) {
+    writer.add('batch', id, { ...batch, ...(course && { course }) }, HERON_SLACK_ID);
     const plan = plans.get(id);
     if (!plan) continue;
     keepPlan(writer.db, id, plan, now);

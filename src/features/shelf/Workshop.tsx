@@ -11,6 +11,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { BenchDays } from './BenchDays';
+import { Workplace } from './Workplace';
 import { fieldEdits, type ShelfDoor } from './shelfEdits';
 import styles from './ShelfScreen.module.css';
 
@@ -42,7 +43,7 @@ export function Workshop({ door }: { door: ShelfDoor }) {
   const units = useUnits();
   const stored = door.view.settings;
   const { data } = stored;
-  const { put, validate } = fieldEdits(door, 'settings', stored, 'the workshop');
+  const { put, putAll, validate } = fieldEdits(door, 'settings', stored, 'the workshop');
   return (
     <section aria-label="Workshop" id="workshop" className={styles.workshop}>
       <h2 className={styles.heading}>Workshop</h2>
@@ -189,6 +190,7 @@ export function Workshop({ door }: { door: ShelfDoor }) {
           onChange={(days) => put(['benchExceptions'], days)}
         />
       </fieldset>
+      <Workplace settings={data} today={door.view.now.slice(0, 10)} putAll={putAll} />
     </section>
   );
 }

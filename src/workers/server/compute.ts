@@ -39,6 +39,8 @@ export const amounts = (request: AmountsRequest): Amounts => planAmounts(request
 
 export const match = (request: MatchRequest): MatchSet => matchSet(request, keptMatchBed);
 
+export { schedule } from '@/core/schedule/schedule';
+
 export const strip = ({
   designs,
   levelMm,

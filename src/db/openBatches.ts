@@ -1,0 +1,22 @@
+import { sql } from 'drizzle-orm';
+import type { Connection } from './images';
+
+/** A batch is on the calendar until so many days after its last layer was poured, with all that is done to it afterwards. */
+const DAYS_AFTER_THE_LAST = 14;
+/** More are not planned together. */
+export const MOST_OPEN_BATCHES = 40;
+
+/** Batches of all sets that are still being made, with their sets: those poured next first. */
+export const openBatches = (db: Connection, now: string): { id: string; setId: string }[] =>
+  db.all<{ id: string; setId: string }>(sql`
+    select b.id, b.set_id as setId
+    from batches b
+      left join (
+        select c.batch_id, count(distinct c.layer) as poured, max(c.poured_at) as last_at
+        from current_pours c group by c.batch_id
+      ) p on p.batch_id = b.id
+      left join (select l.batch_id, count(*) as layers from layers l group by l.batch_id) k on k.batch_id = b.id
+    where (p.poured is null or p.poured < k.layers
+        or julianday(p.last_at) > julianday(${now}) - ${DAYS_AFTER_THE_LAST})
+      and exists (select 1 from batch_items i where i.batch_id = b.id)
+    order by b.pour_at desc, b.id limit ${MOST_OPEN_BATCHES}`);

@@ -1,0 +1,197 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { shortTime } from '@/core/cure/dayNames';
+import type { CalendarView } from '@/core/records/views';
+import { eveningsOf } from '@/core/schedule/evenings';
+import { explainReady } from '@/core/schedule/explain';
+import { stepKey } from '@/core/schedule/replan';
+import { formatMinutes } from '@/core/units/formatMeasure';
+import { Tick } from '@/ui/controls/Tick';
+import { Toggles } from '@/ui/controls/Toggles';
+import { Problems } from '@/ui/mark/Problems';
+import { Reading, Readings } from '@/ui/reading/Reading';
+import { later } from '@/ui/later';
+import { useDesk } from '../../desk/DeskContext';
+import type { CureView } from '../CureStage';
+import { batchColours } from './batchColours';
+import { CalendarActions } from './CalendarActions';
+import { EveningsView } from './EveningsView';
+import { ZOOMS, type Zoom } from './eveningLayout';
+import { NextSession } from './NextSession';
+import { StepPanel } from './StepPanel';
+import { useCalendar, type Calendar } from './useCalendar';
+import styles from './CalendarPart.module.css';
+
+const TrueTime = later(async () => (await import('./TrueTime')).TrueTime);
+const RouteEditor = later(async () => (await import('./RouteEditor')).RouteEditor);
+const PromiseView = later(async () => (await import('./PromiseView')).PromiseView);
+const SteadyView = later(async () => (await import('./SteadyView')).SteadyView);
+
+/** The calendar in one of its views. What would be if goes along from view to view. */
+export function CalendarPart({ view, served }: { view: CureView; served: CalendarView }) {
+  const calendar = useCalendar(served);
+  const { desk } = useDesk();
+  const { request, plan } = calendar;
+  if (view === 'route') return <RouteEditor.Part batches={calendar.batches} />;
+  if (!request || !plan)
+    return (
+      <p className={styles.teach}>
+        {desk.designs.length === 0
+          ? 'Draw pieces on the Shape stage first; once a batch of them is planned, its evenings stand here.'
+          : 'Plan a batch on the Pour stage: from its steps, your bench windows and the room, its evenings at the bench are worked out here.'}
+      </p>
+    );
+  if (view === 'promise') return <PromiseView.Part request={request} plan={plan} batches={calendar.batches} />;
+  if (view === 'steady') return <SteadyView.Part request={request} />;
+  return (
+    <>
+      {view === 'time' ? (
+        <TrueTime.Part request={request} plan={plan} batches={calendar.batches} />
+      ) : (
+        <Weeks {...calendar} />
+      )}
+    </>
+  );
+}
+
+/** Evenings with the readings beside them, and under them what is to be done next. */
+function Weeks(calendar: Calendar) {
+  const { request, plan, batches, whatIf } = calendar;
+  const { desk } = useDesk();
+  const [zoom, setZoom] = useState<Zoom>(ZOOMS[1]);
+  const [showCritical, setShowCritical] = useState(false);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [mine, setMine] = useState(false);
+  const colours = useMemo(() => batchColours(batches), [batches]);
+  const sets = new Set(batches.map(({ setId }) => setId));
+  const shown = useMemo(
+    () => (mine ? batches.filter(({ setId }) => setId === desk.set.id) : batches),
+    [mine, batches, desk.set.id],
+  );
+  const evenings = useMemo(() => {
+    if (!request || !plan) return { evenings: [], streams: [] };
+    if (!mine) return eveningsOf(request, plan);
+    const ids = new Set(shown.map(({ id }) => id));
+    return eveningsOf(
+      { ...request, batches: request.batches.filter(({ id }) => ids.has(id)) },
+      { ...plan, steps: plan.steps.filter(({ batchId }) => ids.has(batchId)) },
+    );
+  }, [request, plan, mine, shown]);
+  if (!request || !plan) return null;
+  const step = plan.steps.find((one) => stepKey(one.batchId, one.stepId) === chosen) ?? null;
+  return (
+    <div className={styles.part}>
+      <div className={styles.main}>
+        <div className={styles.bar}>
+          <h2 className={styles.title}>The bench</h2>
+          <p className={styles.names}>
+            {batches.map(({ id, name }) => (
+              <span key={id}>
+                <i style={{ background: colours.get(id) }} /> {name}
+              </span>
+            ))}
+          </p>
+          <Toggles
+            label="How near"
+            value={zoom.value}
+            choices={ZOOMS.map(({ value }) => ({ value, label: value }))}
+            onChoose={(value) => setZoom(ZOOMS.find((one) => one.value === value)!)}
+          />
+        </div>
+        <CalendarActions {...calendar} />
+        <EveningsView
+          evenings={evenings}
+          batches={batches}
+          problems={plan.problems}
+          now={request.now}
+          zoom={zoom}
+          showCritical={showCritical}
+          chosen={chosen}
+          onChoose={setChosen}
+          onMove={(block, at) =>
+            void calendar.hold(
+              block.step.batchId,
+              block.step.stepId,
+              at,
+              `${block.name}, ${block.batch}, on ${shortTime(at)}`,
+            )
+          }
+        />
+        <div className={styles.ticks}>
+          <Tick label="Underline what decides the end" checked={showCritical} onChange={setShowCritical} />
+          {sets.size > 1 && <Tick label="This set only" checked={mine} onChange={setMine} />}
+        </div>
+        <NextSession request={request} plan={plan} evenings={evenings} />
+      </div>
+      <aside className={styles.numbers} aria-label={step ? 'Step' : 'Numbers'}>
+        {step ? (
+          <StepPanel
+            key={chosen}
+            calendar={calendar}
+            request={request}
+            plan={plan}
+            step={step}
+            evenings={evenings}
+            onClose={() => setChosen(null)}
+          />
+        ) : (
+          <>
+            <h2 className={styles.heading}>What follows</h2>
+            <Readings>
+              <Reading
+                label="All ready"
+                digits={plan.readyAt ? shortTime(plan.readyAt).split(',')[0]! : 'not yet'}
+                unit={plan.readyAt?.slice(11) ?? ''}
+                strong
+                explain={() => explainReady(request, plan)}
+                note={boundWords(calendar)}
+              />
+              <Reading
+                label="At the bench"
+                digits={formatMinutes(plan.handsOnMinutes).split('\u00a0')[0]!}
+                unit={formatMinutes(plan.handsOnMinutes).split('\u00a0')[1] ?? ''}
+                note={`on ${plan.benchDays} ${plan.benchDays === 1 ? 'day' : 'days'}`}
+              />
+              {plan.batches.map(({ batchId, readyAt, lateDays }) => {
+                const batch = batches.find(({ id }) => id === batchId);
+                return (
+                  <Reading
+                    key={batchId}
+                    label={batch?.name ?? batchId}
+                    digits={shortTime(readyAt).split(',')[0]!}
+                    unit={readyAt.slice(11)}
+                    note={dueWords(batch?.due ?? null, lateDays)}
+                  />
+                );
+              })}
+            </Readings>
+            <Problems
+              problems={plan.problems}
+              empty={
+                whatIf
+                  ? 'Nothing breaks.'
+                  : 'Every step falls into bench time, every next layer into its recoat window.'
+              }
+            />
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function dueWords(due: string | null, lateDays: number): string | undefined {
+  if (due === null) return undefined;
+  const day = shortTime(`${due}T00:00`).split(',')[0];
+  return lateDays > 0 ? `${lateDays} ${lateDays === 1 ? 'day' : 'days'} late: due ${day}` : `due ${day}`;
+}
+
+function boundWords({ plan, kept }: Calendar): string {
+  const { proved, readyAt, off } = plan!.bound;
+  if (kept) return 'as kept';
+  if (proved) return 'none can be sooner';
+  return readyAt === null
+    ? ''
+    : `none before ${shortTime(readyAt).split(',')[0]}; ${Math.round(off * 100)}\u00a0% off at most`;
+}

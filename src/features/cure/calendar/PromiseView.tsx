@@ -1,0 +1,147 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useEffect, useRef, useState } from 'react';
+import { shortTime } from '@/core/cure/dayNames';
+import { explainPromise } from '@/core/schedule/explain';
+import { leversOf, type Pulled } from '@/core/schedule/levers';
+import type { PromiseFigures, Promised } from '@/core/schedule/promise';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { CalendarBatch } from '@/core/schedule/workplace';
+import { formatMinutes } from '@/core/units/formatMeasure';
+import { Reading, Readings } from '@/ui/reading/Reading';
+import { leversInWorker, promiseInWorker, type Underway } from '@/workers/scheduler';
+import styles from './CalendarPart.module.css';
+
+interface PromiseViewProps {
+  request: ScheduleRequest;
+  plan: SchedulePlan;
+  batches: readonly CalendarBatch[];
+}
+
+const TRIES = 60;
+
+/** Earliest, likely and safe end, and what would bring it forward: worked out when the view is opened. */
+export function PromiseView({ request, plan, batches }: PromiseViewProps) {
+  const [tries, setTries] = useState(0);
+  const [promised, setPromised] = useState<Promised | null>(null);
+  const [pulled, setPulled] = useState<Pulled[]>([]);
+  const [pulling, setPulling] = useState<'not asked' | 'under way' | 'done'>('not asked');
+  const levers = useRef<Underway<Pulled[]> | null>(null);
+  useEffect(() => {
+    let stale = false;
+    const run = promiseInWorker(request, plan, (done) => !stale && setTries(done));
+    void run.result.then((result) => !stale && setPromised(result), reportError);
+    return () => {
+      stale = true;
+      run.end();
+    };
+  }, [request, plan]);
+  useEffect(() => () => levers.current?.end(), []);
+  const ask = (): void => {
+    setPulled([]);
+    setPulling('under way');
+    const run = leversInWorker(plan, leversOf(request), (one) => setPulled((all) => [...all, one]));
+    levers.current = run;
+    void run.result.then(() => setPulling('done'), reportError);
+  };
+  const best = [...pulled].sort((a, b) => b.lessLateMinutes - a.lessLateMinutes || b.soonerMinutes - a.soonerMinutes);
+  return (
+    <div className={styles.promise}>
+      <section aria-label="What may be promised">
+        <h2 className={styles.heading}>What may be promised</h2>
+        {!promised && (
+          <div className={styles.waiting} role="status">
+            <p className={styles.soft}>
+              Weeks as weeks go: {tries} of {TRIES} tries
+            </p>
+            <LinearProgress variant="determinate" value={(100 * tries) / TRIES} aria-label="Tries" />
+          </div>
+        )}
+        {promised && (
+          <div className={styles.promises}>
+            <Figures title="All of it" figures={promised.all} due={null} />
+            {promised.batches.length > 1 &&
+              promised.batches.map(({ batchId, ...figures }) => {
+                const batch = batches.find(({ id }) => id === batchId);
+                return (
+                  <Figures key={batchId} title={batch?.name ?? batchId} figures={figures} due={batch?.due ?? null} />
+                );
+              })}
+          </div>
+        )}
+      </section>
+      <section aria-label="What would bring it forward">
+        <h2 className={styles.heading}>What would bring it forward</h2>
+        {pulling === 'not asked' ? (
+          <div className={styles.waiting}>
+            <p className={styles.soft}>
+              Each is planned through anew: more dam kits or level place, an evening more, a second pair of hands,
+              warmer nights. It takes some seconds.
+            </p>
+            <Button variant="outlined" onClick={ask}>
+              Work it out
+            </Button>
+          </div>
+        ) : (
+          <>
+            {pulling === 'under way' && (
+              <LinearProgress
+                variant="determinate"
+                value={(100 * pulled.length) / Math.max(1, leversOf(request).length)}
+                aria-label="Ways to bring it forward"
+              />
+            )}
+            <ul className={styles.levers} aria-busy={pulling === 'under way'}>
+              {best.map(({ id, words, readyAt, soonerMinutes, lessLateMinutes, benchDays }) => (
+                <li key={id} data-idle={(soonerMinutes === 0 && lessLateMinutes === 0) || undefined}>
+                  <b>{words}</b>
+                  <span>
+                    {soonerMinutes > 0
+                      ? `${formatMinutes(soonerMinutes)} sooner, ${readyAt ? shortTime(readyAt) : ''}, ${benchDays} bench days`
+                      : 'no sooner'}
+                    {lessLateMinutes > 0 && `; ${formatMinutes(lessLateMinutes)} less late`}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Figures({ title, figures, due }: { title: string; figures: PromiseFigures; due: string | null }) {
+  const { earliest, likely, safe, tries, inTime } = figures;
+  const reading = (label: string, at: string, note?: string, strong = false) => (
+    <Reading
+      label={label}
+      digits={shortTime(at).split(',')[0]!}
+      unit={at.slice(11)}
+      strong={strong}
+      note={note}
+      explain={() => explainPromise(tries)}
+    />
+  );
+  return (
+    <section aria-label={title}>
+      <h3 className={styles.sub}>{title}</h3>
+      <Readings>
+        {reading('Earliest', earliest, 'if all goes as planned')}
+        {reading('Likely', likely, 'half of the tries are ready by then')}
+        {reading('Safe', safe, 'nine in ten are', true)}
+        {due !== null && inTime !== null && (
+          <Reading
+            label="In time"
+            digits={String(inTime)}
+            unit={`of ${tries}`}
+            note={`due ${shortTime(`${due}T00:00`).split(',')[0]}`}
+            explain={() => explainPromise(tries)}
+          />
+        )}
+      </Readings>
+    </section>
+  );
+}

@@ -1,0 +1,204 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import ArrowDownward from '@mui/icons-material/ArrowDownward';
+import ArrowUpward from '@mui/icons-material/ArrowUpward';
+import Delete from '@mui/icons-material/DeleteOutlined';
+import { usualRoute, routeStepSchema, type Route, type RouteStep } from '@/core/schedule/routes';
+import { AFTER_THE_POUR, factsOfStep } from '@/core/schedule/stepKinds';
+import type { CalendarBatch } from '@/core/schedule/workplace';
+import { complaintAt } from '@/core/records/replaceAt';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { Tick } from '@/ui/controls/Tick';
+import { WordField } from '@/ui/measure/WordField';
+import { useDesk } from '../../desk/DeskContext';
+import styles from './RouteEditor.module.css';
+
+/** Steps whose minutes come from the plan of the layers. */
+const FROM_THE_PLAN: ReadonlySet<RouteStep['kind']> = new Set(['pour', 'finish']);
+/** Steps that come with each layer, wherever they stand in the list. */
+const WITH_LAYERS: ReadonlySet<RouteStep['kind']> = new Set(['bubbles', 'leak look']);
+
+/** The steps that pieces of this set go through: which, in what order, how long. */
+export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) {
+  const { desk, changeSet } = useDesk();
+  const own = batches.find(({ setId }) => setId === desk.set.id);
+  const usual = own ? usualRoute(own.facts) : null;
+  const route = desk.set.data.route ?? usual;
+  if (!route)
+    return (
+      <p className={styles.teach}>
+        Plan a batch on the Pour stage first: what its water is made of and held by says which steps it needs.
+      </p>
+    );
+  const put = (next: Route, label: string): void => changeSet((set) => ({ ...set, route: next }), label);
+  const change = (i: number, part: Partial<RouteStep>): void => {
+    const step = { ...route[i]!, ...part };
+    for (const key of ['mayPause', 'outdoors', 'noisy'] as const) if (step[key] === false) delete step[key];
+    put(
+      route.map((other, at) => (at === i ? step : other)),
+      `Change ${step.name.toLowerCase()} in the route`,
+    );
+  };
+  const move = (i: number, by: -1 | 1): void => {
+    const next = [...route];
+    const [step] = next.splice(i, 1);
+    next.splice(i + by, 0, step!);
+    put(next, `Move ${step!.name.toLowerCase()} in the route`);
+  };
+  return (
+    <section aria-label="Steps of the route">
+      <p className={styles.teach}>
+        What each batch of this set goes through. Minutes are typical until you say better; drying is at 20 °C and 50 %,
+        the room does the rest. What needs an order is held to it: seal before dams and pour, dams before levelling,
+        plants that wick after the water.
+      </p>
+      <div className={styles.scroll} tabIndex={0} role="group" aria-label="Steps">
+        <Table size="small" className={styles.steps}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Step</TableCell>
+              <TableCell>A batch takes</TableCell>
+              <TableCell>Each piece</TableCell>
+              <TableCell>Dries</TableCell>
+              <TableCell>How</TableCell>
+              <TableCell>Order</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {route.map((step, i) => {
+              const why = orderWords(route, i);
+              const planned = FROM_THE_PLAN.has(step.kind);
+              return (
+                <TableRow key={step.id} data-off={!step.on || undefined}>
+                  <TableCell component="th" scope="row">
+                    <Tick label={step.name} checked={step.on} onChange={(on) => change(i, { on })} />
+                    {step.kind === 'other' && (
+                      <WordField label="Called" value={step.name} onCommit={(name) => change(i, { name })} />
+                    )}
+                    {step.on && why && <span className={styles.why}>{why}</span>}
+                  </TableCell>
+                  {planned ? (
+                    <TableCell colSpan={3} className={styles.soft}>
+                      {step.kind === 'pour'
+                        ? 'minutes and waits from the plan of its layers'
+                        : 'minutes and waits from the water build'}
+                    </TableCell>
+                  ) : (
+                    (['perBatchMinutes', 'perPieceMinutes', 'dryMinutes'] as const).map((key) => (
+                      <TableCell key={key}>
+                        {(key !== 'dryMinutes' || !WITH_LAYERS.has(step.kind)) && (
+                          <MeasureField
+                            bare
+                            label={`${step.name}: ${key === 'perBatchMinutes' ? 'a batch takes' : key === 'perPieceMinutes' ? 'each piece' : 'dries'}`}
+                            quantity="duration"
+                            step={key === 'perPieceMinutes' ? 0.5 : 5}
+                            value={step[key]}
+                            validate={(value) => complaintAt(routeStepSchema, step, [key], value)}
+                            onCommit={(value) => change(i, { [key]: value })}
+                          />
+                        )}
+                      </TableCell>
+                    ))
+                  )}
+                  <TableCell className={styles.how}>
+                    {!planned && !WITH_LAYERS.has(step.kind) && (
+                      <>
+                        <Tick
+                          label="may pause"
+                          checked={step.mayPause ?? false}
+                          onChange={(mayPause) => change(i, { mayPause })}
+                        />
+                        <Tick
+                          label="outdoors"
+                          checked={step.outdoors ?? false}
+                          onChange={(outdoors) => change(i, { outdoors })}
+                        />
+                        <Tick label="loud" checked={step.noisy ?? false} onChange={(noisy) => change(i, { noisy })} />
+                      </>
+                    )}
+                  </TableCell>
+                  <TableCell className={styles.order}>
+                    <IconButton
+                      size="small"
+                      aria-label={`${step.name}: sooner`}
+                      disabled={i === 0}
+                      onClick={() => move(i, -1)}
+                    >
+                      <ArrowUpward fontSize="small" />
+                    </IconButton>
+                    <IconButton
+                      size="small"
+                      aria-label={`${step.name}: later`}
+                      disabled={i === route.length - 1}
+                      onClick={() => move(i, 1)}
+                    >
+                      <ArrowDownward fontSize="small" />
+                    </IconButton>
+                    {step.kind === 'other' && (
+                      <IconButton
+                        size="small"
+                        aria-label={`Remove ${step.name}`}
+                        onClick={() =>
+                          put(
+                            route.filter((other) => other !== step),
+                            `Remove ${step.name.toLowerCase()} from the route`,
+                          )
+                        }
+                      >
+                        <Delete fontSize="small" />
+                      </IconButton>
+                    )}
+                  </TableCell>
+                </TableRow>
+              );
+            })}
+          </TableBody>
+        </Table>
+      </div>
+      <div className={styles.buttons}>
+        <Button
+          size="small"
+          onClick={() =>
+            put(
+              [
+                ...route,
+                {
+                  ...{ id: crypto.randomUUID(), kind: 'other', name: 'Another step', on: true, mayPause: true },
+                  ...{ perBatchMinutes: 10, perPieceMinutes: 0, dryMinutes: 0 },
+                },
+              ],
+              'Add a step to the route',
+            )
+          }
+        >
+          Add a step
+        </Button>
+        {desk.set.data.route && (
+          <Button size="small" onClick={() => changeSet(({ route: _, ...set }) => set, 'Take the usual route')}>
+            Take the usual route
+          </Button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** What is wrong with where a step stands; nothing while its order is as the work needs it. */
+function orderWords(route: Route, i: number): string | null {
+  const { kind } = route[i]!;
+  const late = factsOfStep(kind).before?.find((rule) =>
+    route.slice(0, i).some((other) => other.on && other.kind === rule.kind),
+  );
+  if (late) return `Move it up: ${late.why}.`;
+  const early = AFTER_THE_POUR.find((rule) => rule.kind === kind);
+  return early && route.slice(i + 1).some((other) => other.on && other.kind === 'pour')
+    ? `Move it down: ${early.why}.`
+    : null;
+}

@@ -1,0 +1,74 @@
+import { batchRequest } from '@/core/records/buildRequest';
+import type { CalendarView, DeskView, WeekSheetView } from '@/core/records/views';
+import { batchFacts } from '@/core/schedule/facts';
+import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
+import { keptRequest } from '@/core/schedule/kept';
+import type { ScheduleRequest } from '@/core/schedule/schema';
+import { batchDetail, getBatch } from '@/db/batches';
+import { openBatches } from '@/db/openBatches';
+import { wallClockNow } from './clock';
+import { withData } from './data';
+import { amountsOf, inTime, scheduleOf } from './figures';
+import { answer } from './respond';
+import { deskView } from './views';
+
+/** Every batch that is being made, of all sets, as the calendar takes it. Those whose figures cannot be had are left out. */
+export async function calendarBatches(): Promise<CalendarBatch[]> {
+  const open = withData((db) => openBatches(db, wallClockNow()));
+  const made = await Promise.all(open.map(({ id, setId }) => calendarBatch(id, setId)));
+  return made.filter((batch) => batch !== null);
+}
+
+async function calendarBatch(id: string, setId: string): Promise<CalendarBatch | null> {
+  const desk = deskView(setId);
+  const opened = withData((db) => {
+    const row = getBatch(db, id);
+    return row && { row, detail: batchDetail(db, id) };
+  });
+  if (!desk || !opened) return null;
+  const { row, detail } = opened;
+  const request = batchRequest(desk, row.data, detail);
+  if (!request) return null;
+  const { name, job, route } = desk.set.data;
+  return {
+    ...{ id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null },
+    facts: batchFacts(request, detail.kept?.amounts ?? (await amountsOf(request))),
+    course: row.data.course ?? { marks: [] },
+  };
+}
+
+/** Looks for the plan that a page is drawn with: some tenths of a second. The browser looks further. */
+const FIRST_EFFORT = 400;
+
+/** The request of a calendar as it stands: the plan that is kept, where there is one. */
+function asked(view: Pick<CalendarView, 'batches'>, desk: DeskView, effort = FIRST_EFFORT): ScheduleRequest | null {
+  const { room, benchWindows, benchExceptions, workplace = FIRST_WORKPLACE } = desk.shelf.settings.data;
+  const workshop = { room, benchWindows, benchExceptions, workplace, now: desk.now, clockChanges: desk.clockChanges };
+  const request = calendarRequest(view.batches, workshop, effort);
+  return request && (keptRequest(request, view.batches) ?? request);
+}
+
+/** The calendar of a set's page: all that is being made, and a first plan of it, there in time or still to come. Null when there is no such set. */
+export async function stageCalendar(setId: string): Promise<CalendarView | { later: Promise<CalendarView> } | null> {
+  const desk = deskView(setId);
+  return desk && inTime(calendarOf(desk));
+}
+
+async function calendarOf(desk: DeskView): Promise<CalendarView> {
+  const batches = await calendarBatches();
+  const request = asked({ batches }, desk);
+  return { batches, plan: request && (await scheduleOf(request)) };
+}
+
+/** The week to print: the plan that is kept, or as good a one as the screen finds. Null when there is no such set or nothing to plan. */
+export async function weekSheet(setId: string): Promise<WeekSheetView | null> {
+  const desk = deskView(setId);
+  if (!desk) return null;
+  const batches = await calendarBatches();
+  const request = asked({ batches }, desk, FULL_EFFORT);
+  if (!request) return null;
+  const kept = request.batches.some(({ steps }) => steps.some(({ pinned }) => pinned !== undefined));
+  return { setId, request, plan: await scheduleOf(request), kept };
+}
+
+export const calendarAnswer = (): Promise<Response> => answer(async () => calendarBatches());

@@ -1,0 +1,47 @@
+import { expose } from 'comlink';
+import { pulling, type Lever, type Pulled } from '../core/schedule/levers';
+import { promising, type Promised } from '../core/schedule/promise';
+import { replan } from '../core/schedule/replan';
+import { scheduling, schedule } from '../core/schedule/schedule';
+import type { SchedulePlan, ScheduleRequest } from '../core/schedule/schema';
+import { steadyMore, steadyWork, type Bottleneck, type Steady, type SteadyWish } from '../core/schedule/steady';
+
+/** What the worker does for the Cure stage. It is ended to stop it. */
+export const scheduler = {
+  /** A plan; tells each better one with the share of its effort that is spent. */
+  plan(request: ScheduleRequest, told: (plan: SchedulePlan, share: number) => void): SchedulePlan {
+    const run = scheduling(request);
+    for (;;) {
+      const step = run.next();
+      if (step.done) return step.value;
+      told(step.value.plan, step.value.share);
+    }
+  },
+  /** In one go, for plans that are as good as there. */
+  quick: (request: ScheduleRequest): SchedulePlan => schedule(request),
+  replan: (request: ScheduleRequest, plan: SchedulePlan, free: readonly string[]): SchedulePlan =>
+    replan(request, plan, new Set(free)),
+  promise(request: ScheduleRequest, plan: SchedulePlan, told: (tries: number) => void): Promised | null {
+    const run = promising(request, plan);
+    for (;;) {
+      const step = run.next();
+      if (step.done) return step.value;
+      told(step.value);
+    }
+  },
+  levers(plan: SchedulePlan, levers: readonly Lever[], told: (pulled: Pulled) => void): Pulled[] {
+    const all: Pulled[] = [];
+    for (const pulled of pulling(plan, levers)) {
+      all.push(pulled);
+      told(pulled);
+    }
+    return all;
+  },
+  steady: (
+    wish: SteadyWish,
+    more: readonly { words: string; request: ScheduleRequest }[],
+  ): { steady: Steady | null; more: Bottleneck[] } => ({ steady: steadyWork(wish), more: steadyMore(wish, more) }),
+};
+export type Scheduler = typeof scheduler;
+
+expose(scheduler);

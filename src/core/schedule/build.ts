@@ -42,6 +42,8 @@ export interface BuildBent {
   holdPins?: boolean;
   /** Days (since 1970) on which nobody is at the bench. */
   closedDays?: ReadonlySet<number>;
+  /** Steps that begin no sooner than they do in a plan, by `batch/step`. */
+  notBefore?: ReadonlyMap<string, WallTime>;
   /** Batches that are left out. */
   without?: ReadonlySet<string>;
 }
@@ -164,7 +166,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         hands: minutes === 0 ? 0 : (step.hands ?? 1),
         mayPause: step.mayPause ?? false,
         calendars: minutes === 0 ? [] : calendarsFor(step),
-        earliest: now,
+        earliest: Math.max(now, toSteady(bent.notBefore?.get(`${batch.id}/${step.id}`) ?? request.now)),
         fixed,
         pin: fixed ? null : pin,
         onlyIf: null,

@@ -232,7 +232,8 @@ export class Engine {
       if (at === b) return true;
       if (seen[at]) continue;
       seen[at] = 1;
-      for (const { to } of this.linksOut[at]!) stack.push(to);
+      // A step that is held or done stands where it is, whatever should have come before it.
+      for (const { to } of this.linksOut[at]!) if (!this.net.tasks[to]!.fixed) stack.push(to);
       for (let arc = state.arcsOut[at] ?? null; arc; arc = arc.next) stack.push(arc.other);
     }
     return false;
@@ -406,16 +407,16 @@ export class Engine {
         if (first && at >= first.at) break;
         active = [...active.filter(({ to }) => state.end[to]! > at), hold];
         let sum = active.reduce((all, { amount }) => all + amount, 0);
-        if (sum <= capacity) continue;
-        // As few of them as are already too many.
+        // What stands there already stands there, however full that is.
+        if (sum <= capacity || tasks[hold.from]!.fixed) continue;
+        // As few of them as are too many with this one.
         let set = [...active].sort((a, b) => a.amount - b.amount);
         for (const one of [...set]) {
-          if (set.length > 2 && sum - one.amount > capacity) {
+          if (one !== hold && set.length > 2 && sum - one.amount > capacity) {
             set = set.filter((other) => other !== one);
             sum -= one.amount;
           }
         }
-        if (set.every(({ from }) => tasks[from]!.fixed)) continue;
         first = { kind: 'place', holds: set, at };
         break;
       }

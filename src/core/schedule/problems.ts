@@ -234,21 +234,24 @@ function brokenPins({ net, tasks, toWall }: Built, state: State, i: number): Sch
     found.push(about(batch, step, { severity: 'stop', code: 'pin-breaks', message, mend: advise(mend) }));
   };
   const when = shortTime(toWall(at));
+  const engine = new Engine(net);
+  let opens: { at: number; before: string } | null = null;
   for (const { from, to, least, most } of net.links) {
-    if (to !== i) continue;
-    const opens = least ? least.after(state.end[from]!) : state.end[from]!;
+    if (to !== i || !engine.isDone(state, from)) continue;
+    const over = least ? least.after(state.end[from]!) : state.end[from]!;
     const before = tasks[from]!.step.name;
-    if (at < opens)
-      breaks(
-        `${step.name} is held ${when}; ${before} allows it from ${shortTime(toWall(opens))}.`,
-        `Move it to ${shortTime(toWall(opens))} or later.`,
-      );
+    // Of all that it waits for the last is told.
+    if (at < over && over > (opens?.at ?? -Infinity)) opens = { at: over, before };
     const closes = most?.after(state.end[from]!);
     if (closes !== undefined && at > closes)
       breaks(
         `${step.name} is held ${when}; its window after ${before} closes ${shortTime(toWall(closes))}.`,
         `Move it before ${shortTime(toWall(closes))}, or abrade first.`,
       );
+  }
+  if (opens) {
+    const from = shortTime(toWall(opens.at));
+    breaks(`${step.name} is held ${when}; ${opens.before} allows it from ${from}.`, `Move it to ${from} or later.`);
   }
   const { calendars, minutes, mayPause } = net.tasks[i]!;
   if (calendars.length > 0 && calendars.every((calendar) => calendar.fit(at, minutes, mayPause) !== at))

@@ -75,7 +75,7 @@ export function* promising(
     };
     bent = { ...bent, makers: bent.makers.map((maker) => ({ ...maker, ...missing(maker, bent.now, roll, mishaps) })) };
     const climate = climateOf(conditions, oldest(request, now), now + HORIZON_DAYS * 1440, request.clockChanges);
-    const found = near(bent, plan, new Set(), climate, 120);
+    const found = near(bent, plan, new Set(), climate, { looks: 120 });
     if (found) {
       const { built, solution } = found;
       ends.push({

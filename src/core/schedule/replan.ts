@@ -1,5 +1,6 @@
 import { earliestReady } from './bound';
 import { buildNetwork, type Built } from './build';
+import { closer } from './closer';
 import type { Climate } from './conditions';
 import { Engine, type State } from './network';
 import { stopsOf } from './problems';
@@ -35,21 +36,29 @@ function laidOn(built: Built, plan: SchedulePlan): { state: State; known: Uint8A
   return { state, known };
 }
 
+/** When the steps of a plan begin that are not free. */
+const startsOf = (plan: SchedulePlan, free: ReadonlySet<string>): Map<string, string> =>
+  new Map(
+    plan.steps
+      .map((step) => [stepKey(step.batchId, step.stepId), step.from] as const)
+      .filter(([key]) => !free.has(key)),
+  );
+
 /** Looks for a plan near the one that is there. */
 const NEAR_LOOKS = 200;
 /** A whole plan needs about as many looks as it has conflicts. */
 const WHOLE_LOOKS = 500;
 
-/** A solution that keeps the order of a plan for all steps but the free ones; null where that order leaves none. */
+/** A solution that keeps the order of a plan for all steps but the free ones, and does none of them sooner if they are to `stay`; null where that leaves none. */
 export function near(
   request: ScheduleRequest,
   plan: SchedulePlan,
   free: ReadonlySet<string>,
   climate?: Climate,
-  looks = NEAR_LOOKS,
+  { looks = NEAR_LOOKS, stay = false }: { looks?: number; stay?: boolean } = {},
 ): { built: Built; engine: Engine; solution: Solution } | null {
   for (const holdPins of [false, true]) {
-    const built = buildNetwork(request, { holdPins }, climate);
+    const built = buildNetwork(request, { holdPins, ...(stay && { notBefore: startsOf(plan, free) }) }, climate);
     const engine = new Engine(built.net);
     const root = engine.root();
     if (!root) continue;
@@ -80,9 +89,10 @@ export function replan(
   free: ReadonlySet<string>,
   climate?: Climate,
 ): SchedulePlan {
-  const found = near(request, plan, free, climate);
+  const found = near(request, plan, free, climate, { stay: true });
   if (!found) return schedule({ ...request, effort: 1500 });
   const { built, engine, solution } = found;
+  closer(built, solution.state);
   const root = engine.root();
   const bound = root ? earliestReady(built, root) : solution.score.finish;
   return planOf(built, engine, solution, { bound, proved: false, stops: stopsOf(built) });

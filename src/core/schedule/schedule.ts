@@ -55,7 +55,7 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
     return emptyPlan(built, [...stops, ...misfits]);
   }
   const bound = earliestReady(built, root);
-  let best: Solution = told.value.best!;
+  let best: Solution | null = null;
   while (!told.done) {
     if (told.value.best && told.value.best !== best) {
       best = told.value.best;
@@ -67,7 +67,7 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
     told = run.next();
   }
   const { proved } = told.value;
-  best = told.value.best ?? best;
+  best = told.value.best ?? best!;
   const fewer = fewerDays(request, bent, built, best, wish);
   closer(fewer.built, fewer.solution.state);
   return planOf(fewer.built, new Engine(fewer.built.net), fewer.solution, { bound, proved, stops });

@@ -53,7 +53,7 @@ export function verifyPlan(request: ScheduleRequest, plan: SchedulePlan): Breach
         else if (least && cured(least, from, to) < least.minutes - 0.01)
           breaches.push(`${step.id} is too soon after ${before}`);
         const abraded = plan.steps.find((one) => one.batchId === batch.id && one.repairs === step.id);
-        if (most && cured(most, from, to) > most.minutes + 1.01) {
+        if (most && cured(most, from, to) > most.minutes + (most.curing ? 1.01 : 0)) {
           if (abradeMinutes === undefined) breaches.push(`${step.id} is too late after ${before}`);
           else if (!abraded) breaches.push(`${step.id} misses the window of ${before} and nothing is abraded`);
           else if (steady(abraded.from) < from || steady(abraded.to) > to)
@@ -142,7 +142,9 @@ function overfull(request: ScheduleRequest, plan: SchedulePlan): Breach[] {
           return first && last && first.from < last.to ? [{ from: first.from, to: last.to, amount }] : [];
         }),
     );
+    // What has been there since before now is as it is.
     return taken.flatMap(({ from }) => {
+      if (from < request.now) return [];
       const sum = taken.reduce((all, one) => (one.from <= from && from < one.to ? all + one.amount : all), 0);
       return sum > capacity + 1e-9 ? [`${id} holds ${sum} of ${capacity} at ${from}`] : [];
     });

@@ -55,6 +55,7 @@ export const PROBLEM_STAGES = {
   'through-underside': 'shape',
   tilt: 'shape',
   'tilt-spill': 'shape',
+  'too-long-before': 'cure',
   'too-many-cups': 'pour',
   'too-many-layers': 'pour',
   'too-much-colourant': 'tint',

@@ -7,6 +7,9 @@ import { climateOf, type Climate } from './conditions';
 import type { NetHold, NetLink, NetTask, Network, Wait } from './network';
 import type { ScheduleBatch, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
 
+/** What makes a missed recoat window good. */
+export const ABRADING = { kind: 'abrade', name: 'Abrade and wipe' } as const;
+
 /** The step that makes good a missed recoat window before another. */
 export const abradeId = (stepId: string): string => `${stepId}:abrade`;
 
@@ -175,7 +178,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
     }
     for (const step of batch.steps) {
       const to = indexOf.get(step.id)!;
-      for (const { step: before, least, most, abradeMinutes } of step.after) {
+      for (const { step: before, least, most, abradeMinutes, again } of step.after) {
         const from = indexOf.get(before);
         if (from === undefined) continue;
         const leastWait = least ? curingWait(climate, least, Math.ceil) : null;
@@ -187,21 +190,15 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         );
         if (choice === null) continue;
         const abrade = tasks.length;
-        const name = `Abrade and wipe: ${batch.name}`;
         const extra: ScheduleStep = {
-          ...{
-            id: abradeId(step.id),
-            kind: 'abrade',
-            name,
-            handsOnMinutes: abradeMinutes!,
-            mayPause: true,
-            after: [],
-          },
+          ...{ id: abradeId(step.id), ...(again ?? ABRADING) },
+          ...{ handsOnMinutes: abradeMinutes!, mayPause: again === undefined, after: [] },
         };
         const minutes = Math.ceil(abradeMinutes!);
         const hands = minutes === 0 ? 0 : 1;
         tasks.push({
-          ...{ minutes, hands, mayPause: true, calendars: calendarsFor(extra), earliest: now, fixed: null, pin: null },
+          ...{ minutes, hands, mayPause: extra.mayPause ?? false, calendars: calendarsFor(extra) },
+          ...{ earliest: now, fixed: null, pin: null },
           onlyIf: choice,
         });
         of.push({ batch, step: extra, repairs: step.id });

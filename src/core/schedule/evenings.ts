@@ -1,5 +1,6 @@
 import { benchSpans } from '../cure/benchWindows';
 import { toWallTime, wallMinutes, type WallTime } from '../cure/wallTime';
+import { findStep } from './explain';
 import type { PlannedStep, SchedulePlan, ScheduleRequest } from './schema';
 
 /** One stretch of a step at the bench, as it stands in its evening. */
@@ -76,9 +77,6 @@ const EXTRA_EVENINGS = 3;
  * batch flow from one to the next. Steps that take nobody are not in them. What is done stands where it was done.
  */
 export function eveningsOf(request: ScheduleRequest, plan: SchedulePlan): Evenings {
-  const named = new Map(
-    request.batches.flatMap((batch) => batch.steps.map((step) => [`${batch.id}/${step.id}`, { batch, step }] as const)),
-  );
   const batchOf = new Map(request.batches.map((batch) => [batch.id, batch]));
   const blocks = plan.steps
     // What is only known to have been done before something else has no time of its own.
@@ -87,7 +85,7 @@ export function eveningsOf(request: ScheduleRequest, plan: SchedulePlan): Evenin
       const stretches = step.parts ?? [{ from: step.from, to: step.to }];
       return stretches.map(({ from, to }, part): EveningBlock => ({
         step,
-        name: named.get(`${step.batchId}/${step.stepId}`)?.step.name ?? 'Abrade and wipe',
+        name: findStep(request, step.batchId, step.stepId)?.step.name ?? step.stepId,
         batch: batchOf.get(step.batchId)?.name ?? '',
         ...{ from, to, minutes: wallMinutes(to) - wallMinutes(from), part, parts: stretches.length, idle: 0 },
       }));

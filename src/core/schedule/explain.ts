@@ -1,7 +1,7 @@
 import { shortTime } from '../cure/dayNames';
 import type { Explanation } from '../plan/explanation';
 import { formatMinutes } from '../units/formatMeasure';
-import { abradeId } from './build';
+import { ABRADING, abradeId } from './build';
 import { MISHAPS } from './promise';
 import type { PlannedStep, ScheduleBatch, SchedulePlan, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
 
@@ -22,8 +22,8 @@ export function findStep(
   if (batch && step) return { batch, step };
   const next = batch?.steps.find(({ id }) => abradeId(id) === stepId);
   if (!batch || !next) return null;
-  const name = 'Abrade and wipe';
-  return { batch, step: { id: stepId, kind: 'abrade', name, handsOnMinutes: 0, after: [] } };
+  const again = next.after.find(({ abradeMinutes }) => abradeMinutes !== undefined)?.again;
+  return { batch, step: { id: stepId, ...(again ?? ABRADING), handsOnMinutes: 0, after: [] } };
 }
 
 /** Why a step begins when it does. */

@@ -1,5 +1,5 @@
 import type { Course } from './routes';
-import { abradeId } from './build';
+import { ABRADING, abradeId } from './build';
 import type { SchedulePlan, ScheduleRequest, ScheduleStep } from './schema';
 import type { CalendarBatch } from './workplace';
 
@@ -23,11 +23,11 @@ export function keptRequest(request: ScheduleRequest, batches: readonly Calendar
         const missed = step.after.find(({ abradeMinutes }) => abradeMinutes !== undefined);
         if (abradeAt === undefined || !missed) return [{ ...step, pinned }];
         // Its recoat window was missed in the kept plan: what makes that good is a step like any other now.
-        const { most: _, abradeMinutes = 0, ...link } = missed;
+        const { most: _, abradeMinutes = 0, again, ...link } = missed;
         const others = step.after.filter((one) => one !== missed);
         return [
           {
-            ...{ id: abradeId(step.id), kind: 'abrade', name: `Abrade and wipe: ${batch.name}`, mayPause: true },
+            ...{ id: abradeId(step.id), ...(again ?? ABRADING), mayPause: again === undefined },
             ...{ handsOnMinutes: abradeMinutes, after: [link], pinned: abradeAt },
           },
           { ...step, pinned, after: [...others, link, { step: abradeId(step.id) }] },

@@ -155,13 +155,22 @@ export function problemsOf(built: Built, state: State): ScheduleProblem[] {
     const task = net.tasks[i]!;
     if (step.done || !engine.isDone(state, i)) return;
     if (repairs !== null) {
-      const before = net.links.find(({ to, choice }) => tasks[to]!.step.id === repairs && choice === task.onlyIf);
+      const before = net.links.find(({ to, choice }) => tasks[to]!.step.id === repairs && choice === task.onlyIf)!;
+      const first = tasks[before.from]!;
+      const closes = shortTime(toWall(before.most!.after(state.end[before.from]!)));
       found.push(
         about(batch, step, {
           severity: 'warn',
-          code: 'recoat-missed',
-          message: `${tasks[before!.from]!.step.name} of ${batch.name} cannot be recoated in time: its window closes ${shortTime(toWall(before!.most!.after(state.end[before!.from]!)))}. ${formatMinutes(task.minutes)} to abrade it are in the plan.`,
-          mend: advise('Drag the pour to an evening with bench time the day after.'),
+          code: step.kind === 'abrade' ? 'recoat-missed' : 'too-long-before',
+          message:
+            step.kind === 'abrade'
+              ? `${first.step.name} of ${batch.name} cannot be recoated in time: its window closes ${closes}. ${formatMinutes(task.minutes)} to abrade it are in the plan.`
+              : `${first.step.name} of ${batch.name} is too long before what follows: it holds until ${closes}. ${formatMinutes(task.minutes)} to do it again are in the plan.`,
+          mend: advise(
+            first.step.done
+              ? 'It is past: nothing to be done about it but that.'
+              : 'Drag it nearer to what follows, or give the bench a longer window.',
+          ),
         }),
       );
     }

@@ -1,6 +1,6 @@
 import { wallMinutes } from '../cure/wallTime';
 import { leversOf, pulling } from './levers';
-import { MISHAPS, promise } from './promise';
+import { type MISHAPS, promise } from './promise';
 import { schedule } from './schedule';
 import { testBatch, testWorkshop } from './testWorkshop';
 import { calendarRequest } from './workplace';
@@ -38,7 +38,9 @@ test('each mishap alone costs time: layers that fail, evenings missed, a room th
 test('what would bring it forward is planned through: a second set of dams does, what is plenty does not', () => {
   const free = calendarRequest([testBatch('a'), testBatch('b')], testWorkshop({ damKits: 12 }), 500)!;
   const undated = schedule(free);
-  const some = leversOf(free).filter(({ id }) => ['place dam kits', 'evening 0', 'evening 4', 'evening 6'].includes(id));
+  const some = leversOf(free).filter(({ id }) =>
+    ['place dam kits', 'evening 0', 'evening 4', 'evening 6'].includes(id),
+  );
   expect(leversOf(free).map(({ id }) => id)).toEqual(
     expect.arrayContaining(['place dam kits', 'evening 0', 'evening 6', 'helper', 'warm nights']),
   );

@@ -108,6 +108,9 @@ const FILM = { cureModel: 'water-borne', referenceC: 20, greatestLayerMm: 1, wet
 const BUBBLES = { least: 10, most: 15 };
 const LEAKS = { least: 20, most: 60 };
 
+/** How long a bench is trusted to stay level. */
+const LEVEL_HOLDS_MINUTES = 12 * 60;
+
 const label = (minutesOnLabel: number, { curing }: ProductFacts): ScheduleWait => ({ minutes: minutesOnLabel, curing });
 const clock = (wait: number): ScheduleWait => ({ minutes: wait });
 
@@ -196,7 +199,18 @@ export function batchOnRoute(
       },
       after,
     );
-    tail = [{ step: made.id, ...(dryMinutes > 0 && { least: { minutes: dryMinutes, curing: FILM } }) }];
+    tail = [
+      {
+        step: made.id,
+        ...(dryMinutes > 0 && { least: { minutes: dryMinutes, curing: FILM } }),
+        // A bench does not stay level for days while one works on it.
+        ...(kind === 'level' && {
+          most: clock(LEVEL_HOLDS_MINUTES),
+          abradeMinutes: made.handsOnMinutes,
+          again: { kind, name: 'Level the bench again' },
+        }),
+      },
+    ];
   });
   const pours = steps.filter(({ kind }) => kind === 'pour');
   if (pours.length > 0)

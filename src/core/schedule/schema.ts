@@ -21,6 +21,8 @@ export const afterSchema = z.object({
   most: waitSchema.optional(),
   /** Minutes at the bench that make good a missed `most`: a recoat window that has closed is abraded. Without it `most` is never missed. */
   abradeMinutes: minutes.optional(),
+  /** What makes it good, where that is not abrading: a bench that was levelled days ago is levelled again. */
+  again: z.object({ kind: stepKindSchema, name: z.string().min(1).max(80) }).optional(),
 });
 export type After = z.infer<typeof afterSchema>;
 

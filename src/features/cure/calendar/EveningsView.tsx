@@ -18,7 +18,7 @@ import type { ScheduleProblem } from '@/core/schedule/schema';
 import type { CalendarBatch } from '@/core/schedule/workplace';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { batchColours } from './batchColours';
-import { hoursBetween, layEvenings, type PlacedBlock, type PlacedEvening, type Zoom } from './eveningLayout';
+import { hoursBetween, isAgain, layEvenings, type PlacedBlock, type PlacedEvening, type Zoom } from './eveningLayout';
 import styles from './EveningsView.module.css';
 
 export interface EveningsViewProps {
@@ -73,7 +73,7 @@ export function EveningsView(props: EveningsViewProps) {
     if (event.shiftKey && sideways !== 0) {
       const target = evenings.evenings[e + sideways];
       const block = evenings.evenings[e]!.blocks[b]!;
-      if (target && !block.step.done) onMove(block, startOf(target, now));
+      if (target && !block.step.done && !isAgain(block.step)) onMove(block, startOf(target, now));
       return;
     }
     let next: [number, number] | null = null;
@@ -280,12 +280,12 @@ function Block({ block, at, placed, left, zoom, colours, problems, showCritical,
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({
     id: keyOf(block),
     data: { block, placed },
-    disabled: step.done,
+    disabled: step.done || isAgain(step),
   });
   const wrong = problems.find(
     ({ batchId, stepId, severity }) => batchId === step.batchId && stepId === step.stepId && severity !== 'hint',
   );
-  const pours = step.stepId.startsWith('pour') || step.stepId.startsWith('top-up');
+  const pours = !isAgain(step) && /^(pour|top-up) /.test(step.stepId);
   const whole = `${name}${parts > 1 ? `, part ${part + 1} of ${parts}` : ''}`;
   const style: CSSProperties = {
     ...{ left: placed.x - left, top: placed.y, width: placed.width, height: placed.height },

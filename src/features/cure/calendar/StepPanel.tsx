@@ -15,6 +15,7 @@ import { DateTimeField } from '@/ui/controls/MomentField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { Problems } from '@/ui/mark/Problems';
 import { Reading, Readings } from '@/ui/reading/Reading';
+import { isAgain } from './eveningLayout';
 import type { Calendar } from './useCalendar';
 import styles from './CalendarPart.module.css';
 
@@ -34,7 +35,7 @@ export function StepPanel({ calendar, request, plan, step, evenings, onClose }: 
   const found = findStep(request, step.batchId, step.stepId);
   const batch = calendar.batches.find(({ id }) => id === step.batchId);
   const [why, setWhy] = useState<(typeof FAILURES)[number]>(FAILURES[0]);
-  const name = found?.step.name ?? 'Abrade and wipe';
+  const name = found?.step.name ?? step.stepId;
   const mark = batch?.course.marks.find((one) => one.step === step.stepId);
   const layer = /^pour (\d+)$/.exec(step.stepId)?.[1];
   const { hold, say } = calendar;
@@ -82,7 +83,7 @@ export function StepPanel({ calendar, request, plan, step, evenings, onClose }: 
       </Readings>
       <Problems problems={problems} />
       {caution && <p className={styles.caution}>{caution}</p>}
-      {!step.done && found && !step.repairs && (
+      {!step.done && found && !isAgain(step) && (
         <div className={styles.fields}>
           <ChoiceField
             label="Move to the evening of"
@@ -120,7 +121,7 @@ export function StepPanel({ calendar, request, plan, step, evenings, onClose }: 
             Let go of its time
           </Button>
         )}
-        {!step.done && layer === undefined && !step.repairs && (
+        {!step.done && layer === undefined && !isAgain(step) && (
           <Button size="small" variant="outlined" onClick={markDone}>
             Done
           </Button>

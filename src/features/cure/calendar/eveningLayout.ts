@@ -1,5 +1,6 @@
 import { wallMinutes } from '@/core/cure/wallTime';
 import type { Evenings, Stream } from '@/core/schedule/evenings';
+import type { PlannedStep } from '@/core/schedule/schema';
 
 /** How near one looks: from the quarter hour to months. */
 export const ZOOMS = [
@@ -109,6 +110,10 @@ export function layEvenings({ evenings, streams }: Evenings, zoom: Zoom): Laid {
     ...{ evenings: placed, streams: streamsPlaced },
   };
 }
+
+/** What makes good a missed window stands where the step that it is for puts it: it is not moved by itself. */
+export const isAgain = ({ repairs, stepId }: PlannedStep): boolean =>
+  repairs !== undefined || stepId.endsWith(':abrade');
 
 /** Hours between two evenings, in words. */
 export function hoursBetween(from: string, to: string): string {

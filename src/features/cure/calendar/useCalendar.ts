@@ -94,6 +94,7 @@ export function useCalendar(served: CalendarView): Calendar {
       stale = true;
       cancel();
       under.current?.end();
+      setLooking(null);
     };
   }, [asked, firstAsked, held, request, served.plan]);
 

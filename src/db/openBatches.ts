@@ -4,7 +4,7 @@ import type { Connection } from './images';
 /** A batch is on the calendar until so many days after its last layer was poured, with all that is done to it afterwards. */
 const DAYS_AFTER_THE_LAST = 14;
 /** More are not planned together. */
-export const MOST_OPEN_BATCHES = 40;
+export const MOST_OPEN_BATCHES = 24;
 
 /** Batches of all sets that are still being made, with their sets: those poured next first. */
 export const openBatches = (db: Connection, now: string): { id: string; setId: string }[] =>

@@ -2,11 +2,23 @@ import { buildNetwork, type BuildBent, type Built } from './build';
 import type { Calendar, Span } from './calendar';
 import { Engine, type NetTask, type State } from './network';
 import type { ScheduleRequest } from './schema';
-import { compareScores, search, type Goal, type SearchWish, type Solution } from './search';
+import {
+  compareScores,
+  ordersOf,
+  scoreOf,
+  search,
+  withChoices,
+  type Goal,
+  type SearchWish,
+  type Solution,
+} from './search';
 
 /** Up to so many days with bench time, every choice of days is tried; beyond that they are given up one by one. */
 const ALL_CHOICES_DAYS = 7;
-const LOOKS_PER_TRY = 300;
+const LOOKS_PER_TRY = 150;
+/** With more tasks a day is only given up where the order of all steps can stay. */
+const SEARCHED_TASKS = 90;
+const MOST_TRIES = 16;
 
 /** The days (since 1970, by the wall clock) on which hands are needed, and for how many minutes. What is done already is not counted. */
 export function benchDaysOf({ net, tasks, toWall }: Built, state: State): Map<number, number> {
@@ -58,7 +70,9 @@ export function fewerDays(
   let best = { built, solution, days: benchDaysOf(built, solution.state) };
   const attempt = (closed: ReadonlySet<number>): typeof best | null => {
     const next = buildNetwork(request, { ...bent, closedDays: closed }, built.climate);
-    const found = firstGood(next, wish, kept, solution);
+    const found =
+      inThatOrder(next, best, kept) ??
+      (next.net.tasks.length <= SEARCHED_TASKS ? firstGood(next, wish, kept, solution) : null);
     if (!found) return null;
     const days = benchDaysOf(next, found.state);
     return days.size < best.days.size ? { built: next, solution: found, days } : null;
@@ -74,13 +88,30 @@ export function fewerDays(
     return best;
   }
   const closed = new Set<number>();
-  for (const [day] of [...best.days].sort((a, b) => a[1] - b[1])) {
+  const quietest = [...best.days].sort((a, b) => a[1] - b[1]).slice(0, MOST_TRIES);
+  for (const [day] of quietest) {
     const found = attempt(new Set([...closed, day]));
     if (!found) continue;
     best = found;
     closed.add(day);
   }
   return best;
+}
+
+/** The steps of a plan in their order on the days that are left; null where that does not do. */
+function inThatOrder(
+  next: Built,
+  { solution: { state, score } }: { solution: Solution },
+  kept: readonly Goal[],
+): Solution | null {
+  const engine = new Engine(next.net);
+  const root = engine.root();
+  if (!root) return null;
+  const free = new Uint8Array(next.net.tasks.length);
+  const ordered = engine.orderedAll(withChoices(engine, root, state, free), ordersOf(engine, state, free));
+  if (!ordered || engine.conflict(ordered)) return null;
+  const found = { state: ordered, score: scoreOf(next.net, ordered) };
+  return compareScores(found.score, score, kept) <= 0 ? found : null;
 }
 
 /** The first plan that is as good in what counts more; on few looks. */

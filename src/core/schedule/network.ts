@@ -147,6 +147,8 @@ export class Engine {
   private readonly taskOfChoice: number[] = [];
   /** Nothing is looked for after it: the horizon, or sooner. */
   limit: number;
+  /** The tasks among which conflicts are looked for; null: all. */
+  within: Uint8Array | null = null;
 
   constructor(readonly net: Network) {
     this.limit = net.horizon;
@@ -330,6 +332,10 @@ export class Engine {
     return true;
   }
 
+  private counts(task: number): boolean {
+    return this.within === null || this.within[task] === 1;
+  }
+
   /** What of a state cannot stand, earliest first; null when it is a plan. */
   conflict(state: State): Conflict | null {
     const missed = this.missedWindow(state);
@@ -344,7 +350,7 @@ export class Engine {
   private unassigned(state: State): Conflict | null {
     const task = this.net.tasks.findIndex(
       ({ fixed, hands, minutes }, i) =>
-        !fixed && hands === 1 && minutes > 0 && state.maker[i]! < 0 && this.makerFor(state, i) < 0,
+        !fixed && this.counts(i) && hands === 1 && minutes > 0 && state.maker[i]! < 0 && this.makerFor(state, i) < 0,
     );
     return task < 0 ? null : { kind: 'hands', first: task, then: task, open: task, at: state.start[task]! };
   }
@@ -364,6 +370,7 @@ export class Engine {
     let first: { choice: number; at: number } | null = null;
     for (const { from, to, most, choice } of this.net.links) {
       if (!most || choice === null || state.choice[choice] !== 'open' || this.net.tasks[to]!.fixed) continue;
+      if (!this.counts(to)) continue;
       if (state.start[to]! > most.after(state.end[from]!) && (!first || state.start[to]! < first.at))
         first = { choice, at: state.start[to]! };
     }
@@ -375,7 +382,7 @@ export class Engine {
     const { start, end, maker } = state;
     const busy: number[] = [];
     tasks.forEach(({ hands }, i) => {
-      if (hands > 0 && end[i]! > start[i]! && this.isDone(state, i)) busy.push(i);
+      if (hands > 0 && end[i]! > start[i]! && this.counts(i) && this.isDone(state, i)) busy.push(i);
     });
     busy.sort((a, b) => start[a]! - start[b]! || a - b);
     let active: number[] = [];
@@ -399,7 +406,9 @@ export class Engine {
     for (let place = 0; place < capacities.length; place++) {
       const capacity = capacities[place]!;
       const here = holds
-        .filter((hold) => hold.place === place && state.end[hold.to]! > state.start[hold.from]!)
+        .filter(
+          (hold) => hold.place === place && this.counts(hold.from) && state.end[hold.to]! > state.start[hold.from]!,
+        )
         .sort((a, b) => state.start[a.from]! - state.start[b.from]!);
       let active: NetHold[] = [];
       for (const hold of here) {

@@ -1,4 +1,5 @@
 import { seeded } from '../seams/random';
+import { Calendar, without, type Span } from './calendar';
 import { Engine, type Choice, type Network, type State } from './network';
 
 /** What counts, in this order: the first in which two plans differ decides. */
@@ -76,7 +77,11 @@ export function* search(net: Network, wish: SearchWish): Generator<Progress, Pro
   let best = wish.from ?? null;
   let looked = 0;
   let reported = 0;
-  const report = (proved = false): Progress => ({ best, looked, proved });
+  let begun: Solution | null = null;
+  const report = (proved = false): Progress => {
+    const shown = begun && (!best || compareScores(begun.score, best.score, goals) < 0) ? begun : best;
+    return { best: shown, looked, proved };
+  };
 
   interface Node {
     state: State;
@@ -112,6 +117,16 @@ export function* search(net: Network, wish: SearchWish): Generator<Progress, Pro
 
   const root = wish.within?.root ?? engine.root();
   if (!root) return report(true);
+  // A plan to begin with: batches put in one after the other. The tree is gone into without it: it would hide better ways that begin worse.
+  if (!best && !wish.within && net.batches.length > 1) {
+    const state = oneAfterTheOther(engine, root);
+    if (state) begun = { state, score: scoreOf(net, state) };
+    if (begun) yield report();
+  }
+  const better = (): void => {
+    if (begun && (!best || compareScores(begun.score, best.score, goals) < 0)) best = begun;
+    begun = null;
+  };
   const rootFinish = scoreOf(net, root).finish;
   const now = Math.min(...net.tasks.map(({ earliest }) => earliest));
   engine.limit = Math.min(net.horizon, rootFinish + Math.max(FIRST_REACH_MINUTES, 2 * (rootFinish - now)));
@@ -123,6 +138,7 @@ export function* search(net: Network, wish: SearchWish): Generator<Progress, Pro
     engine.limit = net.horizon;
     if (yield* deepen(root, TREE_LOOKS, 0)) return report(true);
   }
+  better();
   // Where orders of the first plan lead nowhere, others are tried.
   engine.limit = net.horizon;
   while (!best && looked < wish.mostLooks) {
@@ -139,6 +155,86 @@ export function* search(net: Network, wish: SearchWish): Generator<Progress, Pro
     if (looked === before) looked++;
   }
   return report();
+}
+
+/** Looks that one batch gets when it is put in. */
+const LOOKS_PER_BATCH = 300;
+const LOOKS_AT_THE_END = 2000;
+
+/**
+ * A plan without much looking: batches in the order of their due dates, each put into what the ones before it leave free. Null where
+ * that leads nowhere.
+ */
+function oneAfterTheOther(engine: Engine, root: State): State | null {
+  const { net } = engine;
+  const batchOf = batchesOfTasks(net);
+  const order = net.batches
+    .map(({ due, ready }, i) => ({ i, due: due ?? Infinity, end: root.end[ready]! }))
+    .sort((a, b) => a.due - b.due || a.end - b.end);
+  const within = new Uint8Array(net.tasks.length);
+  let tasks = net.tasks;
+  const busy: Span[][] = Array.from({ length: net.makers }, () => []);
+  const placed = engine.copy(root);
+  for (const { i: batch } of order) {
+    batchOf.forEach((of, i) => of === batch && (within[i] = 1));
+    // The bench as the batches before it leave it.
+    const left = leftOver(net, busy);
+    const alone = new Engine({
+      ...net,
+      tasks: tasks.map((task, i) =>
+        batchOf[i] === batch ? { ...task, calendars: task.calendars.map((one, m) => left(one, task.hands, m)) } : task,
+      ),
+    });
+    alone.within = within;
+    const state = firstPlan(alone);
+    if (!state) return null;
+    tasks = tasks.map((task, i) => {
+      if (batchOf[i] !== batch) return task;
+      placed.start[i] = state.start[i]!;
+      placed.end[i] = state.end[i]!;
+      placed.maker[i] = state.maker[i]! >= 0 || task.hands !== 1 ? state.maker[i]! : alone.makerFor(state, i);
+      if (task.onlyIf !== null) placed.choice[task.onlyIf] = state.choice[task.onlyIf]!;
+      const span = { from: state.start[i]!, to: state.end[i]! };
+      if (task.hands > 0 && alone.isDone(state, i) && span.from < span.to)
+        for (const own of task.hands === 2 ? busy : [busy[Math.max(0, placed.maker[i]!)]!]) own.push(span);
+      return { ...task, hands: 0, fixed: task.fixed ?? span };
+    });
+  }
+  const free = new Uint8Array(net.tasks.length);
+  const kept = engine.orderedAll(withChoices(engine, root, placed, free), ordersOf(engine, placed, free));
+  // In that order times can only get better; what is left of conflicts is solved from there.
+  return kept && firstPlan(engine, kept, LOOKS_AT_THE_END);
+}
+
+/** Calendars without what the bench is busy with, each made once. */
+function leftOver(
+  { makers }: Network,
+  busy: readonly (readonly Span[])[],
+): (calendar: Calendar, hands: 0 | 1 | 2, maker: number) => Calendar {
+  const made = new Map<Calendar, Calendar>();
+  return (calendar, hands, maker) => {
+    const known = made.get(calendar);
+    if (known) return known;
+    const taken = hands === 2 ? busy.slice(0, Math.min(2, makers)).flat() : (busy[maker] ?? []);
+    const left = new Calendar(without(calendar.spans, taken));
+    made.set(calendar, left);
+    return left;
+  };
+}
+
+/** The first plan that a way leads to, the child that costs least first. */
+function firstPlan(engine: Engine, from: State | null = engine.root(), most = LOOKS_PER_BATCH): State | null {
+  if (!from) return null;
+  const stack = [from];
+  for (let looks = 0; stack.length > 0 && looks < most; looks++) {
+    const state = stack.pop()!;
+    const conflict = engine.conflict(state);
+    if (!conflict) return state;
+    const ways = engine.ways(state, conflict).map((way) => ({ way, score: scoreOf(engine.net, way) }));
+    ways.sort((a, b) => compareScores(b.score, a.score, DUE_FIRST));
+    stack.push(...ways.map(({ way }) => way));
+  }
+  return null;
 }
 
 /** Steps that are planned anew: those of one or two batches, or those within some days. */
@@ -172,7 +268,7 @@ function batchesOfTasks(net: Network): number[] {
 }
 
 /** Recoat windows that are not planned anew stay kept or abraded. */
-function withChoices(engine: Engine, root: State, best: State, free: Uint8Array): State {
+export function withChoices(engine: Engine, root: State, best: State, free: Uint8Array): State {
   let state = root;
   for (const { from, to, choice } of engine.net.links) {
     if (choice === null || free[from] || free[to]) continue;

@@ -24,7 +24,7 @@ const STAGES = [
   ['match', 'Gap of the beds'],
   ['tint', 'Smallest cup for drops'],
   ['pour', 'To mix'],
-  ['cure', 'Full cure'],
+  ['cure', 'All ready'],
   ['log', 'Layer'],
 ] as const;
 const SAMPLE = 'heron-slack';

@@ -89,6 +89,7 @@ test('the first pour is moved along the cure line', async ({ page }) => {
   await makeSet(page, 'Cure Test');
   await addPiece(page, 'Whole basin inside a rim');
   await page.getByRole('link', { name: 'Cure', exact: true }).click();
+  await page.getByRole('link', { name: 'One batch' }).click();
   await page.getByRole('button', { name: 'Plan a batch' }).click();
   const pour = page.getByRole('slider', { name: 'First pour' });
   const before = (await pour.getAttribute('aria-valuetext'))!;

@@ -12,7 +12,8 @@ const STAGES: readonly [string, string, RegExp][] = [
   ['match', 'Gap of the beds', /\d/],
   ['tint', 'Smallest cup for drops', /\d+\.\d\s*g/],
   ['pour', 'To mix', /\d+\.\d\s*g/],
-  ['cure', 'Cure takes', /×\d/],
+  ['cure', 'All ready', /(Mon|Tue|Wed|Thu|Fri|Sat|Sun) \d/],
+  ['cure?show=batch&batch=hs-batch-3', 'Cure takes', /×\d/],
   ['log?batch=hs-batch-1', 'All cups', /\d+\.\d\sg/],
 ];
 

@@ -98,7 +98,14 @@ const SHOTS: {
   },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
-  { name: 'cure', shows: 'What follows', path: '/sets/heron-slack/cure?batch=hs-batch-3' },
+  {
+    name: 'cure',
+    shows: 'All ready',
+    path: '/sets/heron-slack/cure',
+    size: { width: 1280, height: 1000 },
+    first: calendarRests,
+  },
+  { name: 'cure-time', shows: 'dam kits', path: '/sets/heron-slack/cure?show=time' },
   { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
   {
     name: 'log-entry',
@@ -121,6 +128,11 @@ const SHOTS: {
         .click(),
   },
 ];
+
+/** Waits until no better plan is looked for. */
+async function calendarRests(page: Page): Promise<void> {
+  await page.getByText('A proposal: nothing of it is kept yet.').waitFor({ timeout: 60_000 });
+}
 
 async function layClubNight(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Lay it' }).click();

@@ -211,7 +211,9 @@ function writeCourses(
   scope: Scope,
   now: string,
 ): Done {
-  const touched = edit(db, scope, label ?? 'Change the calendar', now, (writer) => {
+  // From a desk: that of its set, so that it is taken back there; from elsewhere that of the first batch.
+  const home = setOfScope(scope) === null ? scopeOf(db, 'batch', batches[0]!.id) : scope;
+  const touched = edit(db, home, label ?? 'Change the calendar', now, (writer) => {
     for (const { id, course } of batches) {
       const row = getBatch(db, id);
       if (!row)

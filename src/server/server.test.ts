@@ -5,6 +5,8 @@ import { planTimes, withTimes, type Plan } from '@/core/plan';
 import { batchRequest, wholeSetRequest } from '@/core/records/buildRequest';
 import type { BatchRow, DeskView, EditAnswer } from '@/core/records/views';
 import { temporaryFolder } from '@/db/testDataFile';
+import { withKept } from '@/core/schedule/kept';
+import { calendarBatches, stageCalendar, weekSheet } from './calendar';
 import { withData } from './data';
 import { amountsOf, planOf } from './figures';
 import { closePool } from './pool';
@@ -280,6 +282,63 @@ describe('pouring', () => {
     await run({ do: 'pour', batchId: 'hs-batch-3', version: planned().version, layer: 1, pour: null });
     expect(planned().poured).toBeNull();
     expect(openBatch('heron-slack', 'hs-batch-3')!.detail.pours).toEqual([]);
+  });
+});
+
+describe('the calendar', () => {
+  const course = (id: string): unknown => desk().batches.find((batch) => batch.id === id)!.data.course;
+  test('all that is being made, of every set, with what it is made of and what was done', async () => {
+    const batches = await calendarBatches();
+    expect(batches.map(({ id }) => id).sort()).toEqual(['hs-batch-1', 'hs-batch-2', 'hs-batch-3']);
+    const last = batches.find(({ id }) => id === 'hs-batch-3')!;
+    expect(last.facts).toMatchObject({ pieces: 27, moulds: 0 });
+    expect(last.facts.layers.map(({ pouredAt }) => pouredAt)).toEqual([null, null]);
+    expect(last.course.marks.map(({ step }) => step)).toEqual(['cut', 'seal']);
+    expect(batches.find(({ id }) => id === 'hs-batch-2')!.facts.layers[0]!.pouredAt).not.toBeNull();
+  });
+  test('courses of several batches are one edit, taken back together', async () => {
+    const before = [course('hs-batch-1'), course('hs-batch-3')];
+    const marks = [{ step: 'trim', pinned: '2026-12-05T10:00' }];
+    await run({
+      do: 'course',
+      label: 'Keep the calendar',
+      batches: ['hs-batch-1', 'hs-batch-3'].map((id) => ({ id, course: { marks } })),
+    });
+    expect([course('hs-batch-1'), course('hs-batch-3')]).toEqual([{ marks }, { marks }]);
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    expect([course('hs-batch-1'), course('hs-batch-3')]).toEqual(before);
+  });
+  test('of a batch that is gone nothing is written, of a time that is none neither', async () => {
+    const { status } = await edit({
+      do: 'course',
+      batches: ['hs-batch-1', 'gone'].map((id) => ({ id, course: { marks: [] } })),
+    });
+    expect(status).toBe(404);
+    const wrong = await edit({
+      do: 'course',
+      batches: [{ id: 'hs-batch-1', course: { marks: [{ step: 'trim', pinned: 'soon' }] } }],
+    });
+    expect([wrong.status, wrong.body.fields[0]!.field]).toEqual([422, 'command.batches.0.course.marks.0.pinned']);
+  });
+  test('a page gets a plan of it, and a kept plan back as it was kept', async () => {
+    const view = await stageCalendar('heron-slack');
+    const { batches, plan } = view && 'later' in view ? await view.later : view!;
+    expect(plan!.steps.length).toBeGreaterThan(10);
+    const { now } = desk();
+    await run({
+      do: 'course',
+      batches: batches.map(({ id, course: own }) => ({ id, course: withKept(own, id, plan!, now) })),
+    });
+    const again = await weekSheet('heron-slack');
+    expect(again!.kept).toBe(true);
+    const times = (steps: typeof plan extends null ? never : NonNullable<typeof plan>['steps']): string[] =>
+      steps
+        .filter(({ done, handsOnMinutes }) => !done && handsOnMinutes > 0)
+        .map(({ batchId, stepId, from }) => `${batchId} ${stepId} ${from}`)
+        .sort();
+    expect(times(again!.plan.steps)).toEqual(times(plan!.steps));
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(await stageCalendar('no-such-set')).toBeNull();
   });
 });
 

@@ -21,16 +21,17 @@ export function keptRequest(request: ScheduleRequest, batches: readonly Calendar
         const pinned = at.get(step.id)!;
         const abradeAt = at.get(abradeId(step.id));
         const missed = step.after.find(({ abradeMinutes }) => abradeMinutes !== undefined);
-        if (abradeAt === undefined || !missed) return [{ ...step, pinned }];
+        const held: ScheduleStep = { ...step, pinned, ...(step.pinned === undefined && { kept: true }) };
+        if (abradeAt === undefined || !missed) return [held];
         // Its recoat window was missed in the kept plan: what makes that good is a step like any other now.
         const { most: _, abradeMinutes = 0, again, ...link } = missed;
         const others = step.after.filter((one) => one !== missed);
         return [
           {
             ...{ id: abradeId(step.id), ...(again ?? ABRADING), mayPause: again === undefined },
-            ...{ handsOnMinutes: abradeMinutes, after: [link], pinned: abradeAt },
+            ...{ handsOnMinutes: abradeMinutes, after: [link], pinned: abradeAt, kept: true },
           },
-          { ...step, pinned, after: [...others, link, { step: abradeId(step.id) }] },
+          { ...held, after: [...others, link, { step: abradeId(step.id) }] },
         ];
       }),
     };

@@ -68,6 +68,8 @@ test('a plan that is kept comes back as it was; what is overdue is said; done th
   const again = schedule(keptRequest(asked(kept), kept)!);
   expect(times(again)).toEqual(times(plan));
   expect(again.benchDays).toBe(plan.benchDays);
+  // It stands there because it is kept; nothing is held by hand.
+  expect(again.steps.some(({ pinned }) => pinned)).toBe(false);
   // Two weeks on nothing was marked.
   const later = '2026-12-07T12:00';
   const overdue = schedule(keptRequest(asked(kept, later), kept)!);

@@ -169,7 +169,7 @@ export function planOf(
         ...windowOf(built, state, i),
         maker: task.hands === 0 ? null : Math.max(0, maker),
         done: step.done !== undefined,
-        pinned: step.pinned !== undefined && !step.done,
+        pinned: step.pinned !== undefined && !step.done && !step.kept,
         critical: critical.has(i),
         ...(repairs !== null && { repairs }),
         handsOnMinutes: task.minutes,

@@ -46,6 +46,8 @@ export const scheduleStepSchema = z.object({
   after: z.array(afterSchema).max(40).default([]),
   /** Where the maker wants it. */
   pinned: wallTimeSchema.optional(),
+  /** It stands there because the whole plan is kept, not because the maker holds it. */
+  kept: z.literal(true).optional(),
   /** When it really was done. */
   done: z.object({ from: wallTimeSchema, to: wallTimeSchema }).optional(),
   /** Parts of it that set: none may begin later than the rest of its window allows. Minutes of the shortest pot life. */

@@ -1,0 +1,165 @@
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import type { ChildProcess } from 'node:child_process';
+import type { Locator, Page } from '@playwright/test';
+import ICAL from 'ical.js';
+import { choose, expect, fillMeasure, test } from './guarded';
+import { ended, serve } from './server';
+
+/*
+ * The calendar plans all that is being made in a workshop: its journeys have a workshop of their own each, with the sample in it.
+ */
+let own: { url: string; server: ChildProcess };
+test.beforeEach(async ({ page: _ }, info) => {
+  const folder = `.test-tmp/calendar-${info.testId}-${info.retry}`;
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
+  own = await serve(`${folder}/data.db`, { AGUADA_DEMO: '1' });
+});
+test.afterEach(async ({ page }) => {
+  await page.close();
+  await ended(own.server);
+});
+
+const open = async (page: Page, view = ''): Promise<void> => {
+  await page.goto(`${own.url}/sets/heron-slack/cure${view}`);
+};
+/** The search for a better plan has come to its end. */
+const rests = (page: Page): Promise<void> =>
+  expect(page.getByRole('progressbar', { name: 'Search for a better plan' })).toHaveCount(0);
+const step = (page: Page, name: RegExp): Locator => page.getByRole('button', { name });
+const whatIf = (page: Page): Locator => page.getByRole('status').filter({ hasText: 'What if' });
+
+test('the sample’s commission is planned for its due date, kept, taken along as a file and on paper, and is there again', async ({
+  page,
+}) => {
+  await open(page);
+  const numbers = page.getByRole('complementary', { name: 'Numbers' });
+  await expect(numbers).toContainText(/due (Mon|Tue|Wed|Thu|Fri|Sat|Sun) \d+ \w+/);
+  await rests(page);
+  await expect(numbers).not.toContainText('late');
+  // The shore boards were left too long: what that asks for is in the plan, and said.
+  await expect(numbers).toContainText(/Pour layer 1 of Shore boards cannot be recoated in time/);
+  await expect(step(page, /^Abrade and wipe, Shore boards/)).toBeVisible();
+  const [ready] = (await numbers.locator('dd').first().innerText()).split('\n');
+  await page.getByRole('button', { name: 'Keep this calendar' }).click();
+  await expect(page.getByText(/^Kept /)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/^Kept /)).toBeVisible();
+  await expect(numbers.locator('dd').first()).toContainText(ready!);
+  // How a figure came about.
+  await numbers.getByRole('button', { name: 'All ready' }).click();
+  await expect(page.getByRole('dialog')).toContainText('None can be ready before');
+  await page.keyboard.press('Escape');
+  // The calendar file, read back by a calendar library: steps with alarms, windows that close.
+  const asked = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Calendar file' }).click();
+  const file = readFileSync(await (await asked).path(), 'utf8');
+  const events = new ICAL.Component(ICAL.parse(file) as unknown[])
+    .getAllSubcomponents('vevent')
+    .map((component) => ({ event: new ICAL.Event(component), alarm: component.getFirstSubcomponent('valarm') }));
+  expect(events.length).toBeGreaterThan(8);
+  expect(events.every(({ alarm }) => alarm !== null)).toBe(true);
+  const pour = events.find(({ event }) => event.summary.startsWith('Pour layer 1, Bases'))!;
+  const label = (await step(page, /^Pour layer 1, Bases and the last tiles/).getAttribute('aria-label'))!;
+  const { day, hour, minute } = pour.event.startDate;
+  expect(label).toContain(`${day} `);
+  expect(label).toContain(`${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`);
+  expect(events.some(({ event }) => event.summary.startsWith('Too late after this: Pour layer 2, Bases'))).toBe(true);
+  // The week on paper.
+  await page.getByRole('link', { name: 'Print the week' }).click();
+  await expect(page.getByRole('heading', { name: 'The week at the bench' })).toBeVisible();
+  await expect(page.getByText('As kept.')).toBeVisible();
+});
+
+test('a pour is dragged to a Thursday, what follows moves along, and it is kept or let be', async ({ page }) => {
+  await open(page);
+  await rests(page);
+  await page.getByRole('button', { name: 'Keep this calendar' }).click();
+  await expect(page.getByText(/^Kept /)).toBeVisible();
+  await page.getByRole('button', { name: 'weeks', exact: true }).click();
+  const pour = step(page, /^Pour layer 1, Bases and the last tiles/);
+  const before = (await pour.getAttribute('aria-label'))!;
+  // The last Thursday in sight is after everything that is planned.
+  const thursday = page.getByRole('region', { name: /^Thu / }).last();
+  await thursday.scrollIntoViewIfNeeded();
+  const [from, to] = [(await pour.boundingBox())!, (await thursday.boundingBox())!];
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width / 2, to.y + 120, { steps: 12 });
+  await page.mouse.up();
+  await expect(whatIf(page)).toContainText(/Pour layer 1, Bases and the last tiles, on Thu .* steps move/);
+  await expect(pour).toHaveAttribute('aria-label', /Thu .*: held/);
+  // What hangs on it comes after it.
+  await expect(step(page, /^Pour layer 2, Bases and the last tiles/)).not.toHaveAttribute('aria-label', before);
+  await page.getByRole('button', { name: 'Let it be' }).click();
+  await expect(pour).toHaveAttribute('aria-label', before);
+  // The same with the keys, and kept.
+  await pour.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(whatIf(page)).toBeVisible();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText(/^Kept /)).toBeVisible();
+  await expect(pour).toHaveAttribute('aria-label', /held/);
+  await page.getByRole('button', { name: /^Undo “Keep the calendar”/ }).click();
+  await expect(pour).toHaveAttribute('aria-label', before);
+});
+
+test('a layer that failed is repaired in the plan; a step that is done stays where it was done', async ({ page }) => {
+  await open(page);
+  await rests(page);
+  await page.getByRole('button', { name: 'Keep this calendar' }).click();
+  await expect(page.getByText(/^Kept /)).toBeVisible();
+  await step(page, /^Pour layer 1, Shore boards.*done/).click();
+  const panel = page.getByRole('complementary', { name: 'Step' });
+  await choose(panel, 'If it did not come out', 'sticky or soft');
+  await panel.getByRole('button', { name: 'Plan its repair' }).click();
+  await expect(panel).toContainText('Failed');
+  await expect(whatIf(page)).toContainText('Failed, sticky or soft: Pour layer 1, Shore boards');
+  await expect(step(page, /^Abrade: Pour layer 1, Shore boards/).first()).toBeAttached();
+  await expect(step(page, /^Top up: Pour layer 1, Shore boards/)).toBeAttached();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText(/^Kept /)).toBeVisible();
+  await panel.getByRole('button', { name: 'close' }).click();
+  await step(page, /^Paint the bed(, part 1 of \d)?, Bases and the last tiles/)
+    .first()
+    .click();
+  await panel.getByRole('button', { name: 'Done', exact: true }).click();
+  await expect(step(page, /^Paint the bed(, part 1 of \d)?, Bases and the last tiles.*: done/).first()).toBeAttached();
+  await page.reload();
+  await expect(step(page, /^Paint the bed(, part 1 of \d)?, Bases and the last tiles.*: done/).first()).toBeAttached();
+  await expect(step(page, /^Top up: Pour layer 1, Shore boards/)).toBeAttached();
+});
+
+test('what may be promised, what would bring it forward, steady work, a route of one’s own, cold nights', async ({
+  page,
+}) => {
+  await open(page, '?show=promise');
+  const promised = page.getByRole('region', { name: 'What may be promised' });
+  await expect(promised).toContainText('Safe');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  const levers = page.getByRole('region', { name: 'What would bring it forward' });
+  await expect(levers.getByRole('listitem').filter({ hasText: 'A second pair of hands' })).toBeVisible();
+  await expect(levers.getByRole('progressbar')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Steady work' }).click();
+  await expect(page.getByRole('region', { name: 'Steady work' })).toContainText(/Pieces a week\s*\d/);
+  await page.getByRole('link', { name: 'Steps of the route' }).click();
+  await page.getByRole('checkbox', { name: 'Varnish the land' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Varnish the land' })).toBeChecked();
+  await fillMeasure(page, 'Varnish the land: each piece', '3 min');
+  await page.getByRole('button', { name: 'Seal joints, pinholes: later' }).click();
+  await page.getByRole('button', { name: 'Seal joints, pinholes: later' }).click();
+  await expect(page.getByText('Move it up: paint does not close a joint.')).toBeVisible();
+  await page.getByRole('button', { name: 'Seal joints, pinholes: sooner' }).click();
+  await page.getByRole('button', { name: 'Seal joints, pinholes: sooner' }).click();
+  await page.getByRole('link', { name: 'Evenings', exact: true }).click();
+  await expect(step(page, /^Varnish the land, Bases and the last tiles/).first()).toBeAttached();
+  await page.goto(`${own.url}/shelf`);
+  const night = page.getByRole('textbox', { name: 'The room at night' });
+  await fillMeasure(page, 'The room at night', '9');
+  await page.getByRole('button', { name: 'Read the room sensor' }).click();
+  await expect(night).not.toHaveValue('9');
+  await fillMeasure(page, 'The room at night', '9');
+  await expect(page.getByText('Changed the workshop').first()).toBeVisible();
+  await open(page);
+  await expect(page.getByText(/falls to 9 °C, below the 15 °C/).first()).toBeVisible();
+});

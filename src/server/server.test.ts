@@ -318,7 +318,7 @@ describe('the calendar', () => {
       do: 'course',
       batches: [{ id: 'hs-batch-1', course: { marks: [{ step: 'trim', pinned: 'soon' }] } }],
     });
-    expect([wrong.status, wrong.body.fields[0]!.field]).toEqual([422, 'command.batches.0.course.marks.0.pinned']);
+    expect([wrong.status, wrong.body.fields[0]!.field]).toEqual([422, 'batches.0.course.marks.0.pinned']);
   });
   test('a page gets a plan of it, and a kept plan back as it was kept', async () => {
     const view = await stageCalendar('heron-slack');

@@ -105,7 +105,6 @@ const SHOTS: {
     size: { width: 1280, height: 1000 },
     first: calendarRests,
   },
-  { name: 'cure-time', shows: 'dam kits', path: '/sets/heron-slack/cure?show=time' },
   { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
   {
     name: 'log-entry',

@@ -5,6 +5,7 @@ import { NOTHING } from '@/core/stock/lots';
 import { batchNeeds } from '@/core/stock/needs';
 import { batchRequest, remainingItems } from '@/core/records/buildRequest';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
+import { pourStep } from '@/core/schedule/routes';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
 import {
   pourId,
@@ -212,13 +213,16 @@ function writeCourses(
   now: string,
 ): Done {
   // From a desk: that of its set, so that it is taken back there; from elsewhere that of the first batch.
+  const firstPour = pourStep(1);
   const home = setOfScope(scope) === null ? scopeOf(db, 'batch', batches[0]!.id) : scope;
   const touched = edit(db, home, label ?? 'Change the calendar', now, (writer) => {
     for (const { id, course } of batches) {
       const row = getBatch(db, id);
       if (!row)
         throw new EditRefusedError('missing', 'One of these batches is no longer there. Open the calendar anew.');
-      writer.put('batch', id, { ...row.data, course }, row.version);
+      // Cards, the log and the list of sets go by the first pour: with the calendar that is kept it is known.
+      const pour = row.poured ? undefined : course.kept?.steps.find(({ step }) => step === firstPour);
+      writer.put('batch', id, { ...row.data, ...(pour && { pourAt: pour.from }), course }, row.version);
     }
   });
   return { id: null, touched };

@@ -331,6 +331,9 @@ describe('the calendar', () => {
     });
     const again = await weekSheet('heron-slack');
     expect(again!.kept).toBe(true);
+    // Cards and the list of sets go by the first pour of the kept plan.
+    const poured = plan!.steps.find(({ batchId, stepId }) => batchId === 'hs-batch-3' && stepId === 'pour 1')!;
+    expect(planned().data.pourAt).toBe(poured.from);
     const times = (steps: typeof plan extends null ? never : NonNullable<typeof plan>['steps']): string[] =>
       steps
         .filter(({ done, handsOnMinutes }) => !done && handsOnMinutes > 0)

@@ -53,7 +53,8 @@ export type ProductFacts = z.infer<typeof productFactsSchema>;
 /** Pieces stand apart by about a finger: this much more than their outlines. */
 const ROOM_ROUND_PIECES = 1.3;
 
-const productFacts = (
+/** What a calendar needs of a product, for a layer of so many wet mm. */
+export const productFacts = (
   product: Pick<
     PlanRequest['product'],
     | 'name'

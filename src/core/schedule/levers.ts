@@ -1,7 +1,11 @@
 import { WEEKDAYS } from '../cure/benchWindows';
 import { wallMinutes } from '../cure/wallTime';
+import type { Product } from '../mixing/product';
+import type { Stored } from '../records/schema';
+import { productFacts } from './facts';
 import { schedule } from './schedule';
 import type { SchedulePlan, ScheduleRequest } from './schema';
+import { calendarRequest, type CalendarBatch, type CalendarWorkshop } from './workplace';
 
 /** Something that could be changed, what it is in words, and the request with it. */
 export interface Lever {
@@ -83,6 +87,38 @@ export function leversOf(request: ScheduleRequest): Lever[] {
         ]
       : []),
   ];
+}
+
+/**
+ * Quicker products of the shelf in place of the one that each batch is poured from, in the same layers where those are allowed; layers
+ * that are poured stay as they are. Pot life and cups would have to be planned anew: here only the waits are.
+ */
+export function productLevers(
+  batches: readonly CalendarBatch[],
+  workshop: CalendarWorkshop,
+  products: readonly Pick<Stored<Product>, 'id' | 'data'>[],
+): Lever[] {
+  const names = new Set(batches.flatMap(({ facts }) => facts.layers.map(({ product }) => product.name)));
+  return products.flatMap(({ id, data }): Lever[] => {
+    if (names.has(data.name) || data.cureModel !== 'two-part') return [];
+    const slower = new Set<string>();
+    const changed = batches.map((batch) => ({
+      ...batch,
+      facts: {
+        ...batch.facts,
+        layers: batch.facts.layers.map((layer) => {
+          const { product } = layer;
+          const fits = product.curing.cureModel === 'two-part' && product.curing.wetMm <= data.greatestLayerMm;
+          if (layer.pouredAt !== null || !fits || data.demouldMinutes >= product.demouldMinutes) return layer;
+          slower.add(product.name);
+          return { ...layer, product: productFacts(data, product.curing.wetMm) };
+        }),
+      },
+    }));
+    const request = slower.size > 0 ? calendarRequest(changed, workshop) : null;
+    const words = `${data.name} in place of ${[...slower].join(' and ')}, in the same layers`;
+    return request ? [{ id: `product ${id}`, words, request }] : [];
+  });
 }
 
 /** Looks that each lever gets: enough for the same quality as the plan that it is held against. */

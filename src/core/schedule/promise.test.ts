@@ -1,8 +1,9 @@
 import { wallMinutes } from '../cure/wallTime';
-import { leversOf, pulling } from './levers';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { leversOf, productLevers, pulling } from './levers';
 import { type MISHAPS, promise } from './promise';
 import { schedule } from './schedule';
-import { testBatch, testWorkshop } from './testWorkshop';
+import { testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { calendarRequest } from './workplace';
 
 const request = calendarRequest(
@@ -60,4 +61,26 @@ test('what would bring it forward is planned through: a second set of dams does,
     ),
   ][0]!;
   expect(idle.soonerMinutes).toBe(0);
+});
+
+test('a quicker product of the shelf, where its layers allow it, is one of the ways; poured layers keep theirs', () => {
+  const facts = testFacts();
+  const started = testBatch('a', {
+    facts: {
+      ...facts,
+      layers: facts.layers.map((layer, i) => ({ ...layer, pouredAt: i === 0 ? '2026-11-23T10:00' : null })),
+    },
+  });
+  const shelf = PRODUCT_KINDS.map(({ id, ...data }) => ({ id, data }));
+  const levers = productLevers([started], testWorkshop(), shelf);
+  expect(levers.map(({ id }) => id)).toEqual(['product quick-clear-epoxy', 'product five-minute-glue']);
+  const [quick] = levers;
+  expect(quick!.words).toBe('Quick clear epoxy in place of Coating epoxy, in the same layers');
+  const slow = schedule(calendarRequest([started], testWorkshop(), 300)!);
+  const [pulled] = [...pulling(slow, levers.slice(0, 1), 300)];
+  expect(pulled!.soonerMinutes).toBeGreaterThan(0);
+  const cured = quick!.request.batches[0]!.steps.find(({ id }) => id === 'cured')!;
+  const labels = new Map(cured.after.map(({ step, least }) => [step, least!.minutes]));
+  expect(labels.get('pour 1')).toBe(facts.layers[0]!.product.fullCureMinutes);
+  expect(labels.get('pour 2')).toBeLessThan(labels.get('pour 1')!);
 });

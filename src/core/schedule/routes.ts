@@ -101,6 +101,9 @@ export const courseSchema = z.object({
 });
 export type Course = z.infer<typeof courseSchema>;
 
+/** The step in which a layer is poured. */
+export const pourStep = (layer: number): string => `pour ${layer}`;
+
 /** Paint and glue on a bed dry as thin water-borne films do; label times hold at 20 °C. */
 const FILM = { cureModel: 'water-borne', referenceC: 20, greatestLayerMm: 1, wetMm: 1 } as const;
 
@@ -229,7 +232,7 @@ export function batchOnRoute(
     const firm: After[] = [];
     for (const layer of facts.layers) {
       const { product, pouredAt, plantsBefore } = layer;
-      const id = `pour ${layer.number}`;
+      const id = pourStep(layer.number);
       const many = facts.layers.length > 1 ? ` layer ${layer.number}` : '';
       const handsOn = layer.handsOnMinutes + (plantsBefore ? PLANT_MINUTES * facts.pieces : 0);
       const poured = add(

@@ -122,7 +122,7 @@ const spanOf = (from: number, length: number): { from: WallTime; to: WallTime } 
 /** A small workshop: dams for fourteen pieces, a board and a half of level place, cold nights, neighbours. */
 const WORKPLACE: Workplace = {
   ...FIRST_WORKPLACE,
-  levelCm2: 8000,
+  levelCm2: 9000,
   damKits: 14,
   nightC: 16,
   quiet: { fromMinute: 21 * 60, toMinute: 8 * 60 },

@@ -42,7 +42,8 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
           : 'Plan a batch on the Pour stage: from its steps, your bench windows and the room, its evenings at the bench are worked out here.'}
       </p>
     );
-  if (view === 'promise') return <PromiseView.Part request={request} plan={plan} batches={calendar.batches} />;
+  if (view === 'promise')
+    return <PromiseView.Part request={request} plan={plan} batches={calendar.batches} workshop={calendar.workshop} />;
   if (view === 'steady') return <SteadyView.Part request={request} />;
   return (
     <>

@@ -5,12 +5,13 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
 import { explainPromise } from '@/core/schedule/explain';
-import { leversOf, type Pulled } from '@/core/schedule/levers';
+import { leversOf, productLevers, type Pulled } from '@/core/schedule/levers';
 import type { PromiseFigures, Promised } from '@/core/schedule/promise';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
-import type { CalendarBatch } from '@/core/schedule/workplace';
+import type { CalendarBatch, CalendarWorkshop } from '@/core/schedule/workplace';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { Reading, Readings } from '@/ui/reading/Reading';
+import { useDesk } from '../../desk/DeskContext';
 import { leversInWorker, promiseInWorker, type Underway } from '@/workers/scheduler';
 import styles from './CalendarPart.module.css';
 
@@ -18,12 +19,15 @@ interface PromiseViewProps {
   request: ScheduleRequest;
   plan: SchedulePlan;
   batches: readonly CalendarBatch[];
+  workshop: CalendarWorkshop;
 }
 
 const TRIES = 60;
 
 /** Earliest, likely and safe end, and what would bring it forward: worked out when the view is opened. */
-export function PromiseView({ request, plan, batches }: PromiseViewProps) {
+export function PromiseView({ request, plan, batches, workshop }: PromiseViewProps) {
+  const { desk } = useDesk();
+  const [count, setCount] = useState(1);
   const [tries, setTries] = useState(0);
   const [promised, setPromised] = useState<Promised | null>(null);
   const [pulled, setPulled] = useState<Pulled[]>([]);
@@ -42,7 +46,9 @@ export function PromiseView({ request, plan, batches }: PromiseViewProps) {
   const ask = (): void => {
     setPulled([]);
     setPulling('under way');
-    const run = leversInWorker(plan, leversOf(request), (one) => setPulled((all) => [...all, one]));
+    const all = [...leversOf(request), ...productLevers(batches, workshop, desk.shelf.products)];
+    setCount(all.length);
+    const run = leversInWorker(plan, all, (one) => setPulled((all) => [...all, one]));
     levers.current = run;
     void run.result.then(() => setPulling('done'), reportError);
   };
@@ -89,7 +95,7 @@ export function PromiseView({ request, plan, batches }: PromiseViewProps) {
             {pulling === 'under way' && (
               <LinearProgress
                 variant="determinate"
-                value={(100 * pulled.length) / Math.max(1, leversOf(request).length)}
+                value={(100 * pulled.length) / Math.max(1, count)}
                 aria-label="Ways to bring it forward"
               />
             )}

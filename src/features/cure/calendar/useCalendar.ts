@@ -6,7 +6,7 @@ import { keptRequest, withKept, withMark } from '@/core/schedule/kept';
 import { movedSteps, stepKey } from '@/core/schedule/replan';
 import type { Course, StepMark } from '@/core/schedule/routes';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
-import { calendarRequest, FIRST_WORKPLACE, type CalendarBatch } from '@/core/schedule/workplace';
+import { calendarRequest, FIRST_WORKPLACE, type CalendarBatch, type CalendarWorkshop } from '@/core/schedule/workplace';
 import { whenCalm } from '@/ui/whenCalm';
 import { heldInWorker, planInWorker, replanInWorker, type Underway } from '@/workers/scheduler';
 import { useDesk } from '../../desk/DeskContext';
@@ -22,6 +22,7 @@ export interface WhatIf {
 
 export interface Calendar {
   batches: CalendarBatch[];
+  workshop: CalendarWorkshop;
   /** What is asked, what is kept left aside; null when nothing is being made. */
   request: ScheduleRequest | null;
   /** The plan on the screen: what would be if, or the one that is kept, or the best so far. */
@@ -164,6 +165,7 @@ export function useCalendar(served: CalendarView): Calendar {
       .finally(() => setLooking(null));
   };
   return {
+    workshop,
     ...{ batches, request, plan: whatIf?.plan ?? base, kept: kept && whatIf === null, whatIf, looking, stop },
     ...{ hold, say, planAnew, keep },
     letBe: () => setWhatIf(null),

@@ -342,7 +342,8 @@ describe('the calendar', () => {
     expect(times(again!.plan.steps)).toEqual(times(plan!.steps));
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(await stageCalendar('no-such-set')).toBeNull();
-  });
+    // Two searches, in a thread that has to start.
+  }, 60_000);
 });
 
 describe('standards given to many edges', () => {

@@ -68,13 +68,17 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
   }
   const { proved } = told.value;
   best = told.value.best ?? best!;
-  const fewer = fewerDays(request, bent, built, best, wish);
+  const fewer = isHeld(built) ? { built, solution: best } : fewerDays(request, bent, built, best, wish);
   closer(fewer.built, fewer.solution.state);
   return planOf(fewer.built, new Engine(fewer.built.net), fewer.solution, { bound, proved, stops });
 }
 
 const hasPins = ({ batches }: ScheduleRequest): boolean =>
   batches.some(({ steps }) => steps.some(({ pinned, done }) => pinned !== undefined && !done));
+
+/** True when every step stands where it is wanted or was done: there is nothing to make better. */
+const isHeld = ({ net }: Built): boolean =>
+  net.tasks.every(({ fixed, pin, hands, onlyIf }) => fixed !== null || pin !== null || hands === 0 || onlyIf !== null);
 
 /** The whole plan in one go. */
 export function schedule(request: ScheduleRequest): SchedulePlan {

@@ -19,7 +19,6 @@ const VIEWS: [string, string, string][] = [
   ['builds', '/sets/heron-slack/pour?show=builds', 'running water, falls and foam'],
   ['pour', '/sets/heron-slack/pour?batch=hs-batch-3', 'To mix'],
   ['cure', '/sets/heron-slack/cure', 'All ready'],
-  ['cure, true time', '/sets/heron-slack/cure?show=time', 'Bases and'],
   ['cure, route', '/sets/heron-slack/cure?show=route', 'Each piece'],
   ['cure, one batch', '/sets/heron-slack/cure?show=batch&batch=hs-batch-3', 'Recoat window'],
   ['week sheet', '/week/heron-slack', 'The week at the bench'],

@@ -191,7 +191,7 @@ test('on small cases the plan is as good as the best of all plans', () => {
       expect([late, missed, (wallMinutes(plan.readyAt!) - NOW) / HOUR, plan.benchDays]).toEqual([...best]);
       expect(wallMinutes(plan.bound.readyAt!)).toBeLessThanOrEqual(NOW + best[2] * HOUR);
     }),
-    { numRuns: 70, seed: 11 },
+    { numRuns: 45, seed: 11 },
   );
-  expect(told).toBeGreaterThan(45);
+  expect(told).toBeGreaterThan(28);
 });

@@ -5,13 +5,11 @@ import { Suspense, use, useState } from 'react';
 import type { CalendarView } from '@/core/records/views';
 import { Held } from '@/ui/held/Held';
 import { TabRow } from '@/ui/controls/TabRow';
-import { later } from '@/ui/later';
 import { useDesk } from '../desk/DeskContext';
 import type { ServedBatch } from '../desk/useBatch';
 import { CalendarPart } from './calendar/CalendarPart';
+import { OneBatch } from './OneBatch';
 import styles from './CureStage.module.css';
-
-const Batch = later(async () => (await import('./OneBatch')).OneBatch);
 
 export const CURE_VIEWS = ['evenings', 'time', 'route', 'promise', 'steady', 'batch'] as const;
 export type CureView = (typeof CURE_VIEWS)[number];
@@ -46,7 +44,7 @@ export function CureStage({ served }: { served: ServedCure }) {
           href: `/sets/${desk.set.id}/cure${value === 'evenings' ? '' : `?show=${value}`}`,
         }))}
       />
-      {view === 'batch' ? <Batch.Part served={served.batch} /> : <Calendar view={view} calendar={served.calendar} />}
+      {view === 'batch' ? <OneBatch served={served.batch} /> : <Calendar view={view} calendar={served.calendar} />}
     </div>
   );
 }

@@ -31,7 +31,8 @@ export interface OpenBatch {
 export function useBatch(served: ServedBatch | null): OpenBatch {
   const { desk, door } = useDesk();
   const router = useRouter();
-  const wanted = useSearchParams().get('batch');
+  const params = useSearchParams();
+  const wanted = params.get('batch');
   const { show } = door;
   const batch =
     desk.batches.find(({ id }) => id === wanted) ??
@@ -65,7 +66,12 @@ export function useBatch(served: ServedBatch | null): OpenBatch {
     () => (request && figures ? withTimes(figures, planTimes(figures, request)) : null),
     [request, figures],
   );
-  const choose = (id: string): void => router.replace(`?batch=${id}`, { scroll: false });
+  // The part of the stage that is open stays open.
+  const choose = (id: string): void => {
+    const next = new URLSearchParams(params);
+    next.set('batch', id);
+    router.replace(`?${next.toString()}`, { scroll: false });
+  };
   return { batch, detail, request, plan, planning: kept === null && planning, later: kept ? null : later, choose };
 }
 

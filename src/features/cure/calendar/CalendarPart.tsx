@@ -87,9 +87,9 @@ function Weeks(calendar: Calendar) {
         <div className={styles.bar}>
           <h2 className={styles.title}>The bench</h2>
           <p className={styles.names}>
-            {batches.map(({ id, name }) => (
+            {batches.map(({ id, name, set }) => (
               <span key={id}>
-                <i style={{ background: colours.get(id) }} /> {name}
+                <i style={{ background: colours.get(id) }} /> {sets.size > 1 ? `${name}, ${set}` : name}
               </span>
             ))}
           </p>

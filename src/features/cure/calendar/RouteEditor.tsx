@@ -76,7 +76,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
               const why = orderWords(route, i);
               const planned = FROM_THE_PLAN.has(step.kind);
               return (
-                <TableRow key={step.id} data-off={!step.on || undefined}>
+                <TableRow key={step.id}>
                   <TableCell component="th" scope="row">
                     <Tick label={step.name} checked={step.on} onChange={(on) => change(i, { on })} />
                     {step.kind === 'other' && (
@@ -84,7 +84,11 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                     )}
                     {step.on && why && <span className={styles.why}>{why}</span>}
                   </TableCell>
-                  {planned ? (
+                  {!step.on ? (
+                    <TableCell colSpan={3} className={styles.soft}>
+                      left out
+                    </TableCell>
+                  ) : planned ? (
                     <TableCell colSpan={3} className={styles.soft}>
                       {step.kind === 'pour'
                         ? 'minutes and waits from the plan of its layers'
@@ -108,7 +112,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                     ))
                   )}
                   <TableCell className={styles.how}>
-                    {!planned && !WITH_LAYERS.has(step.kind) && (
+                    {step.on && !planned && !WITH_LAYERS.has(step.kind) && (
                       <>
                         <Tick
                           label="may pause"

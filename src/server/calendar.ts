@@ -1,3 +1,4 @@
+import { narrowedWindows } from '@/core/cure/benchWindows';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { CalendarView, DeskView, WeekSheetView } from '@/core/records/views';
 import { batchFacts } from '@/core/schedule/facts';
@@ -29,9 +30,12 @@ async function calendarBatch(id: string, setId: string): Promise<CalendarBatch |
   const { row, detail } = opened;
   const request = batchRequest(desk, row.data, detail);
   if (!request) return null;
-  const { name, job, route } = desk.set.data;
+  const { name, job, route, benchWindows } = desk.set.data;
+  // A set may narrow the workshop's windows, a batch its set's.
+  const ofSet = benchWindows ?? row.data.benchWindows;
+  const windows = benchWindows && row.data.benchWindows ? narrowedWindows(benchWindows, row.data.benchWindows) : ofSet;
   return {
-    ...{ id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null },
+    ...{ id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null, windows },
     facts: batchFacts(request, detail.kept?.amounts ?? (await amountsOf(request))),
     course: row.data.course ?? { marks: [] },
   };

@@ -122,11 +122,14 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
   const outside = outdoors.length === 0 ? null : inSteady(benchSpans(outdoors, nowWall, endWall));
   const loud = quiet ? without(always, inSteady(dailySpans(quiet, nowWall, endWall))) : null;
   const calendars = new Map<string, Calendar[]>();
-  const calendarsFor = ({ outdoors: out, noisy, hands }: ScheduleStep): Calendar[] => {
-    const key = `${Boolean(out)} ${Boolean(noisy)} ${hands === 2}`;
+  const calendarsFor = ({ outdoors: out, noisy, hands }: ScheduleStep, batch: ScheduleBatch): Calendar[] => {
+    const only = batch.windows?.length ? batch.windows : null;
+    const key = `${Boolean(out)} ${Boolean(noisy)} ${hands === 2} ${only ? batch.id : ''}`;
     const known = calendars.get(key);
     if (known) return known;
-    const narrowed = benchOf.map((spans) => {
+    const inside = only ? inSteady(benchSpans(only, nowWall, endWall)) : null;
+    const narrowed = benchOf.map((whole) => {
+      const spans = inside ? common(whole, inside) : whole;
       const open = out && outside ? common(spans, outside) : spans;
       return noisy && loud ? common(open, loud) : open;
     });
@@ -137,8 +140,10 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
   };
 
   /** When a step is over that is held where it is wanted: with its pauses, where it can be done there at all. */
-  const heldUntil = (step: ScheduleStep, pin: number, minutes: number): number => {
-    const calendar = step.mayPause ? calendarsFor(step).find((one) => one.fit(pin, minutes, true) === pin) : undefined;
+  const heldUntil = (step: ScheduleStep, batch: ScheduleBatch, pin: number, minutes: number): number => {
+    const calendar = step.mayPause
+      ? calendarsFor(step, batch).find((one) => one.fit(pin, minutes, true) === pin)
+      : undefined;
     return calendar?.endOf(pin, minutes, true) ?? pin + minutes;
   };
   const tasks: NetTask[] = [];
@@ -162,13 +167,13 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
       const fixed = step.done
         ? { from: toSteady(step.done.from), to: Math.max(toSteady(step.done.from), toSteady(step.done.to)) }
         : bent.holdPins && pin !== null
-          ? { from: pin, to: heldUntil(step, pin, minutes) }
+          ? { from: pin, to: heldUntil(step, batch, pin, minutes) }
           : null;
       tasks.push({
         minutes,
         hands: minutes === 0 ? 0 : (step.hands ?? 1),
         mayPause: step.mayPause ?? false,
-        calendars: minutes === 0 ? [] : calendarsFor(step),
+        calendars: minutes === 0 ? [] : calendarsFor(step, batch),
         earliest: Math.max(now, toSteady(bent.notBefore?.get(`${batch.id}/${step.id}`) ?? request.now)),
         fixed,
         pin: fixed ? null : pin,
@@ -197,7 +202,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         const minutes = Math.ceil(abradeMinutes!);
         const hands = minutes === 0 ? 0 : 1;
         tasks.push({
-          ...{ minutes, hands, mayPause: extra.mayPause ?? false, calendars: calendarsFor(extra) },
+          ...{ minutes, hands, mayPause: extra.mayPause ?? false, calendars: calendarsFor(extra, batch) },
           ...{ earliest: now, fixed: null, pin: null },
           onlyIf: choice,
         });

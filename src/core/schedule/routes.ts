@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { toWallTime, wallMinutes, wallTimeSchema } from '../cure/wallTime';
+import type { BenchWindow } from '../cure/benchWindows';
 import { PLANT_MINUTES } from '../plan/schedule';
 import type { BatchFacts, ProductFacts } from './facts';
 import { abradeMinutes, withRepair } from './repair';
@@ -126,6 +127,7 @@ export interface BatchNamed {
   name: string;
   set: string;
   due: string | null;
+  windows?: BenchWindow[] | null;
 }
 
 /**
@@ -297,7 +299,7 @@ export function batchOnRoute(
   const whole = marks
     .filter(({ failed }) => failed !== undefined)
     .reduce<ScheduleBatch>((batch, { step }) => withRepair(batch, step), {
-      ...named,
+      ...{ ...named, windows: named.windows ?? null },
       pieces: facts.pieces,
       steps,
       holds: holdsOf(facts, steps),

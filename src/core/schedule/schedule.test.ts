@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes, weekdayOf } from '../cure/wallTime';
 import { seeded } from '../seams/random';
 import { schedule, scheduling } from './schedule';
 import type { ScheduleRequest } from './schema';
@@ -279,4 +279,19 @@ test('the chain that decides the end is joined by its waits', () => {
   expect(plan.readyAt).toBe('2026-11-24T04:00');
   expect(plan.bound).toMatchObject({ proved: true, readyAt: '2026-11-24T04:00' });
   expect(wallMinutes(plan.readyAt!) - wallMinutes(request.now)).toBe(960);
+});
+
+test('a batch or set with windows of its own keeps to them; the others do not', () => {
+  const saturday = [{ weekday: 5, fromMinute: 600, toMinute: 1000 }];
+  const request = calendarRequest([testBatch('a', { windows: saturday }), testBatch('b')], testWorkshop(), 400)!;
+  const plan = schedule(request);
+  expect(verifyPlan(request, plan)).toEqual([]);
+  const days = (id: string): Set<number> =>
+    new Set(
+      plan.steps
+        .filter(({ batchId, handsOnMinutes }) => batchId === id && handsOnMinutes > 0)
+        .flatMap((step) => (step.parts ?? [step]).map(({ from }) => weekdayOf(wallMinutes(from)))),
+    );
+  expect([...days('a')]).toEqual([5]);
+  expect(days('b').size).toBeGreaterThan(1);
 });

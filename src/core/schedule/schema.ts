@@ -74,6 +74,8 @@ export const scheduleBatchSchema = z.object({
   set: z.string().max(60).default(''),
   pieces: z.number().int().min(1).max(2000).default(1),
   due: z.iso.date('A date such as 2026-12-12').nullable().default(null),
+  /** Bench windows of its own, inside the makers’; null: all of those. */
+  windows: z.array(benchWindowSchema).max(28, 'At most four windows a day').nullable().default(null),
   steps: z.array(scheduleStepSchema).min(1, 'Name at least one step').max(200, 'At most 200 steps'),
   /** Taken from the start of one step to the end of another. */
   holds: z

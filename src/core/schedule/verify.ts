@@ -44,7 +44,7 @@ export function verifyPlan(request: ScheduleRequest, plan: SchedulePlan): Breach
       }
       if (steady(own.from) < now) breaches.push(`${step.id} begins in the past`);
       if (step.pinned !== undefined && own.from !== step.pinned) breaches.push(`${step.id} is not where it is pinned`);
-      breaches.push(...handsOn(request, step, own));
+      breaches.push(...handsOn(request, step, own, batch.windows));
       for (const { step: before, least, most, abradeMinutes } of step.after) {
         const other = at(batch, before);
         if (!other) continue;
@@ -62,7 +62,12 @@ export function verifyPlan(request: ScheduleRequest, plan: SchedulePlan): Breach
             breaches.push(`${before} is abraded while it is soft`);
           else
             breaches.push(
-              ...handsOn(request, { mayPause: true, handsOnMinutes: abradeMinutes, id: abraded.stepId }, abraded),
+              ...handsOn(
+                request,
+                { mayPause: true, handsOnMinutes: abradeMinutes, id: abraded.stepId },
+                abraded,
+                batch.windows,
+              ),
             );
         }
       }
@@ -76,7 +81,7 @@ const stretches = ({ from, to, parts }: PlannedStep): { from: string; to: string
 
 type Work = Pick<ScheduleStep, 'id' | 'handsOnMinutes' | 'mayPause' | 'outdoors' | 'noisy' | 'hands'>;
 
-function handsOn(request: ScheduleRequest, step: Work, own: PlannedStep): Breach[] {
+function handsOn(request: ScheduleRequest, step: Work, own: PlannedStep, only: ScheduleBatch['windows']): Breach[] {
   const breaches: Breach[] = [];
   const { clockChanges } = request;
   const steady = (wall: string): number => steadyMinutes(wallMinutes(wall), clockChanges);
@@ -90,6 +95,7 @@ function handsOn(request: ScheduleRequest, step: Work, own: PlannedStep): Breach
     for (let wall = wallMinutes(stretch.from); wall < wallMinutes(stretch.to); wall++) {
       if (makers.some((maker) => !isOpen(wall, maker.windows, maker.exceptions)))
         return [...breaches, `${step.id} is outside bench time at ${toWallTime(wall)}`];
+      if (only && !isOpen(wall, only, [])) return [...breaches, `${step.id} is outside its own windows`];
       if (step.outdoors && request.outdoors.length > 0 && !isOpen(wall, request.outdoors, []))
         return [...breaches, `${step.id} is outdoors at ${toWallTime(wall)}`];
       if (step.noisy && request.quiet && inDaily(wall, request.quiet))

@@ -69,6 +69,8 @@ export interface CalendarBatch {
   set: string;
   name: string;
   due: string | null;
+  /** Bench windows of its own or of its set; null: all of the workshop’s. */
+  windows?: BenchWindow[] | null;
   facts: BatchFacts;
   /** The route of its set; null: what its water asks for. */
   route: Route | null;
@@ -121,7 +123,12 @@ export function calendarRequest(
     places,
     conditions: conditionsOf(room, workplace),
     batches: batches.map((batch) => {
-      const made = batchOnRoute(batch, batch.facts, routeOf(batch), batch.course.marks);
+      const made = batchOnRoute(
+        { id: batch.id, name: batch.name, set: batch.set, due: batch.due, windows: batch.windows ?? null },
+        batch.facts,
+        routeOf(batch),
+        batch.course.marks,
+      );
       // What nothing is said of does not limit.
       return { ...made, holds: made.holds.filter(({ place }) => there.has(place)) };
     }),

@@ -37,21 +37,27 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
         Plan a batch on the Pour stage first: what its water is made of and held by says which steps it needs.
       </p>
     );
-  const put = (next: Route, label: string): void => changeSet((set) => ({ ...set, route: next }), label);
-  const change = (i: number, part: Partial<RouteStep>): void => {
-    const step = { ...route[i]!, ...part };
-    for (const key of ['mayPause', 'outdoors', 'noisy'] as const) if (step[key] === false) delete step[key];
+  // Each edit is made to the newest route: quick presses one after another do not undo each other.
+  const put = (make: (route: Route) => Route, label: string): void =>
+    changeSet((set) => ({ ...set, route: make(set.route ?? route) }), label);
+  const change = ({ id, name }: RouteStep, part: Partial<RouteStep>): void =>
     put(
-      route.map((other, at) => (at === i ? step : other)),
-      `Change ${step.name.toLowerCase()} in the route`,
+      (newest) =>
+        newest.map((other) => {
+          if (other.id !== id) return other;
+          const step = { ...other, ...part };
+          for (const key of ['mayPause', 'outdoors', 'noisy'] as const) if (step[key] === false) delete step[key];
+          return step;
+        }),
+      `Change ${name.toLowerCase()} in the route`,
     );
-  };
-  const move = (i: number, by: -1 | 1): void => {
-    const next = [...route];
-    const [step] = next.splice(i, 1);
-    next.splice(i + by, 0, step!);
-    put(next, `Move ${step!.name.toLowerCase()} in the route`);
-  };
+  const move = ({ id, name }: RouteStep, by: -1 | 1): void =>
+    put((newest) => {
+      const at = newest.findIndex((one) => one.id === id);
+      const next = [...newest];
+      next.splice(Math.max(0, at + by), 0, ...next.splice(at, 1));
+      return next;
+    }, `Move ${name.toLowerCase()} in the route`);
   return (
     <section aria-label="Steps of the route">
       <p className={styles.teach}>
@@ -78,9 +84,9 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
               return (
                 <TableRow key={step.id}>
                   <TableCell component="th" scope="row">
-                    <Tick label={step.name} checked={step.on} onChange={(on) => change(i, { on })} />
+                    <Tick label={step.name} checked={step.on} onChange={(on) => change(step, { on })} />
                     {step.kind === 'other' && (
-                      <WordField label="Called" value={step.name} onCommit={(name) => change(i, { name })} />
+                      <WordField label="Called" value={step.name} onCommit={(name) => change(step, { name })} />
                     )}
                     {step.on && why && <span className={styles.why}>{why}</span>}
                   </TableCell>
@@ -105,7 +111,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                             step={key === 'perPieceMinutes' ? 0.5 : 5}
                             value={step[key]}
                             validate={(value) => complaintAt(routeStepSchema, step, [key], value)}
-                            onCommit={(value) => change(i, { [key]: value })}
+                            onCommit={(value) => change(step, { [key]: value })}
                           />
                         )}
                       </TableCell>
@@ -117,14 +123,18 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                         <Tick
                           label="may pause"
                           checked={step.mayPause ?? false}
-                          onChange={(mayPause) => change(i, { mayPause })}
+                          onChange={(mayPause) => change(step, { mayPause })}
                         />
                         <Tick
                           label="outdoors"
                           checked={step.outdoors ?? false}
-                          onChange={(outdoors) => change(i, { outdoors })}
+                          onChange={(outdoors) => change(step, { outdoors })}
                         />
-                        <Tick label="loud" checked={step.noisy ?? false} onChange={(noisy) => change(i, { noisy })} />
+                        <Tick
+                          label="loud"
+                          checked={step.noisy ?? false}
+                          onChange={(noisy) => change(step, { noisy })}
+                        />
                       </>
                     )}
                   </TableCell>
@@ -133,7 +143,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                       size="small"
                       aria-label={`${step.name}: sooner`}
                       disabled={i === 0}
-                      onClick={() => move(i, -1)}
+                      onClick={() => move(step, -1)}
                     >
                       <ArrowUpward fontSize="small" />
                     </IconButton>
@@ -141,7 +151,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                       size="small"
                       aria-label={`${step.name}: later`}
                       disabled={i === route.length - 1}
-                      onClick={() => move(i, 1)}
+                      onClick={() => move(step, 1)}
                     >
                       <ArrowDownward fontSize="small" />
                     </IconButton>
@@ -151,7 +161,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                         aria-label={`Remove ${step.name}`}
                         onClick={() =>
                           put(
-                            route.filter((other) => other !== step),
+                            (newest) => newest.filter(({ id }) => id !== step.id),
                             `Remove ${step.name.toLowerCase()} from the route`,
                           )
                         }
@@ -171,8 +181,8 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
           size="small"
           onClick={() =>
             put(
-              [
-                ...route,
+              (newest) => [
+                ...newest,
                 {
                   ...{ id: crypto.randomUUID(), kind: 'other', name: 'Another step', on: true, mayPause: true },
                   ...{ perBatchMinutes: 10, perPieceMinutes: 0, dryMinutes: 0 },

@@ -8,6 +8,8 @@ import { ended, serve } from './server';
 /*
  * The calendar plans all that is being made in a workshop: its journeys have a workshop of their own each, with the sample in it.
  */
+// Each waits for searches, in a browser that shares its machine with two others.
+test.describe.configure({ timeout: 300_000 });
 let own: { url: string; server: ChildProcess };
 test.beforeEach(async ({ page: _ }, info) => {
   const folder = `.test-tmp/calendar-${info.testId}-${info.retry}`;

@@ -9,7 +9,7 @@ import { batchDetail, getBatch } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
 import { wallClockNow } from './clock';
 import { withData } from './data';
-import { amountsOf, inTime, scheduleOf } from './figures';
+import { amountsOf, firstScheduleOf, inTime, scheduleOf } from './figures';
 import { answer } from './respond';
 import { deskView } from './views';
 
@@ -61,7 +61,7 @@ export async function stageCalendar(setId: string): Promise<CalendarView | { lat
 async function calendarOf(desk: DeskView): Promise<CalendarView> {
   const batches = await calendarBatches();
   const request = asked({ batches }, desk);
-  return { batches, plan: request && (await scheduleOf(request)) };
+  return { batches, plan: request && (await firstScheduleOf(request)) };
 }
 
 /** The week to print: the plan that is kept, or as good a one as the screen finds. Null when there is no such set or nothing to plan. */

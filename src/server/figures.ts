@@ -51,6 +51,10 @@ export const matchOf = (request: MatchRequest): Promise<MatchSet> =>
 export const scheduleOf = (request: ScheduleRequest): Promise<SchedulePlan> =>
   schedules(JSON.stringify(request), () => compute('schedule', request));
 
+/** A first plan of it, for a page that is not to be waited for. */
+export const firstScheduleOf = (request: ScheduleRequest): Promise<SchedulePlan> =>
+  schedules(`first ${JSON.stringify(request)}`, () => compute('firstSchedule', request));
+
 /** The pieces of a set as its strip shows them. */
 export function stripOf(documents: SetDocuments, options: StripOptions): Promise<StripPiece[]> {
   const { levelMm } = documents.set.data;

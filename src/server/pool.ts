@@ -13,6 +13,7 @@ import type { WaterTint } from '@/core/tint/waterTint';
 interface Tasks {
   amounts: { asked: AmountsRequest; given: Amounts };
   match: { asked: MatchRequest; given: MatchSet };
+  firstSchedule: { asked: ScheduleRequest; given: SchedulePlan };
   schedule: { asked: ScheduleRequest; given: SchedulePlan };
   strip: {
     asked: {
@@ -40,7 +41,8 @@ const GROUPS = {
   amounts: 'amounts',
   strip: 'pictures',
   match: 'pictures',
-  schedule: 'pictures',
+  schedule: 'amounts',
+  firstSchedule: 'amounts',
 } as const satisfies Record<keyof Tasks, string>;
 type Group = (typeof GROUPS)[keyof Tasks];
 const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1 };

@@ -39,7 +39,7 @@ export const amounts = (request: AmountsRequest): Amounts => planAmounts(request
 
 export const match = (request: MatchRequest): MatchSet => matchSet(request, keptMatchBed);
 
-export { schedule } from '@/core/schedule/schedule';
+export { firstSchedule, schedule } from '@/core/schedule/schedule';
 
 export const strip = ({
   designs,

@@ -1,6 +1,7 @@
 import { dayOf, benchDaysOf } from './days';
 import type { Built } from './build';
-import { Engine, type State } from './network';
+import { Engine } from './engine';
+import type { State } from './network';
 import type { StepKind } from './stepKinds';
 
 /** Steps that are best done just before what follows: a bench does not stay level for days, dams are in short supply. */

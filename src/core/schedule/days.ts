@@ -1,6 +1,7 @@
 import { buildNetwork, type BuildBent, type Built } from './build';
 import type { Calendar, Span } from './calendar';
-import { Engine, type NetTask, type State } from './network';
+import { Engine } from './engine';
+import type { NetTask, State } from './network';
 import type { ScheduleRequest } from './schema';
 import {
   compareScores,

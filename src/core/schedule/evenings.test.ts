@@ -1,5 +1,6 @@
 import { eveningsOf } from './evenings';
-import { explainReady, explainStep, findStep } from './explain';
+import { formatMinutes } from '../units/formatMeasure';
+import { explainBench, explainReady, explainStep, findStep } from './explain';
 import { placeUse } from './placeUse';
 import { schedule } from './schedule';
 import { sessionOf } from './session';
@@ -90,6 +91,15 @@ test('why a step is when it is: what it waited for, by which label, and when tha
   );
   expect(explainReady(request, plan).inputs.map(({ label }) => label)).toEqual(
     expect.arrayContaining(['Batch a', 'Batch b']),
+  );
+  // What is to be done at the bench, by batch, is all of it.
+  const bench = explainBench(request, plan).inputs.map(({ value }) => value);
+  expect(bench).toEqual(
+    ['a', 'b'].map((id) =>
+      formatMinutes(
+        plan.steps.filter(({ batchId }) => batchId === id).reduce((sum, step) => sum + step.handsOnMinutes, 0),
+      ),
+    ),
   );
   expect(findStep(request, 'a', 'pour 2:abrade')!.step.kind).toBe('abrade');
   expect(findStep(request, 'a', 'nothing')).toBeNull();

@@ -3,6 +3,7 @@ import type { Explanation } from '../plan/explanation';
 import { formatMinutes } from '../units/formatMeasure';
 import { ABRADING, abradeId } from './build';
 import { MISHAPS } from './promise';
+import type { Steady } from './steady';
 import type { PlannedStep, ScheduleBatch, SchedulePlan, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
 
 const ROOM = 'Label times are summed up over the room as it changes, day and night, from quarter hour to quarter hour.';
@@ -84,6 +85,25 @@ export function explainReady(request: ScheduleRequest, plan: SchedulePlan): Expl
   };
 }
 
+/** How much is still to be done at the bench. */
+export function explainBench(request: ScheduleRequest, plan: SchedulePlan): Explanation {
+  return {
+    title: 'At the bench',
+    formula: 'the minutes of all steps that are not done, batch by batch',
+    inputs: request.batches.map(({ id, name }) => ({
+      label: name,
+      value: formatMinutes(
+        plan.steps.reduce((sum, step) => sum + (step.batchId === id && !step.done ? step.handsOnMinutes : 0), 0),
+      ),
+    })),
+    assumptions: [
+      HANDS,
+      'Minutes of pours come from the plan of their layers: setting up, stirring each cup, pouring.',
+    ],
+    estimate: true,
+  };
+}
+
 /** What a likely and a safe date rest on. */
 export const explainPromise = (tries: number): Explanation => ({
   title: 'Likely and safe',
@@ -95,5 +115,19 @@ export const explainPromise = (tries: number): Explanation => ({
     { label: 'The room strays by', value: `${MISHAPS.roomSpreadC}\u00a0°C` },
   ],
   assumptions: ['Each try is planned anew in the same order, with its own mishaps.', 'Typical figures, not yours.'],
+  estimate: true,
+});
+
+/** What steady work comes to. */
+export const explainSteady = ({ sideBySide, turnMinutes, turns, handsOnMinutesPerWeek }: Steady): Explanation => ({
+  title: 'Steady work',
+  formula: 'pieces of all turns that give their place back in weeks 3 to 8, over six weeks',
+  inputs: [
+    { label: 'Turns side by side', value: String(sideBySide) },
+    { label: 'A turn keeps its place for', value: formatMinutes(turnMinutes) },
+    { label: 'Pieces in a turn', value: String(turns[0]?.pieces ?? 0) },
+    { label: 'At the bench, a week', value: formatMinutes(handsOnMinutesPerWeek) },
+  ],
+  assumptions: ['Bodies are ready when their turn comes.', 'Not a best plan: turns follow each other.', ROOM, HANDS],
   estimate: true,
 });

@@ -49,7 +49,7 @@ export function leversOf(request: ScheduleRequest): Lever[] {
         const more = Math.max(place.capacity + most, place.capacity);
         return {
           id: `place ${place.id}`,
-          words: `${Math.round(more)}${place.unit && `\u00a0${place.unit}`} of ${place.name} in place of ${Math.round(place.capacity)}`,
+          words: `${Math.round(more)}${place.unit && `\u00a0${place.unit}`} ${place.name} in place of ${Math.round(place.capacity)}`,
           request: { ...request, places: places.map((one) => (one === place ? { ...one, capacity: more } : one)) },
         };
       }),

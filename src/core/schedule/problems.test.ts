@@ -55,8 +55,8 @@ test('more than there is of a place: said with what would do', () => {
     ],
   });
   expect(problem).toMatchObject({ severity: 'stop', code: 'place-too-small' });
-  expect(problem!.message).toBe('Boards takes 20 of dam kits; there are 8.');
-  expect(problem!.mend!.label).toBe('Make 3 batches of it, or have 20 of dam kits.');
+  expect(problem!.message).toBe('Boards needs 20 dam kits; there are 8.');
+  expect(problem!.mend!.label).toBe('Make 3 batches of it, or have 20 dam kits.');
 });
 
 test('lags that contradict in the room as it is: 240 label minutes at 23 °C come to more than 400 in the cold', () => {

@@ -3,7 +3,8 @@ import { shortTime } from '../cure/dayNames';
 import { temperatureFactor } from '../cure/temperature';
 import { formatMinutes } from '../units/formatMeasure';
 import type { Built } from './build';
-import { Engine, type State } from './network';
+import { Engine } from './engine';
+import type { State } from './network';
 import type { ScheduleBatch, ScheduleProblem, ScheduleStep } from './schema';
 import { AFTER_THE_POUR, factsOfStep } from './stepKinds';
 
@@ -54,11 +55,11 @@ export function stopsOf(built: Built): ScheduleProblem[] {
         about(batch, null, {
           severity: 'stop',
           code: 'place-too-small',
-          message: `${batch.name} takes ${round(amount)}${unit} of ${there.name}; there are ${round(there.capacity)}${unit}.`,
+          message: `${batch.name} needs ${round(amount)}${unit} ${there.name}; there are ${round(there.capacity)}${unit}.`,
           mend: advise(
             parts > 1
-              ? `Make ${parts} batches of it, or have ${round(amount)}${unit} of ${there.name}.`
-              : `Have ${round(amount)}${unit} of ${there.name}.`,
+              ? `Make ${parts} batches of it, or have ${round(amount)}${unit} ${there.name}.`
+              : `Have ${round(amount)}${unit} ${there.name}.`,
           ),
         }),
       );

@@ -47,7 +47,7 @@ test('what would bring it forward is planned through: a second set of dams does,
   );
   const pulled = new Map([...pulling(undated, some, 500)].map((one) => [one.id, one]));
   const kits = pulled.get('place dam kits')!;
-  expect(kits.words).toBe('24 of dam kits in place of 12');
+  expect(kits.words).toBe('24 dam kits in place of 12');
   expect(kits.soonerMinutes).toBe(wallMinutes(undated.readyAt!) - wallMinutes(kits.readyAt!));
   expect(kits.soonerMinutes).toBeGreaterThan(0);
   const evenings = [...pulled.values()].filter(({ id }) => id.startsWith('evening'));

@@ -119,7 +119,12 @@ const label = (minutesOnLabel: number, { curing }: ProductFacts): ScheduleWait =
 const clock = (wait: number): ScheduleWait => ({ minutes: wait });
 
 /** What a place of the workshop is called in requests. */
-export const PLACES = { level: 'level place', dams: 'dam kits', moulds: 'moulds', dryBox: 'dry box' } as const;
+export const PLACES = {
+  level: 'level place',
+  dams: 'dam kits',
+  moulds: 'moulds',
+  dryBox: 'places in the dry box',
+} as const;
 
 /** What a batch is called, belongs to and is due. */
 export interface BatchNamed {

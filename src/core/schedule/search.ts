@@ -1,6 +1,7 @@
 import { seeded } from '../seams/random';
 import { Calendar, without, type Span } from './calendar';
-import { Engine, type Choice, type Network, type State } from './network';
+import { Engine } from './engine';
+import type { Choice, Network, State } from './network';
 
 /** What counts, in this order: the first in which two plans differ decides. */
 export type Goal = 'late' | 'abraded' | 'finish' | 'sum';

@@ -1,6 +1,7 @@
 import { buildNetwork } from './build';
 import { Calendar, without, type Span } from './calendar';
-import { Engine, type Network } from './network';
+import { Engine } from './engine';
+import type { Network } from './network';
 import type { ScheduleBatch, ScheduleRequest } from './schema';
 
 /** Steady work: one batch made again and again in the same moulds or behind the same dam kits. */

@@ -111,3 +111,9 @@ export function formatMinutes(minutes: number): string {
   if (minutes < 72 * 60) return `${Number((minutes / 60).toFixed(minutes < 600 ? 1 : 0))}\u00a0h`;
   return `${Number((minutes / 1440).toFixed(1))}\u00a0days`;
 }
+
+/** `formatMinutes` in two: its digits and its unit. */
+export function minutesText(minutes: number): MeasureText {
+  const [digits, unit] = formatMinutes(minutes).split('\u00a0');
+  return { digits: digits!, unit: unit ?? '' };
+}

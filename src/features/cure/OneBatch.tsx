@@ -9,7 +9,7 @@ import TableRow from '@mui/material/TableRow';
 import { useMemo, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
 import { explainBatch, planTimes, withTimes, type BatchFigure, type FinishPlan, type LayerPlan } from '@/core/plan';
-import { formatMinutes, measureText } from '@/core/units/formatMeasure';
+import { measureText, minutesText } from '@/core/units/formatMeasure';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -78,9 +78,7 @@ function Times({ batch, request: written, plan: writtenPlan }: PlannedBatch) {
       .then(() => setDraft((current) => (current === time ? null : current)));
   };
   const explain = (figure: BatchFigure) => () => explainBatch(figure, { request, plan, prefs: units });
-  const [shortest, shortestUnit] = formatMinutes(
-    Math.min(...plan.layers.flatMap(({ cups }) => cups.map((cup) => cup.potLifeMinutes))),
-  ).split('\u00a0');
+  const shortest = Math.min(...plan.layers.flatMap(({ cups }) => cups.map((cup) => cup.potLifeMinutes)));
   return (
     <>
       <section aria-label="Cure line" className={styles.picture}>
@@ -116,12 +114,7 @@ function Times({ batch, request: written, plan: writtenPlan }: PlannedBatch) {
             explain={explain('cureFactor')}
             note={`of the label’s times at ${request.product.referenceC} °C`}
           />
-          <Reading
-            label="Shortest pot life"
-            digits={shortest ?? ''}
-            unit={shortestUnit ?? ''}
-            explain={explain('potLife')}
-          />
+          <Reading label="Shortest pot life" {...minutesText(shortest)} explain={explain('potLife')} />
         </Readings>
         <Problems
           problems={plan.problems.filter(({ code }) => stageOfProblem(code) === 'cure')}

@@ -1,12 +1,15 @@
 'use client';
 
+import Button from '@mui/material/Button';
+import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
 import type { CalendarView } from '@/core/records/views';
 import { eveningsOf } from '@/core/schedule/evenings';
-import { explainReady } from '@/core/schedule/explain';
+import { explainBench, explainReady } from '@/core/schedule/explain';
 import { stepKey } from '@/core/schedule/replan';
-import { formatMinutes } from '@/core/units/formatMeasure';
+import { minutesText } from '@/core/units/formatMeasure';
+import { Held } from '@/ui/held/Held';
 import { Tick } from '@/ui/controls/Tick';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
@@ -34,13 +37,24 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
   const { desk } = useDesk();
   const { request, plan } = calendar;
   if (view === 'route') return <RouteEditor.Part batches={calendar.batches} />;
-  if (!request || !plan)
+  if (!calendar.known || (request && !plan)) return <Held label="Working out the calendar" />;
+  if (!request || !plan) return <NothingPlanned />;
+  if (plan.steps.length === 0)
     return (
-      <p className={styles.teach}>
-        {desk.designs.length === 0
-          ? 'Draw pieces on the Shape stage first; once a batch of them is planned, its evenings stand here.'
-          : 'Plan a batch on the Pour stage: from its steps, your bench windows and the room, its evenings at the bench are worked out here.'}
-      </p>
+      <div className={styles.blocked}>
+        <Problems problems={plan.problems} />
+        <p className={styles.ways}>
+          <Link className={styles.link} href={`/sets/${desk.set.id}/pour`}>
+            Pieces of the batch
+          </Link>
+          <Link className={styles.link} href={`/shelf?from=${desk.set.id}#workshop`}>
+            Bench windows, dam kits, level place
+          </Link>
+          <Link className={styles.link} href={`/sets/${desk.set.id}/cure?show=route`}>
+            Steps of the route
+          </Link>
+        </p>
+      </div>
     );
   if (view === 'promise')
     return <PromiseView.Part request={request} plan={plan} batches={calendar.batches} workshop={calendar.workshop} />;
@@ -53,6 +67,32 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
         <Weeks {...calendar} />
       )}
     </>
+  );
+}
+
+/** Nothing is being made: what the calendar is for, and the press that begins. */
+function NothingPlanned() {
+  const { desk, door } = useDesk();
+  return (
+    <div className={styles.blocked}>
+      <p className={styles.teach}>
+        {desk.designs.length === 0
+          ? 'Draw pieces on the Shape stage first; once a batch of them is planned, its evenings stand here.'
+          : 'Here stand your evenings at the bench, once a batch is planned: from its steps, your bench windows and the room it is worked out what to do when, and what flows overnight.'}
+      </p>
+      {desk.designs.length === 0 ? (
+        <Link className={styles.link} href={`/sets/${desk.set.id}/shape`}>
+          Draw a piece
+        </Link>
+      ) : (
+        <Button
+          variant="contained"
+          onClick={() => void door.run(() => ({ do: 'plan', setId: desk.set.id }), 'Batch planned')}
+        >
+          Plan a batch
+        </Button>
+      )}
+    </div>
   );
 }
 
@@ -101,6 +141,14 @@ function Weeks(calendar: Calendar) {
           />
         </div>
         <CalendarActions {...calendar} />
+        {request.makers[0]!.windows.length === 0 && (
+          <p className={styles.soft}>
+            You have no bench windows yet: any hour counts, nights too.{' '}
+            <Link className={styles.link} href={`/shelf?from=${desk.set.id}#workshop`}>
+              Say when you are at the bench
+            </Link>
+          </p>
+        )}
         <EveningsView
           evenings={evenings}
           batches={batches}
@@ -150,8 +198,8 @@ function Weeks(calendar: Calendar) {
               />
               <Reading
                 label="At the bench"
-                digits={formatMinutes(plan.handsOnMinutes).split('\u00a0')[0]!}
-                unit={formatMinutes(plan.handsOnMinutes).split('\u00a0')[1] ?? ''}
+                {...minutesText(plan.handsOnMinutes)}
+                explain={() => explainBench(request, plan)}
                 note={`on ${plan.benchDays} ${plan.benchDays === 1 ? 'day' : 'days'}`}
               />
               {plan.batches.map(({ batchId, readyAt, lateDays }) => {
@@ -162,6 +210,7 @@ function Weeks(calendar: Calendar) {
                     label={batch?.name ?? batchId}
                     digits={shortTime(readyAt).split(',')[0]!}
                     unit={readyAt.slice(11)}
+                    explain={() => explainReady(request, plan)}
                     note={dueWords(batch?.due ?? null, lateDays)}
                   />
                 );

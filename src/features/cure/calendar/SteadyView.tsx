@@ -2,10 +2,11 @@
 
 import { useEffect, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
+import { explainSteady } from '@/core/schedule/explain';
 import { leversOf } from '@/core/schedule/levers';
 import type { ScheduleRequest } from '@/core/schedule/schema';
 import type { Bottleneck, Steady } from '@/core/schedule/steady';
-import { formatMinutes } from '@/core/units/formatMeasure';
+import { minutesText } from '@/core/units/formatMeasure';
 import { Held } from '@/ui/held/Held';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { Reading, Readings } from '@/ui/reading/Reading';
@@ -52,6 +53,7 @@ export function SteadyView({ request }: { request: ScheduleRequest }) {
   const shown = result?.of === chosen ? result : null;
   const steady = shown?.steady;
   const idle = steady ? (shown?.more ?? []).filter((one) => one.piecesPerWeek > steady.piecesPerWeek + 0.05) : [];
+  const explain = steady ? () => explainSteady(steady) : undefined;
   return (
     <div className={styles.promise}>
       <section aria-label="Steady work">
@@ -66,29 +68,15 @@ export function SteadyView({ request }: { request: ScheduleRequest }) {
               digits={DIGITS(steady.piecesPerWeek)}
               strong
               note="weeks 3 to 8, each turn begun as soon as it can be"
-              explain={() => ({
-                title: 'Pieces a week',
-                formula: 'pieces of all turns that give their place back in weeks 3 to 8, over six weeks',
-                inputs: [
-                  { label: 'Turns side by side', value: String(steady.sideBySide) },
-                  { label: 'A turn keeps its place for', value: formatMinutes(steady.turnMinutes) },
-                  { label: 'Pieces in a turn', value: String(steady.turns[0]?.pieces ?? 0) },
-                ],
-                assumptions: ['Bodies are ready when their turn comes.', 'Not a best plan: turns follow each other.'],
-                estimate: true,
-              })}
+              explain={explain}
             />
             <Reading
               label="A turn takes"
-              digits={formatMinutes(steady.turnMinutes).split('\u00a0')[0]!}
-              unit={formatMinutes(steady.turnMinutes).split('\u00a0')[1] ?? ''}
+              {...minutesText(steady.turnMinutes)}
               note={`${steady.sideBySide} side by side`}
+              explain={explain}
             />
-            <Reading
-              label="At the bench, a week"
-              digits={formatMinutes(steady.handsOnMinutesPerWeek).split('\u00a0')[0]!}
-              unit={formatMinutes(steady.handsOnMinutesPerWeek).split('\u00a0')[1] ?? ''}
-            />
+            <Reading label="At the bench, a week" {...minutesText(steady.handsOnMinutesPerWeek)} explain={explain} />
           </Readings>
         )}
       </section>

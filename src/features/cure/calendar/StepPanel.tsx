@@ -9,7 +9,7 @@ import type { Evenings } from '@/core/schedule/evenings';
 import { explainStep, findStep } from '@/core/schedule/explain';
 import type { PlannedStep, SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
 import { factsOfStep } from '@/core/schedule/stepKinds';
-import { formatMinutes } from '@/core/units/formatMeasure';
+import { formatMinutes, minutesText } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { DateTimeField } from '@/ui/controls/MomentField';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -76,8 +76,7 @@ export function StepPanel({ calendar, request, plan, step, evenings, onClose }: 
         />
         <Reading
           label="At the bench"
-          digits={formatMinutes(step.handsOnMinutes).split('\u00a0')[0]!}
-          unit={formatMinutes(step.handsOnMinutes).split('\u00a0')[1] ?? ''}
+          {...minutesText(step.handsOnMinutes)}
           note={step.parts ? `in ${step.parts.length} goes` : undefined}
         />
       </Readings>

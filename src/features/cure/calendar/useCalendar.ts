@@ -22,6 +22,8 @@ export interface WhatIf {
 
 export interface Calendar {
   batches: CalendarBatch[];
+  /** False until it is known that nothing is being made. */
+  known: boolean;
   workshop: CalendarWorkshop;
   /** What is asked, what is kept left aside; null when nothing is being made. */
   request: ScheduleRequest | null;
@@ -47,9 +49,12 @@ export function useCalendar(served: CalendarView): Calendar {
   const { desk, door } = useDesk();
   const { settings } = desk.shelf;
   const versions = [settings, desk.set, ...desk.batches].map(({ id, version }) => `${id} ${version}`).join(' ');
-  const [servedFor] = useState(versions);
+  // What came with the page may be from an earlier visit, and other sets are not on this desk: it is always read once more.
   const fetched = useFetched<CalendarBatch[]>('/api/calendar', versions);
-  const batches = fetched && versions !== servedFor ? fetched : served.batches;
+  const batches = useMemo(
+    () => (fetched && JSON.stringify(fetched) !== JSON.stringify(served.batches) ? fetched : served.batches),
+    [fetched, served.batches],
+  );
   const { room, benchWindows, benchExceptions, workplace = FIRST_WORKPLACE } = settings.data;
   const { now, clockChanges } = desk;
   const workshop = useMemo(
@@ -134,9 +139,13 @@ export function useCalendar(served: CalendarView): Calendar {
       label,
     );
   const say: Calendar['say'] = async (batchId, stepId, mark, words) => {
-    const course = withMark(courseOf(batchId), stepId, mark);
-    const courses = new Map([[batchId, course]]);
-    await write(courses, words);
+    // What happened is written; what is only thought of stays what would be if.
+    const stored = batches.find(({ id }) => id === batchId)?.course ?? { marks: [] };
+    await write(new Map([[batchId, withMark(stored, stepId, mark)]]), words);
+    const courses = new Map([
+      ...(whatIf?.courses ?? []),
+      [batchId, withMark(courseOf(batchId), stepId, mark)] as const,
+    ]);
     await follow(courses, stepsOf(batchId), words);
   };
   const keep = (): void => {
@@ -165,7 +174,7 @@ export function useCalendar(served: CalendarView): Calendar {
       .finally(() => setLooking(null));
   };
   return {
-    workshop,
+    ...{ workshop, known: fetched !== null || batches.length > 0 },
     ...{ batches, request, plan: whatIf?.plan ?? base, kept: kept && whatIf === null, whatIf, looking, stop },
     ...{ hold, say, planAnew, keep },
     letBe: () => setWhatIf(null),

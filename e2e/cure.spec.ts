@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import type { ChildProcess } from 'node:child_process';
 import type { Locator, Page } from '@playwright/test';
 import ICAL from 'ical.js';
-import { choose, expect, fillMeasure, test } from './guarded';
+import { addPiece, choose, expect, fillMeasure, makeSet, test } from './guarded';
 import { ended, serve } from './server';
 
 /*
@@ -164,4 +164,23 @@ test('what may be promised, what would bring it forward, steady work, a route of
   await expect(page.getByText('Changed the workshop').first()).toBeVisible();
   await open(page);
   await expect(page.getByText(/falls to 9 °C, below the 15 °C/).first()).toBeVisible();
+});
+
+test('a batch that is planned meanwhile stands in the calendar, which was open before; what it lacks is said', async ({
+  page,
+}) => {
+  await makeSet(page, 'Marsh Lane', '17.5', own.url);
+  await addPiece(page, 'Tile, straight channel');
+  await fillMeasure(page, /^Copies/, '23');
+  await page.getByRole('link', { name: 'Cure', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'The bench', exact: true, level: 2 })).toBeVisible();
+  await page.getByRole('link', { name: 'Pour', exact: true }).click();
+  await page.getByRole('button', { name: 'Plan a batch' }).click();
+  await expect(page.getByText(/23 pieces/)).toBeVisible();
+  await page.getByRole('link', { name: 'Cure', exact: true }).click();
+  // It needs more dams than the sample's workshop has: said with what would do, the others are planned.
+  const numbers = page.getByRole('complementary', { name: 'Numbers' });
+  await expect(numbers).toContainText('Batch 1 needs 23 dam kits; there are 14.');
+  await expect(numbers).toContainText('Make 2 batches of it, or have 23 dam kits.');
+  await expect(step(page, /^Pour layer 2, Shore boards/)).toBeAttached();
 });

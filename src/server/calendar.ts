@@ -9,7 +9,8 @@ import { batchDetail, getBatch } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
 import { wallClockNow } from './clock';
 import { withData } from './data';
-import { amountsOf, firstScheduleOf, inTime, scheduleOf } from './figures';
+import { batchAmounts } from './deskFigures';
+import { firstScheduleOf, inTime, scheduleOf } from './figures';
 import { answer } from './respond';
 import { deskView } from './views';
 
@@ -36,7 +37,7 @@ async function calendarBatch(id: string, setId: string): Promise<CalendarBatch |
   const windows = benchWindows && row.data.benchWindows ? narrowedWindows(benchWindows, row.data.benchWindows) : ofSet;
   return {
     ...{ id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null, windows },
-    facts: batchFacts(request, detail.kept?.amounts ?? (await amountsOf(request))),
+    facts: batchFacts(request, detail.kept?.amounts ?? (await batchAmounts(desk, request))),
     course: row.data.course ?? { marks: [] },
   };
 }

@@ -42,7 +42,7 @@ const MUCH_OF_THE_SET = 1 / 3;
  * The amounts of a batch. The frame of its page asks for those of the whole set at the same time: where a batch takes much of it, it
  * waits for them, as their thread then has the beds. On two threads at once each bed would be built twice.
  */
-async function batchAmounts(desk: DeskView, request: PlanRequest): Promise<Amounts> {
+export async function batchAmounts(desk: DeskView, request: PlanRequest): Promise<Amounts> {
   const whole = wholeSetRequest(desk);
   const share = new Set(request.pieces.map(({ designId }) => designId)).size / Math.max(1, desk.designs.length);
   if (whole && share >= MUCH_OF_THE_SET) await amountsOf(whole).catch(() => undefined);

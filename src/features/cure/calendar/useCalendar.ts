@@ -44,6 +44,9 @@ export interface Calendar {
   letBe: () => void;
 }
 
+/** A page stands and answers before a search takes a processor for itself: a first plan is on it already. */
+const SEARCH_REST_MS = 700;
+
 /** The calendar of all that is being made. `served` came with the page. */
 export function useCalendar(served: CalendarView): Calendar {
   const { desk, door } = useDesk();
@@ -78,6 +81,7 @@ export function useCalendar(served: CalendarView): Calendar {
   useEffect(() => {
     if (!request) return;
     let stale = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
     const cancel = whenCalm(() => {
       if (held) {
         // What came with the page is that plan already.
@@ -86,19 +90,22 @@ export function useCalendar(served: CalendarView): Calendar {
         return;
       }
       setLooking(0);
-      const run = planInWorker(request, (plan, share) => {
-        if (stale) return;
-        setBest({ of: asked, plan, kept: false });
-        setLooking(share);
-      });
-      under.current = run;
-      void run.result
-        .then((plan) => !stale && setBest({ of: asked, plan, kept: false }), reportError)
-        .finally(() => !stale && setLooking(null));
+      timer = setTimeout(() => {
+        const run = planInWorker(request, (plan, share) => {
+          if (stale) return;
+          setBest({ of: asked, plan, kept: false });
+          setLooking(share);
+        });
+        under.current = run;
+        void run.result
+          .then((plan) => !stale && setBest({ of: asked, plan, kept: false }), reportError)
+          .finally(() => !stale && setLooking(null));
+      }, SEARCH_REST_MS);
     });
     return () => {
       stale = true;
       cancel();
+      clearTimeout(timer);
       under.current?.end();
       setLooking(null);
     };

@@ -57,7 +57,7 @@ const ARROWS = [
 ];
 
 /** The stages of the work: each knows the desk and the door, none another. */
-const STAGES = ['shape', 'match', 'tint', 'pour', 'cure', 'log'];
+const STAGES = ['shape', 'match', 'tint', 'pour', 'cure', 'bench', 'log'];
 
 export default tseslint.config(
   { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },

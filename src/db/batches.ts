@@ -1,11 +1,11 @@
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type { Amounts, PlanRequest } from '@/core/plan';
-import { batchPourSchema, batchSchema, pourId, type Batch, type PourRecord } from '@/core/records/schema';
+import { batchPourSchema, batchSchema, pourId, type Batch, type PourRecord, type WeighedCup } from '@/core/records/schema';
 import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
 import { bookPour } from './bookPour';
 import type { Connection, RowImage, Storage } from './images';
 import { release } from './stock';
-import { batches, batchItems, cupPours, cups, keptPlans, layers, pours, weighings } from './schema';
+import { batches, batchItems, cupPours, cups, keptPlans, layers, pouredPieces, pours, weighings } from './schema';
 
 /** One line of `listBatches` as the database gives it. */
 interface BatchLine {
@@ -252,7 +252,21 @@ const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
     .where(eq(weighings.pourId, entry))
     .orderBy(asc(weighings.cup))
     .all()
-    .map(({ cup, partAGrams, partBGrams, note }) => ({ number: cup, partAGrams, partBGrams, note }));
+    .map(({ cup, partAGrams, partBGrams, note, pouredGrams, discarded, doses }) => ({
+      ...{ number: cup, partAGrams, partBGrams, note },
+      ...(pouredGrams !== null && { pouredGrams, discarded, doses: doses ?? [], pieces: piecesOf(db, entry, cup) }),
+    }));
+
+const piecesOf = (db: Connection, entry: number, cup: number): NonNullable<WeighedCup['pieces']> =>
+  db
+    .select({
+      ...{ designId: pouredPieces.designId, copy: pouredPieces.copy },
+      ...{ tag: pouredPieces.tag, grams: pouredPieces.grams },
+    })
+    .from(pouredPieces)
+    .where(and(eq(pouredPieces.pourId, entry), eq(pouredPieces.cup, cup)))
+    .orderBy(asc(pouredPieces.position))
+    .all();
 
 /** A batch with what is kept of it and how it was poured. */
 export function batchDetail(db: Connection, batchId: string): BatchDetail {
@@ -286,8 +300,15 @@ export function appendEntry(
     .values({ batchId, layer, pouredAt, temperatureC, note, struck, enteredAt })
     .returning({ id: pours.id })
     .get();
-  const rows = filled.map(({ number, ...cup }) => ({ pourId: entry.id, cup: number, ...cup }));
+  const rows = filled.map(({ number, pieces: _, ...cup }) => ({ pourId: entry.id, cup: number, ...cup }));
   if (rows.length > 0) db.insert(weighings).values(rows).run();
+  const pieces = filled.flatMap(({ number, pieces: own = [] }) =>
+    own.map((piece, position) => ({ pourId: entry.id, cup: number, position, ...piece })),
+  );
+  for (let i = 0; i < pieces.length; i += 500)
+    db.insert(pouredPieces)
+      .values(pieces.slice(i, i + 500))
+      .run();
 }
 
 /** How batches are kept: a row, its items, and with it what happened at the bench. */

@@ -8,6 +8,8 @@ import type { Connection } from './images';
 import { lots } from './schema';
 import { counterMovements, lotsOf, move, movementsOfLayer, release } from './stock';
 
+const UNPLANNED = { pouredGrams: 0, mixGrams: 0, doses: [] };
+
 /** What is poured, of which batch, and by which plan. */
 interface Poured {
   batchId: string;
@@ -30,7 +32,8 @@ export function bookPour(db: Connection, { batchId, batchName, layer, kept, pour
   const { totals } = kept.amounts;
   const cups = pour.cups.flatMap((weighed) => {
     const plan = planned.cups.find(({ number }) => number === weighed.number);
-    return plan ? [{ ...weighed, planned: plan }] : [];
+    // A cup that the bench added has no plan: what was read says all.
+    return plan || weighed.pouredGrams !== undefined ? [{ ...weighed, planned: plan ?? UNPLANNED }] : [];
   });
   const takes = [
     ...cupTakes(planned.productId ?? kept.request.product.id, cups),

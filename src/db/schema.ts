@@ -2,7 +2,17 @@ import { sql } from 'drizzle-orm';
 import { DEVICE_ROLES } from '@/core/records/devices';
 import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/stock/schema';
 import type { OwnDoses } from '@/core/tint/waterTint';
-import { check, foreignKey, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import {
+  check,
+  foreignKey,
+  index,
+  integer,
+  primaryKey,
+  real,
+  sqliteTable,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/sqlite-core';
 
 /*
  * Documents and rows. What is drawn or wished (designs, recipes, sets with their tables) is a document: JSON, checked by the
@@ -219,6 +229,12 @@ export const weighings = sqliteTable(
     partAGrams: grams('part_a_grams'),
     partBGrams: real('part_b_grams'),
     note: text('note').notNull(),
+    /** What reached the pieces, as it was read at the bench; null where only the parts were entered. */
+    pouredGrams: real('poured_grams'),
+    /** Thrown away before it was empty. */
+    discarded: integer('discarded', { mode: 'boolean' }).notNull().default(false),
+    /** Colourants as they were counted or weighed, grams by id; null: to the recipe. */
+    doses: text('doses', { mode: 'json' }).$type<{ id: string; grams: number }[]>(),
   },
   (table) => [
     primaryKey({ columns: [table.pourId, table.cup] }),
@@ -227,6 +243,82 @@ export const weighings = sqliteTable(
       sql`${table.partAGrams} >= 0 and (${table.partBGrams} is null or ${table.partBGrams} >= 0)`,
     ),
   ],
+);
+
+/** What of a cup of an entry reached which piece. The design may be gone by now; copy 0 is the filler. */
+export const pouredPieces = sqliteTable(
+  'poured_pieces',
+  {
+    pourId: integer('pour_id').notNull(),
+    cup: integer('cup').notNull(),
+    position: integer('position').notNull(),
+    designId: text('design_id').notNull(),
+    copy: integer('copy').notNull(),
+    tag: text('tag').notNull(),
+    grams: grams('grams'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.pourId, table.cup, table.position] }),
+    foreignKey({ columns: [table.pourId, table.cup], foreignColumns: [weighings.pourId, weighings.cup] }).onDelete(
+      'cascade',
+    ),
+    index('poured_pieces_design').on(table.designId, table.copy),
+    check('poured_pieces_grams', sql`${table.grams} >= 0 and ${table.copy} >= 0`),
+  ],
+);
+
+/**
+ * Batches as they are carried out. A run is its plan as it was when it began, and its events; the batch may be changed or gone by now.
+ * Practice leaves nothing in log and ledger.
+ */
+export const runs = sqliteTable(
+  'runs',
+  {
+    id: text('id').primaryKey(),
+    setId: text('set_id').notNull(),
+    batchId: text('batch_id').notNull(),
+    name: text('name').notNull(),
+    /** Null: in earnest. Else how many times faster than real it goes, and the seed of its slips. */
+    practiceSpeed: real('practice_speed'),
+    seed: integer('seed').notNull().default(0),
+    plan: text('plan', { mode: 'json' }).$type<unknown>().notNull(),
+    begunAt: integer('begun_at').notNull(),
+    overAt: integer('over_at'),
+  },
+  (table) => [index('runs_set').on(table.setId, table.begunAt), index('runs_open').on(table.overAt)],
+);
+
+/** What happened in a run, in the order in which it came to the server. Only ever added. */
+export const runEvents = sqliteTable(
+  'run_events',
+  {
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id, { onDelete: 'cascade' }),
+    seq: integer('seq').notNull(),
+    /** Sent twice, an event is taken once. */
+    eventId: text('event_id').notNull(),
+    at: integer('at').notNull(),
+    data: text('data', { mode: 'json' }).$type<unknown>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.runId, table.seq] }),
+    uniqueIndex('run_events_once').on(table.runId, table.eventId),
+  ],
+);
+
+/** How warm and humid the room was, as a sensor said: one a quarter of an hour, or when it changed. */
+export const roomReadings = sqliteTable(
+  'room_readings',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    /** On the wall clock of the workshop, and as a moment. */
+    wallAt: text('wall_at').notNull(),
+    at: integer('at').notNull(),
+    temperatureC: real('temperature_c').notNull(),
+    humidity: real('humidity'),
+  },
+  (table) => [index('room_readings_when').on(table.wallAt)],
 );
 
 /** One bottle, kit or pack that was bought. What is left of it is the sum of its movements. */

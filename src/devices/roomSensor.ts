@@ -54,3 +54,27 @@ export function usualOf(days: readonly DayConditions[]): Omit<DayConditions, 'da
     humidity: Math.round(mean(({ humidity }) => humidity) * 100) / 100,
   };
 }
+
+/**
+ * The simulated room at a moment: warm by day, coldest before dawn, as its days are. `null` in a gap: now and then it is silent for an
+ * hour. `minutes` on the wall clock since 1970.
+ */
+export async function simulatedRoomAt(
+  sensor: RoomSensor,
+  minutes: number,
+  seed = 7,
+): Promise<{ temperatureC: number; humidity: number } | null> {
+  const hour = Math.floor(minutes / 60);
+  // About one hour in sixty nothing is heard.
+  if (seeded(seed * 31 + hour)() < 1 / 60) return null;
+  const [day] = await sensor.lastDays(dateOf(Math.floor(minutes / 1440) + 1), 1);
+  if (!day) return null;
+  const ofDay = (minutes % 1440) / 1440;
+  // Coldest at five in the morning, warmest twelve hours later.
+  const warm = (1 - Math.cos(2 * Math.PI * (ofDay - 5 / 24))) / 2;
+  const stray = (seeded(seed + Math.floor(minutes / 10))() - 0.5) * 0.2;
+  return {
+    temperatureC: Math.round((day.nightC + (day.dayC - day.nightC) * warm + stray) * 10) / 10,
+    humidity: day.humidity,
+  };
+}

@@ -3,7 +3,7 @@ import type { ClockChange } from '@/core/cure/clockChanges';
 import { toWallTime, wallMinutes, type WallTime } from '@/core/cure/wallTime';
 
 /** A moment on the workshop's wall clock: the server's own local time. */
-function onTheWall(moment: Date): WallTime {
+export function onTheWall(moment: Date): WallTime {
   const pad = (value: number): string => String(value).padStart(2, '0');
   return `${moment.getFullYear()}-${pad(moment.getMonth() + 1)}-${pad(moment.getDate())}T${pad(moment.getHours())}:${pad(moment.getMinutes())}`;
 }

@@ -4,7 +4,7 @@ import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
 import { isLessThanNothing } from '@/db/stock';
 import { mostBytesAt, verdictOnWriting } from './door/gate';
-import { FieldProblem } from './runCommand';
+import { FieldProblem } from './fieldProblem';
 
 /** What the edit door answers when it does not do what was asked. */
 export interface Refusal {

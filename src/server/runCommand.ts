@@ -3,7 +3,7 @@ import { checkReadings } from '@/core/bed/measured';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { NOTHING } from '@/core/stock/lots';
 import { batchNeeds } from '@/core/stock/needs';
-import { batchRequest, remainingItems } from '@/core/records/buildRequest';
+import { remainingItems } from '@/core/records/buildRequest';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
 import { pourStep } from '@/core/schedule/routes';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
@@ -16,7 +16,7 @@ import {
   type WaterSet,
   type Batch,
 } from '@/core/records/schema';
-import type { BatchRow, EditAnswer, KeptPlan } from '@/core/records/views';
+import type { EditAnswer, KeptPlan } from '@/core/records/views';
 import { copiesTaken, countBatches, getBatch, keepPlan, lastCopyTaken, setOfBatch } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
 import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
@@ -31,18 +31,9 @@ import { editAnswer, type Done } from './changes';
 import { wallClockNow } from './clock';
 import { whenFree, withData } from './data';
 import { amountsOf } from './figures';
-import { deskView, openBatch, shelfView } from './views';
-
-/** Input that is well formed but cannot be: the field it concerns and what to do. */
-export class FieldProblem extends Error {
-  constructor(
-    readonly path: readonly (string | number)[],
-    message: string,
-  ) {
-    super(message);
-    this.name = 'FieldProblem';
-  }
-}
+import { FieldProblem } from './fieldProblem';
+import { planToPour } from './planToPour';
+import { shelfView } from './views';
 
 const nameOf = (data: unknown): string =>
   typeof data === 'object' && data !== null && 'name' in data ? String(data.name) : '';
@@ -432,26 +423,6 @@ async function recordPour(
     });
     return { id: batchId, touched };
   };
-}
-
-/** A batch with the plan that it is poured by: the one that was kept, or one made now. */
-async function planToPour(batchId: string): Promise<{
-  setId: string;
-  row: BatchRow;
-  kept: KeptPlan | null;
-  amounts: KeptPlan;
-  poured: PourRecord[];
-}> {
-  const setId = withData((db) => setOfBatch(db, batchId));
-  const desk = setId && deskView(setId);
-  const opened = setId && openBatch(setId, batchId);
-  if (!desk || !opened)
-    throw new EditRefusedError('missing', 'This batch is no longer there; it may have been removed in another window.');
-  const { row, detail } = opened;
-  const request = batchRequest(desk, row.data, detail);
-  if (!request) throw new FieldProblem(['layer'], 'There is nothing to pour in this batch yet.');
-  const amounts = detail.kept ?? { request: { ...request, poured: [] }, amounts: await amountsOf(request) };
-  return { setId, row, kept: detail.kept, amounts, poured: detail.pours };
 }
 
 function checkPour(pour: PourRecord, layer: number, { amounts }: KeptPlan, poured: number, first: boolean): void {

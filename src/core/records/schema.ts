@@ -109,6 +109,25 @@ export const weighedCupSchema = z.object({
   partAGrams: weighedSchema,
   partBGrams: weighedSchema.nullable(),
   note: noteSchema,
+  /** What a run at the bench knows beside the parts: what reached the pieces, and which; colourants as they were dosed. */
+  pouredGrams: weighedSchema.optional(),
+  /** It was thrown away before it was empty. */
+  discarded: z.boolean().optional(),
+  doses: z
+    .array(z.object({ id: recordId, grams: weighedSchema }))
+    .max(20)
+    .optional(),
+  pieces: z
+    .array(
+      z.object({
+        designId: recordId,
+        copy: z.number().int().min(0).max(100_000),
+        tag: z.string().max(60),
+        grams: weighedSchema,
+      }),
+    )
+    .max(2000)
+    .optional(),
 });
 export type WeighedCup = z.infer<typeof weighedCupSchema>;
 

@@ -17,15 +17,20 @@ export interface PouredCup {
   partAGrams: number;
   /** Null for one-part products: part A is all of it. */
   partBGrams: number | null;
+  /** What was read at the bench: what reached the pieces, and colourants as they were dosed. Else as planned. */
+  pouredGrams?: number | undefined;
+  doses?: readonly { id: string; grams: number }[] | undefined;
 }
 
 /**
- * What the cups of a layer took out of the bottles. Of what was weighed, the planned share reached the pieces and the rest was lost.
- * Colourants are taken to have been dosed to the recipe, for what was really in the cup.
+ * What the cups of a layer took out of the bottles. Of what was weighed, what was read at the bench reached the pieces, or else the
+ * planned share, and the rest was lost. Colourants are as they were dosed, or else to the recipe for what was really in the cup.
  */
 export function cupTakes(productId: string, cups: readonly PouredCup[]): CupTake[] {
-  return cups.flatMap(({ number: cup, planned, partAGrams, partBGrams }): CupTake[] => {
-    const share = planned.mixGrams > 0 ? planned.pouredGrams / planned.mixGrams : 0;
+  return cups.flatMap(({ number: cup, planned, partAGrams, partBGrams, pouredGrams, doses }): CupTake[] => {
+    const all = partAGrams + (partBGrams ?? 0) + (doses ?? []).reduce((sum, { grams }) => sum + grams, 0);
+    const plannedShare = planned.mixGrams > 0 ? planned.pouredGrams / planned.mixGrams : 0;
+    const share = pouredGrams === undefined ? plannedShare : all > 0 ? Math.min(1, pouredGrams / all) : 0;
     const take = (item: StockItem, part: StockPart, grams: number): CupTake[] =>
       grams > 0 ? [{ cup, item, part, poured: grams * share, lost: grams * (1 - share) }] : [];
     const product: StockItem = { kind: 'product', id: productId };
@@ -35,7 +40,9 @@ export function cupTakes(productId: string, cups: readonly PouredCup[]): CupTake
       ...(partBGrams === null
         ? take(product, 'all', partAGrams)
         : [...take(product, 'A', partAGrams), ...take(product, 'B', partBGrams)]),
-      ...planned.doses.flatMap(({ id, grams }) => take({ kind: 'colourant', id }, 'all', grams * scale)),
+      ...(doses ?? planned.doses.map(({ id, grams }) => ({ id, grams: grams * scale }))).flatMap(({ id, grams }) =>
+        take({ kind: 'colourant', id }, 'all', grams),
+      ),
     ];
   });
 }

@@ -7,7 +7,8 @@ export const STAGES = [
   { path: 'tint', name: 'Tint', key: '3' },
   { path: 'pour', name: 'Pour', key: '4' },
   { path: 'cure', name: 'Cure', key: '5' },
-  { path: 'log', name: 'Log', key: '6' },
+  { path: 'bench', name: 'Bench', key: '6' },
+  { path: 'log', name: 'Log', key: '7' },
 ] as const;
 export type StagePath = (typeof STAGES)[number]['path'];
 

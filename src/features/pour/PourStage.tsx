@@ -249,6 +249,9 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
           <p className={styles.small}>Mend what is in the way, then print the pour card.</p>
         ) : (
           <>
+            <Button component={Link} href={`/sets/${desk.set.id}/bench?batch=${batch.id}`}>
+              At the bench
+            </Button>
             <Button component={Link} href={`/cards/${desk.set.id}/${batch.id}`}>
               Pour card
             </Button>

@@ -1,0 +1,9 @@
+import { watchReadings } from '@/server/readings';
+import { liveAnswer } from '@/server/runs';
+
+export const dynamic = 'force-dynamic';
+
+export function GET(request: Request): Response {
+  watchReadings();
+  return liveAnswer(request);
+}

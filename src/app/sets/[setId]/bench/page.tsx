@@ -1,0 +1,21 @@
+import type { Metadata } from 'next';
+import { BenchStage } from '@/features/bench/BenchStage';
+import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
+import { stageBatch } from '@/server/deskFigures';
+import { forPage } from '@/server/forPage';
+import { setRuns } from '@/server/runs';
+import { batchAsked, type StageProps } from '@/server/stageProps';
+
+export const metadata: Metadata = { title: 'Bench' };
+
+export default async function Page(props: StageProps) {
+  const served = await forPage(async () => {
+    const [setId, batchId] = await batchAsked(props);
+    return { batch: await stageBatch(setId, batchId), runs: setRuns(setId), serverNow: Date.now() };
+  });
+  return served.ok ? (
+    <BenchStage served={served.data.batch} runs={served.data.runs} serverNow={served.data.serverNow} />
+  ) : (
+    <DataFileTrouble message={served.message} trouble={served.trouble} />
+  );
+}

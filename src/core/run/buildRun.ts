@@ -1,0 +1,196 @@
+import { pieceKey } from '../bed/pieceRef';
+import { CURE_MODELS } from '../cure/cureModels';
+import { pourCautions } from '../checks/cautions';
+import { STIFF_BELOW_C } from '../mixing/benchRules';
+import { isQuick } from '../mixing/potLife';
+import { layerProduct, type AmountsRequest, type PlanRequest } from '../plan/request';
+import type { Amounts, LayerAmounts } from '../plan/plan';
+import type { BatchFacts } from '../schedule/facts';
+import { measureDose, type RecipeDose } from '../tint/doses';
+import { stockPart, stockTint, type StockTint } from '../tint/stockTint';
+import type { ReadyItem, RunDose, RunLayer, RunPlan } from './schema';
+
+/** What a run needs to know beside the plan of its batch. */
+export interface RunSource {
+  name: string;
+  request: PlanRequest;
+  amounts: Amounts;
+  facts: Pick<BatchFacts, 'dammed' | 'moulds'>;
+  by: 'weight' | 'volume';
+  /** The piece that leftovers are kept for. */
+  filler: RunPlan['filler'];
+  /** Beds cut open, by design; what has none is drawn without. */
+  cuts?: ReadonlyMap<string, NonNullable<RunPlan['pieces'][number]['cut']>>;
+}
+
+/** What a run carries out: the layers of a batch that are not poured yet, cup by cup, and what is to be ready before them. */
+export function buildRun({ name, request, amounts, facts, by, filler, cuts }: RunSource): RunPlan {
+  const poured = new Set(request.poured.map(({ layer }) => layer));
+  const layers = amounts.layers.filter(({ number }) => !poured.has(number)).map((layer) => layerOf(request, layer));
+  const taken = new Set(layers.flatMap(({ cups }) => cups.flatMap(({ pours }) => pours.map(pieceKey))));
+  const standing = (request.standing ?? []).map(pieceKey);
+  const { dammed, moulds } = facts;
+  return {
+    ...{ format: 'aguada.run-plan', version: 1, name, setName: request.set.name, levelMm: request.set.levelMm, by },
+    ...{ scaleStepGrams: request.bench.scaleStepGrams, cupGrams: request.bench.cupGrams, losses: request.losses },
+    ...{ roomC: request.room.temperatureC, humidity: request.room.humidity },
+    ready: layers.length > 0 ? readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }) : [],
+    cautions: [...new Set(layers.flatMap(({ product }) => pourCautions(product)))],
+    ...{ layers, dammed: dammed > 0, moulded: moulds > 0, filler },
+    pieces: amounts.pieces.map(({ designId, tag, water, colour }) => ({
+      ...{ designId, tag, surfaceCm2: water.surfaceCm2, colour: colour.deepest, cut: cuts?.get(designId) ?? null },
+    })),
+    pairs: standing.flatMap((key, i): [string, string][] => {
+      const next = standing[i + 1];
+      return next !== undefined && taken.has(key) && taken.has(next) ? [[key, next]] : [];
+    }),
+  };
+}
+
+function layerOf(request: PlanRequest, layer: LayerAmounts): RunLayer {
+  const product = layerProduct(request, layer);
+  const { number, wetMm, fromMm, toMm, cups } = layer;
+  const recipe = recipeOf(request, layer);
+  const { scaleStepGrams } = request.bench;
+  const counted = cups.every(({ doses }) => doses.every(({ grams, error }) => grams <= 0 || Math.abs(error) <= 0.1));
+  const stock =
+    counted || cups.length < 2
+      ? null
+      : stockTint(
+          recipe,
+          cups.map(({ mixGrams }) => mixGrams),
+          { scaleStepGrams, resinShare: stockPart(product).share },
+        );
+  return {
+    ...{ number, product, wetMm, fromMm, toMm, plantsBefore: layer.plantsBefore ?? false },
+    stock: stock && {
+      ...{ resinGrams: stock.resinGrams, stockGrams: stock.stockGrams },
+      drops: stock.drops.map(({ id, name, drops }) => ({ id, name, drops })),
+    },
+    cups: cups.map((cup, i) => ({
+      ...{ number: cup.number, mixGrams: cup.mixGrams, pours: cup.pours },
+      doses: stock ? [stockDose(stock, i, request)] : cup.doses.flatMap((dose) => doseOf(dose, cup, request)),
+    })),
+  };
+}
+
+/** The recipe of a layer as it is dosed, g per 100 g. */
+const recipeOf = (request: AmountsRequest, { doses, mixGrams }: LayerAmounts): RecipeDose[] =>
+  doses.flatMap(({ id, grams }) => {
+    const colourant = request.recipe.doses.find((dose) => dose.colourant.id === id)?.colourant;
+    return colourant && mixGrams > 0 ? [{ colourant, gramsPer100: (100 * grams) / mixGrams }] : [];
+  });
+
+const priceOf = (request: AmountsRequest, id: string): number => {
+  const colourant = request.recipe.doses.find((dose) => dose.colourant.id === id)?.colourant;
+  return colourant ? colourant.bottlePrice / colourant.bottleGrams : 0;
+};
+
+function stockDose(stock: StockTint, cup: number, request: AmountsRequest): RunDose {
+  const { stockGrams, resinGrams } = stock.perCup[cup]!;
+  const share = stock.stockGrams > 0 ? stockGrams / stock.stockGrams : 0;
+  const colours = stock.drops.map(({ id, grams }) => ({ id, grams: grams * share }));
+  const cost = colours.reduce((sum, { id, grams }) => sum + grams * priceOf(request, id), 0);
+  return {
+    ...{ id: 'stock', name: 'Stock tint', how: 'stock', grams: stockGrams, drops: 0, dropGrams: 1, resinGrams },
+    ...{ intoGrams: 0, colours, pricePerGram: stockGrams > 0 ? cost / stockGrams : 0 },
+  };
+}
+
+/** How a dose is measured out; nothing for what neither drops nor scale can measure. */
+function doseOf(
+  dose: LayerAmounts['cups'][number]['doses'][number],
+  cup: LayerAmounts['cups'][number],
+  request: AmountsRequest,
+): RunDose[] {
+  const colourant = request.recipe.doses.find((one) => one.colourant.id === dose.id)?.colourant;
+  if (!colourant) return [];
+  const { dropGrams } = colourant;
+  const from = cup.parts?.partAGrams ?? cup.mixGrams;
+  const advice = measureDose(dose, dropGrams, request.bench.scaleStepGrams, from);
+  const base = { id: dose.id, name: dose.name, dropGrams, pricePerGram: priceOf(request, dose.id) };
+  const whole = { ...base, resinGrams: 0, intoGrams: 0, colours: [{ id: dose.id, grams: dose.grams }] };
+  if (advice.by === 'drops')
+    return [
+      {
+        ...{ ...whole, how: 'drops', grams: dose.grams, drops: advice.drops },
+      },
+    ];
+  if (advice.by === 'weight') return [{ ...whole, how: 'weight', grams: advice.grams, drops: dose.drops }];
+  if (advice.by === 'nothing') return [];
+  const mixed = advice.intoGrams + advice.drops * dropGrams;
+  return [
+    {
+      ...{ ...base, how: 'premix', grams: advice.takeGrams, drops: advice.drops, intoGrams: advice.intoGrams },
+      resinGrams: (advice.takeGrams * advice.intoGrams) / mixed,
+      colours: [{ id: dose.id, grams: (advice.takeGrams * advice.drops * dropGrams) / mixed }],
+      pricePerGram: (base.pricePerGram * advice.drops * dropGrams) / mixed,
+    },
+  ];
+}
+
+/** What has to be ready before anything is mixed, by how the water is made. What must not be skipped silently says why. */
+function readyItems(
+  request: PlanRequest,
+  layers: readonly RunLayer[],
+  { dammed, moulded, by }: { dammed: boolean; moulded: boolean; by: RunPlan['by'] },
+): ReadyItem[] {
+  const products = layers.map(({ product }) => product);
+  const some = (model: RunLayer['product']['cureModel']): boolean =>
+    products.some(({ cureModel }) => cureModel === model);
+  const first = request.poured.length === 0;
+  const two = some('two-part');
+  const mixed = layers.reduce((sum, { cups }) => sum + cups.length, 0);
+  const item = (id: string, must: boolean, text: string, why: string): ReadyItem => ({ id, must, text, why });
+  const slow = products.some(({ parts, potLifeMinutes }) => parts !== null && !isQuick(potLifeMinutes));
+  const wet = products.some(({ cureModel }) => CURE_MODELS[cureModel].wet);
+  return [
+    ...(first
+      ? [
+          item(
+            'bed',
+            true,
+            'Beds sealed, painted, rocks fixed, all dry',
+            'An unsealed pinhole leaks overnight; loose things float.',
+          ),
+        ]
+      : []),
+    ...(moulded ? [item('moulds', true, 'Moulds clean, dry, boxed in', 'Dust and water show in every cast.')] : []),
+    ...(dammed
+      ? [
+          item('dams', true, 'Dams on, sealed, higher than the level', 'An open edge runs out.'),
+          item('leak test', true, 'Leak test passed, dry again', 'A leak shows in water first, not in resin.'),
+        ]
+      : []),
+    item('sheet', false, 'Non-stick sheet under every piece', 'Drips glue pieces to the bench.'),
+    item('level', true, 'Bench level, checked both ways', 'The water finds the low side, and with it the colour.'),
+    ...(two
+      ? [item('gloves', true, 'Gloves on, eyes covered, room aired', 'Resin on the skin sensitises, for good.')]
+      : []),
+    ...(slow && request.room.temperatureC < STIFF_BELOW_C + 3
+      ? [item('warm', false, 'Bottles lukewarm', 'Cold resin is stiff and holds its bubbles.')]
+      : []),
+    ...(some('lamp')
+      ? [
+          item(
+            'lamp',
+            true,
+            'Lamp shaded, eye protection on, gloves on, daylight out',
+            'The lamp hurts eyes and skin; daylight sets what is in the cup.',
+          ),
+        ]
+      : []),
+    ...(two || products.some(({ parts }) => parts === null && request.recipe.doses.length > 0)
+      ? [
+          item(
+            'cups',
+            false,
+            `${mixed} ${mixed === 1 ? 'cup' : 'cups'}, sticks, ${by === 'weight' ? 'the scale' : 'measuring cups'}, towels laid out`,
+            'What is missing is looked for while the clock runs.',
+          ),
+        ]
+      : []),
+    ...(wet ? [item('card', false, 'Tried on a card: it dries clear', 'Some lots dry white.')] : []),
+    ...(two ? [item('cover', false, 'Dust covers at hand', 'Dust falls in the first hour.')] : []),
+  ];
+}

@@ -1,0 +1,100 @@
+import { pieceKey } from '../bed/pieceRef';
+import type { RunPour } from './schema';
+
+/** How quickly a cup is poured: so long for each piece, and so many grams a minute. */
+export interface Pace {
+  perPieceMinutes: number;
+  gramsPerMinute: number;
+}
+
+/** What a piece takes beside the pouring itself, until the run knows better: reach, wait for the level, next. */
+export const USUAL_PER_PIECE_MINUTES = 0.4;
+/** The usual pace counts like so many pieces. */
+const PRIOR_PIECES = 0.5;
+
+/** One piece as it was poured: so many grams in so many minutes, from the press before to its own. */
+export interface PouredIn {
+  grams: number;
+  minutes: number;
+}
+
+/**
+ * The pace so far: minutes = a + grams/b by least squares over the pieces that were poured, with the usual pace counted as half a
+ * piece, so that one slow piece does not say everything and pieces of one size do not leave it open.
+ * An estimate; pauses count as pouring.
+ */
+export function paceSoFar(poured: readonly PouredIn[], usualGramsPerMinute: number): Pace {
+  const usual = { a: USUAL_PER_PIECE_MINUTES, c: 1 / usualGramsPerMinute };
+  if (poured.length === 0) return { perPieceMinutes: usual.a, gramsPerMinute: usualGramsPerMinute };
+  const mean = poured.reduce((sum, { grams }) => sum + grams, 0) / poured.length;
+  // In units of what a typical piece takes, so that both terms weigh alike.
+  const scale = Math.max(1e-6, mean);
+  let [saa, sac, scc, sa, sc] = [PRIOR_PIECES, 0, PRIOR_PIECES, PRIOR_PIECES * usual.a, PRIOR_PIECES * usual.c * scale];
+  for (const { grams, minutes } of poured) {
+    const g = grams / scale;
+    saa += 1;
+    sac += g;
+    scc += g * g;
+    sa += minutes;
+    sc += minutes * g;
+  }
+  const determinant = saa * scc - sac * sac;
+  const a = Math.max(0, (sa * scc - sc * sac) / determinant);
+  const c = Math.max(1e-9, (sc * saa - sa * sac) / determinant / scale);
+  return { perPieceMinutes: a, gramsPerMinute: 1 / c };
+}
+
+export const minutesFor = (
+  pours: readonly Pick<RunPour, 'grams'>[],
+  { perPieceMinutes, gramsPerMinute }: Pace,
+): number => pours.reduce((sum, { grams }) => sum + perPieceMinutes + grams / gramsPerMinute, 0);
+
+/** What the pace so far means for the rest of a cup. */
+export interface Forecast {
+  pace: Pace;
+  /** Minutes that the rest takes. */
+  restMinutes: number;
+  /** Minutes until it should be poured by; negative when that is over. */
+  leftMinutes: number;
+  inTime: boolean;
+  /** Pieces, by key, to leave for the next mix, when not all are filled in time. */
+  leave: string[];
+  /** Pairs that stand together and would be parted by that. */
+  parts: [string, string][];
+}
+
+/**
+ * Whether the rest of a cup is filled in time at the pace so far, and if not, which pieces to leave for the next mix: the last of them,
+ * as few as it takes; more, where that keeps two together that stand side by side. Where nothing else can be, it says whom it parts.
+ */
+export function forecast(
+  rest: readonly RunPour[],
+  poured: readonly PouredIn[],
+  usualGramsPerMinute: number,
+  leftMinutes: number,
+  pairs: readonly (readonly [string, string])[],
+  pouredKeys: ReadonlySet<string> = new Set(),
+): Forecast {
+  const pace = paceSoFar(poured, usualGramsPerMinute);
+  const restMinutes = minutesFor(rest, pace);
+  if (restMinutes <= leftMinutes) return { pace, restMinutes, leftMinutes, inTime: true, leave: [], parts: [] };
+  let [fits, minutes] = [0, 0];
+  for (const pour of rest) {
+    minutes += minutesFor([pour], pace);
+    if (minutes > leftMinutes) break;
+    fits++;
+  }
+  const keys = rest.map(pieceKey);
+  const partedAt = (cut: number): [string, string][] => {
+    const here = new Set([...pouredKeys, ...keys.slice(0, cut)]);
+    const later = new Set(keys.slice(cut));
+    return pairs.flatMap(([a, b]): [string, string][] =>
+      (here.has(a) && later.has(b)) || (here.has(b) && later.has(a)) ? [[a, b]] : [],
+    );
+  };
+  let cut = fits;
+  while (cut > 0 && partedAt(cut).length > 0) cut--;
+  // If even leaving all of them parts a pair, fewer pieces in the next mix are better.
+  if (partedAt(cut).length > 0) cut = fits;
+  return { pace, restMinutes, leftMinutes, inTime: false, leave: keys.slice(cut), parts: partedAt(cut) };
+}

@@ -1,0 +1,164 @@
+import { fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
+import { layerOf, type RunState } from './replay';
+
+/** A cup as the log and the ledger take it. */
+export interface CupRecord {
+  number: number;
+  partAGrams: number;
+  /** Null for one-part products. */
+  partBGrams: number | null;
+  note: string;
+  /** What reached the pieces. */
+  pouredGrams: number;
+  discarded: boolean;
+  doses: { id: string; grams: number }[];
+  pieces: { designId: string; copy: number; tag: string; grams: number }[];
+}
+
+/** A layer as it was carried out. */
+export interface LayerRecord {
+  layer: number;
+  /** The moment the first piece was poured, or the first cup mixed. */
+  at: number;
+  temperatureC: number;
+  cups: CupRecord[];
+  /** Pieces of it that nothing was poured into. */
+  missing: string[];
+  note: string;
+}
+
+/** Where the grams of a run went: bottle to cup to piece to what was lost. */
+export interface Balance {
+  mixedGrams: number;
+  inPiecesGrams: number;
+  /** In cups that are still in use. */
+  inUseGrams: number;
+  /** Left in cups, dripped, on sticks. */
+  lostGrams: number;
+  thrownAwayGrams: number;
+}
+
+const everyCup = ({ cups, thrownAway }: Pick<RunState, 'cups' | 'thrownAway'>): CupState[] => [...cups, ...thrownAway];
+const pouredGrams = ({ poured }: CupState): number => poured.reduce((sum, { grams }) => sum + grams, 0);
+
+/** Where all grams of a run are. Mixed = in pieces + in use + lost + thrown away, to rounding. */
+export function balanceOf(state: RunState): Balance {
+  const balance = { mixedGrams: 0, inPiecesGrams: 0, inUseGrams: 0, lostGrams: 0, thrownAwayGrams: 0 };
+  for (const cup of everyCup(state)) {
+    const layer = layerOf(state, cup.layer);
+    const mixed = mixedGrams(cup, layer);
+    const poured = pouredGrams(cup);
+    const holds = fromBottle(layer, cup.plan) ? 0 : inCupGrams(cup, layer);
+    const inUse = cup.closedAt === null ? holds : 0;
+    const thrown = cup.discarded ? holds : 0;
+    balance.mixedGrams += mixed;
+    balance.inPiecesGrams += poured;
+    balance.inUseGrams += inUse;
+    balance.thrownAwayGrams += thrown;
+    balance.lostGrams += mixed - poured - inUse - thrown;
+  }
+  return balance;
+}
+
+/** Whether all of a layer is poured: every cup is closed. */
+export const layerIsPoured = (state: RunState, layer: number): boolean => {
+  const cups = state.cups.filter((cup) => cup.layer === layer);
+  const thrown = state.thrownAway.some((cup) => cup.layer === layer);
+  return (cups.length > 0 || thrown) && cups.every(({ closedAt }) => closedAt !== null);
+};
+
+/** Layers of which anything was mixed. */
+export const layersBegun = (state: RunState): number[] => [
+  ...new Set(everyCup(state).flatMap((cup) => (mixedGrams(cup, layerOf(state, cup.layer)) > 0 ? [cup.layer] : []))),
+];
+
+/**
+ * What a layer was, for the log: parts weighed into each cup, what reached the pieces, cups that were thrown away as cups of their own,
+ * and in words what else happened. `null` when nothing of it was mixed.
+ */
+export function layerRecord(state: RunState, number: number): LayerRecord | null {
+  const layer = layerOf(state, number);
+  const all = everyCup(state)
+    .filter((cup) => cup.layer === number && mixedGrams(cup, layer) > 0)
+    .sort((a, b) => a.number - b.number || Number(b.discarded === null) - Number(a.discarded === null));
+  if (all.length === 0) return null;
+  let spare = Math.max(...layer.cups.map((cup) => cup.number), ...all.map((cup) => cup.number));
+  const used = new Set<number>();
+  const cups = all.map((cup): CupRecord => {
+    const own = used.has(cup.number) ? ++spare : cup.number;
+    used.add(own);
+    const { A, B, all: whole } = cup.weighed;
+    const one = layer.product.parts === null;
+    const ofProduct = fromBottle(layer, cup.plan) ? mixedGrams(cup, layer) : whole + cup.resinGrams;
+    return {
+      number: own,
+      partAGrams: one ? ofProduct : A + cup.resinGrams,
+      partBGrams: one ? null : B,
+      note: [
+        cup.discarded ? `thrown away: ${cup.discarded.why}` : '',
+        cup.mends.length > 0 ? 'over-poured and mended' : '',
+        cup.assumed && !fromBottle(layer, cup.plan) ? 'not read: taken as planned' : '',
+      ]
+        .filter(Boolean)
+        .join('; '),
+      pouredGrams: pouredGrams(cup),
+      discarded: cup.discarded !== null,
+      doses: summed(cup.doses.flatMap(({ colours }) => colours)),
+      pieces: cup.poured.map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
+    };
+  });
+  const firstAt = Math.min(
+    ...all.flatMap(({ poured, contactAt, closedAt }) => [
+      poured[0]?.at ?? contactAt ?? closedAt ?? Number.MAX_SAFE_INTEGER,
+    ]),
+  );
+  const at = firstAt === Number.MAX_SAFE_INTEGER ? state.since : firstAt;
+  const reached = new Set(all.flatMap(({ poured }) => poured.map(({ key }) => key)));
+  const missing = layer.cups
+    .flatMap(({ pours }) => pours)
+    .filter(({ designId, copy }) => !reached.has(`${copy}:${designId}`))
+    .map(({ tag, copy }) => `${tag} #${copy}`);
+  return {
+    ...{ layer: number, at, cups, missing },
+    temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
+    note: noteOf(state, number, missing),
+  };
+}
+
+function summed(colours: readonly { id: string; grams: number }[]): { id: string; grams: number }[] {
+  const sums = new Map<string, number>();
+  for (const { id, grams } of colours) sums.set(id, (sums.get(id) ?? 0) + grams);
+  return [...sums].map(([id, grams]) => ({ id, grams }));
+}
+
+const LONGEST_NOTE = 1900;
+
+/** What there is to say of a layer: notes, answers to alarms, what was skipped and why. */
+function noteOf(state: RunState, layer: number, missing: readonly string[]): string {
+  const prefix = `L${layer}.`;
+  const first = state.plan.layers[0]?.number === layer;
+  const lines = [
+    ...state.notes.map(({ text }) => text),
+    ...[...state.answers].flatMap(([id, { did }]) =>
+      id.startsWith(prefix) && id.includes('.look') ? [`${lookName(id)}: ${did}`] : [],
+    ),
+    ...[...state.done.values()].flatMap(({ step, skipped, why }) =>
+      why && (step.layer === layer || (first && step.kind === 'ready')) && step.kind !== 'weigh'
+        ? [
+            `${skipped ? 'skipped' : 'all the same'}, ${step.kind === 'ready' ? step.item.text.toLowerCase() : step.kind}: ${why}`,
+          ]
+        : [],
+    ),
+    ...(missing.length > 0 && (state.over?.how === 'given up' || layerIsPoured(state, layer))
+      ? [`not poured: ${missing.join(', ')}`]
+      : []),
+    ...(state.over?.how === 'given up' && state.over.why ? [`given up: ${state.over.why}`] : []),
+  ];
+  const text = lines.join(' · ');
+  return text.length > LONGEST_NOTE ? `${text.slice(0, LONGEST_NOTE)} …` : text;
+}
+
+const lookName = (id: string): string => {
+  const [, cup, minutes] = /C(\d+)\.\d+\.look(\d+)/.exec(id) ?? [];
+  return `cup ${cup} after ${minutes} min`;
+};

@@ -1,0 +1,605 @@
+import { pieceKey } from '../bed/pieceRef';
+import { CURE_MODELS } from '../cure/cureModels';
+import {
+  attemptKey,
+  cupFor,
+  cupKey,
+  cupLife,
+  fromBottle,
+  inCupGrams,
+  mixedGrams,
+  newCup,
+  restOf,
+  surfaceOf,
+  type CupState,
+  type PouredPiece,
+} from './cupState';
+import type { RunEvent, RunEventOf, RunLayer, RunPlan } from './schema';
+import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
+import { runSteps, type RunStep } from './steps';
+import { toleranceGrams, weighMend, weighVerdict, type WeighVerdict } from './weighMend';
+import { pouredDensity } from '../mixing/ratio';
+
+/** A step that is over: when, since when, and why it was not done as it should have been. */
+export interface DoneStep {
+  step: RunStep;
+  from: number;
+  at: number;
+  grams: number | null;
+  skipped: boolean;
+  why: string | null;
+}
+
+/** A weighing over or under its tolerance, waiting for what becomes of it. */
+export interface Pending {
+  step: string;
+  grams: number;
+  verdict: Exclude<WeighVerdict, 'right'>;
+}
+
+export type Refusal =
+  | 'not this step now'
+  | 'the run is over'
+  | 'a reason is asked for'
+  | 'begun to set'
+  | 'more than the cup holds'
+  | 'nothing on the scale'
+  | 'nothing of the kind'
+  | 'too late to pour leftovers'
+  | 'nothing to go back to';
+
+export interface RunNote {
+  at: number;
+  text: string;
+  /** What the maker wrote or pressed; the rest is noted by the run itself. */
+  own: boolean;
+}
+
+/** How a run stands: what its events, in their order, have made of its plan. */
+export interface RunState {
+  plan: RunPlan;
+  steps: readonly RunStep[];
+  /** The step that is next; null once the run is over. */
+  current: RunStep | null;
+  /** When the current step became the current one. */
+  since: number;
+  begunAt: number;
+  cups: readonly CupState[];
+  /** Cups that were thrown away, as they were then. */
+  thrownAway: readonly CupState[];
+  done: ReadonlyMap<string, DoneStep>;
+  pending: Pending | null;
+  /** Drops counted into the current step. */
+  drops: number;
+  notes: readonly RunNote[];
+  answers: ReadonlyMap<string, { at: number; did: string }>;
+  snoozed: ReadonlyMap<string, number>;
+  timers: readonly { id: string; name: string; at: number; minutes: number }[];
+  room: readonly { at: number; temperatureC: number; humidity: number }[];
+  slips: readonly { slip: string; at: number; seconds: number }[];
+  refused: readonly { id: string; why: Refusal }[];
+  over: { at: number; how: 'finished' | 'given up'; why: string | null } | null;
+}
+
+type Acting = RunEventOf<'done' | 'skip' | 'decide' | 'discard' | 'leave' | 'lower' | 'fresh' | 'filler'>;
+
+/** What was done, in order: going back takes the last of these away again. */
+interface Deed {
+  event: Acting;
+  /** The grams that a `decide` is about. */
+  grams?: number;
+  drops?: number;
+}
+
+/** What may be read too much of a cup before it is refused: a drop of tint, a scale that drifted. */
+const READING_SLACK_GRAMS = 1;
+const MINUTE_MS = 60_000;
+
+export const layerOf = ({ plan }: Pick<RunState, 'plan'>, number: number): RunLayer =>
+  plan.layers.find((layer) => layer.number === number)!;
+
+/** Builds a run's state up, event by event. What the rules do not allow changes nothing and is noted as refused. */
+export class RunBook {
+  readonly #plan: RunPlan;
+  readonly #begunAt: number;
+  #deeds: Deed[] = [];
+  #cups: CupState[] = [];
+  #thrown: CupState[] = [];
+  #steps: RunStep[] = [];
+  #done = new Map<string, DoneStep>();
+  #next = 0;
+  #since: number;
+  #pending: Pending | null = null;
+  #drops = new Map<string, number>();
+  #contacts = new Map<string, number>();
+  #seen = new Set<string>();
+  #notes: RunNote[] = [];
+  #answers = new Map<string, { at: number; did: string }>();
+  #snoozed = new Map<string, number>();
+  #timers: { id: string; name: string; at: number; minutes: number }[] = [];
+  #room: { at: number; temperatureC: number; humidity: number }[];
+  #slips: { slip: string; at: number; seconds: number }[] = [];
+  #refused: { id: string; why: Refusal }[] = [];
+  #over: RunState['over'] = null;
+
+  constructor(plan: RunPlan, begunAt: number) {
+    this.#plan = plan;
+    this.#begunAt = begunAt;
+    this.#since = begunAt;
+    this.#room = [{ at: begunAt, temperatureC: plan.roomC, humidity: plan.humidity }];
+    this.#build();
+  }
+
+  /** Takes one event; null when it was taken, else why not. One that was taken before is not taken again. */
+  apply(event: RunEvent): Refusal | null {
+    if (this.#seen.has(event.id)) return null;
+    this.#seen.add(event.id);
+    const why = this.#take(event);
+    if (why) this.#refused.push({ id: event.id, why });
+    return why;
+  }
+
+  state(): RunState {
+    return {
+      ...{ plan: this.#plan, begunAt: this.#begunAt, steps: this.#steps, since: this.#since },
+      current: this.#over ? null : (this.#steps[this.#next] ?? null),
+      cups: [...this.#cups],
+      thrownAway: [...this.#thrown],
+      done: new Map(this.#done),
+      pending: this.#pending,
+      drops: this.#drops.get(this.#steps[this.#next]?.id ?? '') ?? 0,
+      notes: [...this.#notes],
+      answers: new Map(this.#answers),
+      snoozed: new Map(this.#snoozed),
+      timers: [...this.#timers],
+      room: [...this.#room],
+      slips: [...this.#slips],
+      refused: [...this.#refused],
+      over: this.#over,
+    };
+  }
+
+  #take(event: RunEvent): Refusal | null {
+    if (this.#over && event.type !== 'note' && event.type !== 'answer' && event.type !== 'room')
+      return 'the run is over';
+    switch (event.type) {
+      case 'done':
+      case 'skip':
+      case 'decide':
+      case 'discard':
+      case 'leave':
+      case 'lower':
+      case 'fresh':
+      case 'filler':
+        return this.#act(event);
+      case 'drop':
+        return this.#drop(event);
+      case 'back':
+        return this.#back(event);
+      case 'contact': {
+        const cup = this.#cups.find(({ key }) => key === event.cup);
+        if (!cup || cup.closedAt !== null) return 'nothing of the kind';
+        this.#meet(cup, event.at);
+        return null;
+      }
+      case 'answer':
+        if (this.#answers.has(event.clock)) return 'nothing of the kind';
+        this.#answers.set(event.clock, { at: event.at, did: event.did });
+        this.#snoozed.delete(event.clock);
+        return null;
+      case 'snooze':
+        if (this.#answers.has(event.clock)) return 'nothing of the kind';
+        this.#snoozed.set(event.clock, event.at + event.minutes * MINUTE_MS);
+        return null;
+      case 'timer':
+        this.#timers.push({ id: `timer.${event.id}`, name: event.name, at: event.at, minutes: event.minutes });
+        return null;
+      case 'room': {
+        const { at, temperatureC, humidity } = event;
+        // One that comes late takes its place in time.
+        const last = this.#room.at(-1)!;
+        this.#room.push({ at: Math.max(at, this.#begunAt), temperatureC, humidity: humidity ?? last.humidity });
+        this.#room.sort((a, b) => a.at - b.at);
+        return null;
+      }
+      case 'note':
+        this.#notes.push({ at: event.at, text: event.text, own: true });
+        return null;
+      case 'slip':
+        this.#slips.push({ slip: event.slip, at: event.at, seconds: event.seconds ?? 0 });
+        return null;
+      case 'give up':
+        this.#over = { at: event.at, how: 'given up', why: event.why };
+        return null;
+      case 'finish': {
+        const current = this.#steps[this.#next];
+        if (current && current.kind !== 'wait' && current.kind !== 'end' && current.kind !== 'dams off')
+          return 'not this step now';
+        this.#over = { at: event.at, how: 'finished', why: null };
+        return null;
+      }
+    }
+  }
+
+  #meet(cup: CupState, at: number): void {
+    const own = attemptKey(cup);
+    // The earliest contact stands, whatever was pressed back since: parts that have met stay met.
+    const known = this.#contacts.get(own);
+    this.#contacts.set(own, known === undefined ? at : Math.min(known, at));
+    cup.contactAt = this.#contacts.get(own)!;
+  }
+
+  #drop({ step, count }: RunEventOf<'drop'>): Refusal | null {
+    const current = this.#steps[this.#next];
+    if (current?.id !== step || current.kind !== 'dose') return 'not this step now';
+    this.#drops.set(step, Math.max(0, (this.#drops.get(step) ?? 0) + count));
+    return null;
+  }
+
+  #back({ step }: RunEventOf<'back'>): Refusal | null {
+    const current = this.#steps[this.#next];
+    if (current && current.id !== step) return 'not this step now';
+    if (this.#pending) {
+      this.#pending = null;
+      return null;
+    }
+    if (this.#deeds.length === 0) return 'nothing to go back to';
+    this.#deeds.pop();
+    this.#build();
+    return null;
+  }
+
+  /** Everything anew from what was done. */
+  #build(): void {
+    const deeds = this.#deeds;
+    this.#cups = this.#plan.layers.flatMap(({ number, cups }) => cups.map((cup) => newCup(number, cup)));
+    for (const cup of this.#cups) cup.contactAt = this.#contacts.get(attemptKey(cup)) ?? null;
+    this.#thrown = [];
+    this.#done = new Map();
+    this.#deeds = [];
+    this.#pending = null;
+    this.#since = this.#begunAt;
+    this.#restep();
+    for (const deed of deeds) this.#make(deed);
+  }
+
+  #restep(): void {
+    this.#steps = runSteps(this.#plan, this.#cups);
+    this.#next = 0;
+    this.#advance();
+  }
+
+  #advance(): void {
+    while (this.#next < this.#steps.length && this.#done.has(this.#steps[this.#next]!.id)) this.#next++;
+  }
+
+  #cup(key: string): CupState | null {
+    return this.#cups.find((cup) => cup.key === key) ?? null;
+  }
+
+  #roomC(at: number): number {
+    return (this.#room.findLast((one) => one.at <= at) ?? this.#room[0]!).temperatureC;
+  }
+
+  /** Whether a cup has begun to set at a moment. */
+  #hasSet(cup: CupState, at: number, whole: boolean): boolean {
+    const life = cupLife(cup, this.#layer(cup.layer), this.#roomC(at));
+    if (!life || cup.contactAt === null) return false;
+    return at > cup.contactAt + (whole ? life.lifeMinutes : life.byMinutes) * MINUTE_MS;
+  }
+
+  #layer(number: number): RunLayer {
+    return this.#plan.layers.find((layer) => layer.number === number)!;
+  }
+
+  #act(event: Acting): Refusal | null {
+    const current = this.#steps[this.#next];
+    if (event.type === 'done') return this.#press(event, current);
+    if (event.type === 'skip') {
+      if (current?.id !== event.step) return 'not this step now';
+      if (current.kind === 'weigh' || current.kind === 'pour' || current.kind === 'left') return 'nothing of the kind';
+      if (current.kind !== 'ready' || current.item.must) if (!event.why) return 'a reason is asked for';
+      this.#make({ event });
+      return null;
+    }
+    if (event.type === 'decide') {
+      const pending = this.#pending;
+      if (!pending || pending.step !== event.step || current?.id !== event.step) return 'not this step now';
+      this.#pending = null;
+      if (event.choice === 'more') return null;
+      this.#make({ event, grams: pending.grams });
+      return null;
+    }
+    const cup = this.#cup(event.cup);
+    if (!cup || cup.closedAt !== null) return 'nothing of the kind';
+    const layer = this.#layer(cup.layer);
+    const rest = restOf(cup);
+    if (event.type === 'discard') {
+      if (mixedGrams(cup, layer) <= 0 && cup.contactAt === null) return 'nothing of the kind';
+    } else if (event.type === 'leave') {
+      const keys = new Set(rest.map(pieceKey));
+      if (event.pieces.some((key) => !keys.has(key)) || fromBottle(layer, cup.plan)) return 'nothing of the kind';
+      // Nothing that is left and nothing that was poured: that is no cup any more.
+      if (event.pieces.length >= rest.length && cup.poured.length === 0) return 'nothing of the kind';
+    } else if (event.type === 'filler') {
+      if (!this.#plan.filler || event.grams <= 0) return 'nothing of the kind';
+      if (this.#hasSet(cup, event.at, false)) return 'too late to pour leftovers';
+      if (event.grams > inCupGrams(cup, layer) + READING_SLACK_GRAMS) return 'more than the cup holds';
+    } else {
+      // Two windows that press at once lower once: then nothing is missing any more.
+      const { density, shrinkage } = { density: pouredDensity(layer.product), shrinkage: layer.product.shrinkage };
+      const missing = shortfall(
+        inCupGrams(cup, layer),
+        rest,
+        surfaceOf(this.#plan),
+        { density, shrinkage },
+        this.#plan.losses,
+      );
+      if (rest.length === 0 || mixedGrams(cup, layer) <= 0 || missing.shortGrams < LEAST_SHORT_GRAMS)
+        return 'nothing of the kind';
+    }
+    this.#make({ event });
+    return null;
+  }
+
+  #press(event: RunEventOf<'done'>, current: RunStep | undefined): Refusal | null {
+    if (!current || current.id !== event.step) return 'not this step now';
+    const { grams } = event;
+    if (current.kind === 'weigh' && grams !== undefined) {
+      if (grams <= 0) return 'nothing on the scale';
+      const tolerance = toleranceGrams(current.targetGrams, this.#plan.scaleStepGrams);
+      const verdict = weighVerdict(grams, current.targetGrams, tolerance);
+      if (current.part === 'B' || current.mend) this.#meet(this.#cup(current.cup)!, event.at);
+      if (verdict !== 'right') {
+        this.#pending = { step: current.id, grams, verdict };
+        return null;
+      }
+    }
+    if (current.kind === 'pour') {
+      const cup = this.#cup(current.cup)!;
+      const layer = this.#layer(cup.layer);
+      if (this.#hasSet(cup, event.at, true) && !event.anyway) return 'begun to set';
+      if (grams !== undefined && !fromBottle(layer, cup.plan)) {
+        if (grams > inCupGrams(cup, layer) + READING_SLACK_GRAMS) return 'more than the cup holds';
+      }
+    }
+    if (current.kind === 'wait' && !this.#isOpen(current, event.at) && !event.anyway) return 'a reason is asked for';
+    this.#make({ event, drops: this.#drops.get(current.id) ?? 0 });
+    return null;
+  }
+
+  /** Whether what a waiting step waits for has come; a missed recoat window asks for a word too. */
+  #isOpen({ layer, until }: Extract<RunStep, { kind: 'wait' }>, at: number): boolean {
+    const from = lastPourAt(this.#cups, layer);
+    if (from === null) return true;
+    const { product, wetMm } = this.#layer(layer);
+    const { recoatOpensMinutes, recoatClosesMinutes, demouldMinutes, fullCureMinutes } = product;
+    const due = (minutes: number): number => cureMoment(from, minutes, product, wetMm, this.#room);
+    if (until === 'recoat')
+      return at >= due(recoatOpensMinutes) && (recoatClosesMinutes === null || at <= due(recoatClosesMinutes));
+    return at >= due(until === 'firm' ? demouldMinutes : fullCureMinutes);
+  }
+
+  /** Carries out what is allowed. */
+  #make(deed: Deed): void {
+    const { event } = deed;
+    const current = this.#steps[this.#next];
+    this.#deeds.push(deed);
+    if (event.type === 'done' || event.type === 'skip') this.#finish(current!, deed);
+    else if (event.type === 'decide') this.#decided(current!, deed);
+    else this.#recut(event);
+    this.#since = event.at;
+  }
+
+  #finish(step: RunStep, { event, drops = 0 }: Deed): void {
+    const own = event as RunEventOf<'done' | 'skip'>;
+    const skipped = own.type === 'skip';
+    const grams = own.type === 'done' ? (own.grams ?? null) : null;
+    const why = own.type === 'done' ? (own.anyway ?? null) : (own.why ?? null);
+    this.#done.set(step.id, { step, from: this.#since, at: own.at, grams, skipped, why });
+    if (step.kind === 'weigh') this.#weighed(step, grams ?? step.targetGrams, grams === null, own.at);
+    else if (step.kind === 'dose' && !skipped) this.#dosed(step, grams, drops);
+    else if (step.kind === 'pour' && own.type === 'done') this.#poured(step, own);
+    else if (step.kind === 'left') this.#close(this.#cup(step.cup)!, grams, own.at);
+    if (step.kind === 'weigh' || (step.kind === 'dose' && step.dose.resinGrams > 0)) this.#restep();
+    else this.#advance();
+    if (step.kind === 'end') this.#over = { at: own.at, how: 'finished', why: null };
+  }
+
+  #weighed({ cup: key, part }: Extract<RunStep, { kind: 'weigh' }>, grams: number, assumed: boolean, at: number): void {
+    const cup = this.#cup(key)!;
+    cup.weighed = { ...cup.weighed, [part]: cup.weighed[part] + grams };
+    if (!assumed) cup.assumed = false;
+    if (part === 'B') this.#meet(cup, at);
+  }
+
+  #dosed(step: Extract<RunStep, { kind: 'dose' }>, read: number | null, drops: number): void {
+    const cup = this.#cup(step.cup)!;
+    const { dose } = step;
+    const counted = dose.how === 'drops' ? (drops > 0 ? drops : step.drops) : dose.drops;
+    const grams = dose.how === 'drops' ? counted * dose.dropGrams : (read ?? step.grams);
+    const share = dose.grams > 0 ? grams / dose.grams : 0;
+    cup.resinGrams += dose.resinGrams * share;
+    cup.doses = [
+      ...cup.doses,
+      {
+        ...{ id: dose.id, grams, drops: counted },
+        colours: dose.colours.map((colour) => ({ id: colour.id, grams: colour.grams * share })),
+      },
+    ];
+  }
+
+  #poured({ cup: key, pour }: Extract<RunStep, { kind: 'pour' }>, { grams, onPiece, at }: RunEventOf<'done'>): void {
+    const cup = this.#cup(key)!;
+    const layer = this.#layer(cup.layer);
+    const { perPieceGrams } = this.#plan.losses;
+    const bottle = fromBottle(layer, cup.plan);
+    const holds = bottle ? Infinity : inCupGrams(cup, layer);
+    // Out of the cup: what is read and what drips; in the piece: what does not drip.
+    const out = Math.min(
+      holds,
+      grams === undefined ? pour.grams + perPieceGrams : onPiece ? grams + perPieceGrams : grams,
+    );
+    const inPiece = grams !== undefined && onPiece ? Math.min(grams, out) : Math.max(0, out - perPieceGrams);
+    cup.poured = [
+      ...cup.poured,
+      this.#piece(cup, { ...pour, grams: inPiece }, pour.grams, out, at, grams === undefined),
+    ];
+    if (bottle && restOf(cup).length === 0) this.#close(cup, 0, at);
+  }
+
+  #piece(
+    cup: CupState,
+    pour: PouredPiece | CupState['plan']['pours'][number],
+    plannedGrams: number,
+    leftCupGrams: number,
+    at: number,
+    assumed: boolean,
+    filler = false,
+  ): PouredPiece {
+    const { designId, copy, tag, grams } = pour;
+    const from = this.#since;
+    return {
+      ...{
+        designId,
+        copy,
+        tag,
+        grams,
+        key: pieceKey({ designId, copy }),
+        plannedGrams,
+        leftCupGrams,
+        at,
+        assumed,
+        filler,
+      },
+      minutes: Math.max(0, at - from) / MINUTE_MS,
+    };
+  }
+
+  #close(cup: CupState, left: number | null, at: number): void {
+    const holds = inCupGrams(cup, this.#layer(cup.layer));
+    cup.leftGrams = Math.min(left ?? holds, holds);
+    cup.closedAt = at;
+  }
+
+  #decided(step: RunStep, { event, grams = 0 }: Deed): void {
+    if (step.kind !== 'weigh' || event.type !== 'decide') return;
+    const cup = this.#cup(step.cup)!;
+    this.#done.set(step.id, { step, from: this.#since, at: event.at, grams, skipped: false, why: event.choice });
+    const contact = step.part === 'B' || step.mend;
+    if (contact) this.#meet(cup, event.at);
+    this.#weighed(step, grams, false, event.at);
+    if (event.choice === 'discard') return this.#throwAway(cup, event.at, 'over-poured');
+    const layer = this.#layer(cup.layer);
+    if (event.choice === 'accept' && step.part === 'A' && !step.mend) cup.acceptedA = true;
+    if (event.choice === 'mend' && contact && layer.product.parts) {
+      const { addPart, addGrams } = weighMend({
+        ...{ product: layer.product, part: step.part, plannedGrams: cup.plan.mixGrams, pourGrams: 0 },
+        ...{ aGrams: cup.weighed.A + cup.resinGrams, bGrams: cup.weighed.B },
+        ...{ cupGrams: this.#plan.cupGrams, roomC: this.#plan.roomC, colourGrams: 0, colourCost: 0 },
+      });
+      if (addPart && addGrams > 0) cup.mends = [...cup.mends, { part: addPart, grams: addGrams }];
+    }
+    this.#restep();
+  }
+
+  #throwAway(cup: CupState, at: number, why: string): void {
+    const rest = restOf(cup);
+    const layer = this.#layer(cup.layer);
+    const left = inCupGrams(cup, layer);
+    this.#thrown = [...this.#thrown, { ...cup, leftGrams: left, closedAt: at, discarded: { at, why } }];
+    const again = newCup(cup.layer, cupFor(cup.plan, rest, cup.number, this.#plan.losses), cup.attempt + 1);
+    again.contactAt = this.#contacts.get(attemptKey(again)) ?? null;
+    this.#cups = this.#cups.flatMap((one) => (one !== cup ? [one] : rest.length > 0 ? [again] : []));
+    this.#restep();
+  }
+
+  /** Changes what cups are to fill. */
+  #recut(event: Exclude<Acting, { type: 'done' | 'skip' | 'decide' }>): void {
+    const cup = this.#cup(event.cup)!;
+    const layer = this.#layer(cup.layer);
+    if (event.type === 'discard') return this.#throwAway(cup, event.at, event.why);
+    const rest = restOf(cup);
+    if (event.type === 'filler') {
+      const { designId, tag } = this.#plan.filler!;
+      const out = Math.min(event.grams, inCupGrams(cup, layer));
+      cup.poured = [
+        ...cup.poured,
+        this.#piece(cup, { designId, tag, copy: 0, grams: out }, out, out, event.at, false, true),
+      ];
+      return;
+    }
+    const poured = cup.plan.pours.filter((pour) => !rest.includes(pour));
+    if (event.type === 'lower') {
+      const { product } = layer;
+      const lowered = loweredBy(rest, event.mm, surfaceOf(this.#plan), { ...product, density: pouredDensity(product) });
+      const pours = cup.plan.pours.map((pour) =>
+        rest.includes(pour) ? { ...pour, grams: lowered.get(pieceKey(pour)) ?? pour.grams } : pour,
+      );
+      cup.plan = { ...cup.plan, pours };
+      this.#restep();
+      return;
+    }
+    const numbers = this.#cups.filter((one) => one.layer === cup.layer).map(({ number }) => number);
+    const number =
+      Math.max(...numbers, ...this.#thrown.filter((one) => one.layer === cup.layer).map((one) => one.number)) + 1;
+    const [now, later] =
+      event.type === 'leave'
+        ? [
+            rest.filter((pour) => !event.pieces.includes(pieceKey(pour))),
+            rest.filter((pour) => event.pieces.includes(pieceKey(pour))),
+          ]
+        : (({ now: some, later: others }) => [some, others])(
+            sharedOut(inCupGrams(cup, layer), rest, this.#plan.losses),
+          );
+    if (later.length === 0) return;
+    const next = newCup(cup.layer, cupFor(cup.plan, later, number, this.#plan.losses));
+    next.contactAt = this.#contacts.get(attemptKey(next)) ?? null;
+    cup.plan = { ...cup.plan, pours: [...poured, ...now] };
+    this.#cups = this.#cups.flatMap((one) => (one === cup ? [one, next] : [one]));
+    this.#restep();
+  }
+}
+
+/** When the last piece of a layer was poured; null while none is. */
+export function lastPourAt(cups: readonly CupState[], layer: number): number | null {
+  const all = cups.filter((cup) => cup.layer === layer).flatMap(({ poured }) => poured.map(({ at }) => at));
+  return all.length > 0 ? Math.max(...all) : null;
+}
+
+/**
+ * When so many label minutes of cure are over, in a room that changed as it was read: each stretch counts by how much slower the cure
+ * was in it; the last reading goes on.
+ */
+export function cureMoment(
+  from: number,
+  labelMinutes: number,
+  product: RunLayer['product'],
+  wetMm: number,
+  room: RunState['room'],
+): number {
+  const { factor } = CURE_MODELS[product.cureModel];
+  const factorIn = (one: RunState['room'][number]): number =>
+    Math.max(1e-6, factor(product, { temperatureC: one.temperatureC, humidity: Math.min(0.95, one.humidity) }, wetMm));
+  let left = labelMinutes * MINUTE_MS;
+  let at = from;
+  let now = room.findLast((one) => one.at <= from) ?? room[0]!;
+  for (const next of room) {
+    if (next.at <= at) continue;
+    const slow = factorIn(now);
+    const covers = (next.at - at) / slow;
+    if (covers >= left) return at + left * slow;
+    left -= covers;
+    [at, now] = [next.at, next];
+  }
+  return at + left * factorIn(now);
+}
+
+/** The state that events, in their order, make of a plan. */
+export function replay(plan: RunPlan, begunAt: number, events: readonly RunEvent[]): RunState {
+  const book = new RunBook(plan, begunAt);
+  for (const event of events) book.apply(event);
+  return book.state();
+}
+
+export { cupKey };

@@ -1,0 +1,114 @@
+import { pieceKey } from '../bed/pieceRef';
+import { QUICK_STIR_MINUTES, STIR_MINUTES } from '../mixing/potLife';
+import {
+  attemptKey,
+  dropsFor,
+  doseScale,
+  fromBottle,
+  isQuickLayer,
+  targetGrams,
+  type CupState,
+  type Part,
+} from './cupState';
+import type { ReadyItem, RunDose, RunLayer, RunPlan, RunPour } from './schema';
+
+interface Step {
+  id: string;
+  layer: number;
+}
+interface CupStep extends Step {
+  /** The cup by its key. */
+  cup: string;
+}
+
+/** One step at the bench. */
+export type RunStep =
+  | (Step & { kind: 'ready'; item: ReadyItem })
+  | (Step & { kind: 'plants' | 'stock' | 'cover' | 'dams off' | 'end' })
+  | (CupStep & { kind: 'weigh'; part: Part; targetGrams: number; mend: boolean })
+  | (CupStep & { kind: 'dose'; dose: RunDose; grams: number; drops: number })
+  | (CupStep & { kind: 'stir'; minutes: number; quick: boolean })
+  | (CupStep & { kind: 'scrape' | 'clear' | 'left' })
+  | (CupStep & { kind: 'pour'; pour: RunPour })
+  | (Step & { kind: 'lamp'; minutes: number })
+  | (Step & { kind: 'wait'; until: 'recoat' | 'firm' | 'cured' });
+export type StepKindAtBench = RunStep['kind'];
+
+/** Tint is stirred in with its own clock where nothing sets: half a minute. */
+const ONE_PART_STIR_MINUTES = 0.5;
+
+/** The steps of a cup: two parts, one part that is tinted, or straight out of the bottle. Each school has its own. */
+export function cupSteps(cup: CupState, layer: RunLayer): RunStep[] {
+  const own = attemptKey(cup);
+  const at = { layer: layer.number, cup: cup.key };
+  const { parts } = layer.product;
+  const quick = isQuickLayer(layer);
+  const pours = cup.plan.pours.map((pour): RunStep => ({
+    ...at,
+    id: `${own}.pour.${pieceKey(pour)}`,
+    kind: 'pour',
+    pour,
+  }));
+  if (fromBottle(layer, cup.plan)) return pours;
+  const weigh = (part: Part): RunStep => ({
+    ...at,
+    ...{ id: `${own}.${part}`, kind: 'weigh', part, targetGrams: targetGrams(cup, layer, part), mend: false },
+  });
+  const scale = doseScale(cup, layer);
+  const dose = (one: RunDose): RunStep => ({
+    ...at,
+    ...{ id: `${own}.dose.${one.id}`, kind: 'dose', dose: one },
+    grams: one.grams * (one.how === 'stock' || one.how === 'premix' ? 1 : scale),
+    drops: dropsFor(one, scale),
+  });
+  // What brings part A along is weighed with part A, before the parts meet.
+  const withA = cup.plan.doses.filter(({ how }) => how === 'stock' || how === 'premix').map(dose);
+  const after = cup.plan.doses.filter(({ how }) => how === 'drops' || how === 'weight').map(dose);
+  const mends = cup.mends.map(({ part, grams }, i): RunStep => ({
+    ...at,
+    ...{ id: `${own}.mend${i + 1}`, kind: 'weigh', part, targetGrams: grams, mend: true },
+  }));
+  const stir = (minutes: number): RunStep => ({ ...at, id: `${own}.stir`, kind: 'stir', minutes, quick });
+  const plain = (kind: 'scrape' | 'clear' | 'left'): RunStep => ({ ...at, id: `${own}.${kind}`, kind });
+  if (!parts) return [weigh('all'), ...withA, ...after, stir(ONE_PART_STIR_MINUTES), ...pours, plain('left')];
+  return [
+    ...[weigh('A'), ...withA, weigh('B'), ...mends, ...after],
+    stir(quick ? QUICK_STIR_MINUTES : STIR_MINUTES),
+    // Five minutes leave no time for a second cup.
+    ...(quick ? [] : [plain('scrape'), plain('clear')]),
+    ...pours,
+    plain('left'),
+  ];
+}
+
+/** All steps of a run, in their order, as its cups stand. */
+export function runSteps(plan: RunPlan, cups: readonly CupState[]): RunStep[] {
+  const steps: RunStep[] = [];
+  plan.layers.forEach((layer, i) => {
+    const own = `L${layer.number}`;
+    const plain = (kind: 'plants' | 'stock' | 'cover'): RunStep => ({
+      id: `${own}.${kind}`,
+      layer: layer.number,
+      kind,
+    });
+    if (i === 0)
+      for (const item of plan.ready) steps.push({ id: `ready.${item.id}`, layer: layer.number, kind: 'ready', item });
+    if (layer.plantsBefore) steps.push(plain('plants'));
+    if (layer.stock) steps.push(plain('stock'));
+    for (const cup of cups) if (cup.layer === layer.number) steps.push(...cupSteps(cup, layer));
+    const { cureModel, demouldMinutes } = layer.product;
+    if (cureModel === 'lamp')
+      steps.push({ id: `${own}.lamp`, layer: layer.number, kind: 'lamp', minutes: demouldMinutes });
+    else steps.push(plain('cover'));
+    if (i < plan.layers.length - 1)
+      steps.push({ id: `${own}.recoat`, layer: layer.number, kind: 'wait', until: 'recoat' });
+  });
+  const last = plan.layers.at(-1)?.number ?? 1;
+  if (plan.dammed || plan.moulded)
+    steps.push(
+      { id: 'firm', layer: last, kind: 'wait', until: 'firm' },
+      { id: 'dams off', layer: last, kind: 'dams off' },
+    );
+  steps.push({ id: 'cured', layer: last, kind: 'wait', until: 'cured' }, { id: 'end', layer: last, kind: 'end' });
+  return steps;
+}

@@ -1,0 +1,187 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import type { RunSummary } from '@/core/run/views';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { Held } from '@/ui/held/Held';
+import { Toggles } from '@/ui/controls/Toggles';
+import { BatchList } from '../desk/BatchList';
+import { useDesk } from '../desk/DeskContext';
+import { useBatch, type ServedBatch } from '../desk/useBatch';
+import { clockDigits, wallWords } from './run/clockWords';
+import styles from './BenchStage.module.css';
+
+interface BenchStageProps {
+  served: ServedBatch | null;
+  runs: RunSummary[];
+  serverNow: number;
+}
+
+const SPEEDS = [
+  { value: '1' as const, label: 'as it is' },
+  { value: '4' as const, label: '4 × faster' },
+  { value: '10' as const, label: '10 × faster' },
+];
+
+/** Bench: begin a batch live, go on with one that is under way, or practise it first. */
+export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
+  const { desk } = useDesk();
+  const { batch, plan, request, choose } = useBatch(served);
+  const router = useRouter();
+  const [speed, setSpeed] = useState<(typeof SPEEDS)[number]['value']>('4');
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const { units } = desk.shelf.settings.data;
+  const open = runs.filter(({ overAt }) => overAt === null);
+  const over = runs.filter(({ overAt }) => overAt !== null);
+  const own = open.find(({ batchId, practiceSpeed }) => batchId === batch?.id && practiceSpeed === null);
+  const begin = async (practice: boolean): Promise<void> => {
+    if (!batch) return;
+    setBusy(true);
+    setTrouble(null);
+    try {
+      const response = await fetch('/api/runs', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          batchId: batch.id,
+          ...(practice && { practice: { speed: Number(speed), seed: Math.floor(performance.now() * 10) % 100_000 } }),
+        }),
+      });
+      const body = (await response.json()) as { id?: string; message?: string };
+      if (response.ok && body.id) return router.push(`/run/${body.id}`);
+      setTrouble(body.message ?? 'The run could not be begun.');
+    } catch {
+      setTrouble('Aguada does not answer. Try again.');
+    }
+    setBusy(false);
+  };
+  const left = plan?.layers.filter(({ cure }) => !cure.poured) ?? [];
+  const stop = plan?.problems.find(({ severity }) => severity === 'stop');
+  return (
+    <div className={styles.stage}>
+      <BatchList chosen={batch} choose={choose} />
+      <div className={styles.bench}>
+        {open.length > 0 && (
+          <section aria-label="Under way">
+            <h2 className={styles.heading}>Under way</h2>
+            <ul className={styles.runs}>
+              {open.map((run) => (
+                <RunLine key={run.id} run={run} serverNow={serverNow} />
+              ))}
+            </ul>
+          </section>
+        )}
+        {!batch && (
+          <p className={styles.teach}>
+            At the bench one step at a time is shown, large enough to read from a metre away: what to weigh, when to
+            stop, which piece is next, which clock runs. Plan a batch first; then begin it here.
+          </p>
+        )}
+        {batch && request && !plan && <Held label="Working out the cups" />}
+        {batch && plan && (
+          <section aria-label="Begin">
+            <h2 className={styles.title}>{batch.data.name}</h2>
+            {left.length === 0 ? (
+              <p className={styles.teach}>Every layer of it is poured. What happened is in the log.</p>
+            ) : (
+              <>
+                <ol className={styles.layers}>
+                  {left.map((layer) => (
+                    <li key={layer.number}>
+                      <b>Layer {layer.number}</b>
+                      <span>
+                        {layer.cups.length} {layer.cups.length === 1 ? 'cup' : 'cups'},{' '}
+                        {formatMeasure(layer.mixGrams, 'mass', units)} into{' '}
+                        {layer.cups.reduce((sum, { pours }) => sum + pours.length, 0)} pieces
+                      </span>
+                    </li>
+                  ))}
+                </ol>
+                {stop && !own && (
+                  <p role="alert" className={styles.stop}>
+                    {stop.message}
+                  </p>
+                )}
+                <div className={styles.begin}>
+                  {own ? (
+                    <Button variant="contained" size="large" component={Link} href={`/run/${own.id}`}>
+                      Go on with it
+                    </Button>
+                  ) : (
+                    <Button
+                      variant="contained"
+                      size="large"
+                      disabled={busy || stop !== undefined}
+                      onClick={() => void begin(false)}
+                    >
+                      Begin the run
+                    </Button>
+                  )}
+                  <span className={styles.practise}>
+                    <Button size="large" disabled={busy || stop !== undefined} onClick={() => void begin(true)}>
+                      Practise it
+                    </Button>
+                    <Toggles label="How fast practice goes" value={speed} choices={SPEEDS} onChoose={setSpeed} />
+                  </span>
+                </div>
+                <p className={styles.soft}>
+                  Practice runs on a simulated scale with a slip or two thrown in; nothing leaves the shelf, nothing
+                  goes into the log. A tablet beside the scale shows the same run: pair it on{' '}
+                  <Link href="/shelf#devices">Shelf, Devices</Link>.
+                </p>
+              </>
+            )}
+            {trouble && (
+              <p role="alert" className={styles.stop}>
+                {trouble}
+              </p>
+            )}
+          </section>
+        )}
+        {over.length > 0 && (
+          <section aria-label="Before">
+            <h2 className={styles.heading}>Before</h2>
+            <ul className={styles.runs}>
+              {over.slice(0, 8).map((run) => (
+                <RunLine key={run.id} run={run} serverNow={serverNow} />
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const TICK_MS = 1000;
+
+function RunLine({ run, serverNow }: { run: RunSummary; serverNow: number }) {
+  const [now, setNow] = useState(serverNow);
+  const live = run.overAt === null && run.clocks.length > 0;
+  useEffect(() => {
+    if (!live) return;
+    const ahead = serverNow - performance.now();
+    const timer = setInterval(() => setNow(performance.now() + ahead), TICK_MS);
+    return () => clearInterval(timer);
+  }, [live, serverNow]);
+  const [clock] = run.clocks;
+  const due = clock ? (clock.snoozedTo ?? clock.due) : null;
+  return (
+    <li>
+      <Link href={`/run/${run.id}`} className={styles.run}>
+        <b>{run.name}</b>
+        {run.practiceSpeed !== null && <i>practice</i>}
+      </Link>
+      <span>{run.next}</span>
+      <span className={styles.when} suppressHydrationWarning>
+        {due !== null && run.overAt === null
+          ? `${clock!.kind} ${due - now < 3_600_000 ? clockDigits(due - now) : wallWords(due, now)}`
+          : wallWords(run.overAt ?? run.begunAt, now)}
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,130 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import { useEffect } from 'react';
+import { layerOf, type RunState } from '@/core/run/replay';
+import { cupOf } from '@/core/run/say';
+import type { RunStep } from '@/core/run/steps';
+import type { RunView } from '@/core/run/views';
+import { weighMend } from '@/core/run/weighMend';
+import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
+import type { Press } from './runLink';
+import styles from './RunScreen.module.css';
+
+interface DecisionProps {
+  state: RunState;
+  view: RunView;
+  step: RunStep;
+  send: (press: Press) => boolean;
+}
+
+/** A weighing that is off: what mends it, what that does to the cup, and what it costs to begin again. Space bar takes the mend. */
+export function Decision({ state, view, step, send }: DecisionProps) {
+  const { units } = view;
+  const pending = state.pending!;
+  const decide = (choice: 'accept' | 'mend' | 'discard' | 'more'): void =>
+    void send({ type: 'decide', step: step.id, choice });
+  const under = pending.verdict !== 'over';
+  const cup = cupOf(state, step);
+  const mends = !under && step.kind === 'weigh' && cup !== null && layerOf(state, cup.layer).product.parts !== null;
+  const first = under ? 'more' : mends ? 'mend' : 'accept';
+  useEffect(() => {
+    const down = (event: KeyboardEvent): void => {
+      if (event.key !== ' ' || event.repeat || event.target instanceof HTMLInputElement) return;
+      if (document.querySelector('[role="dialog"]')) return;
+      event.preventDefault();
+      send({ type: 'decide', step: step.id, choice: first });
+    };
+    document.addEventListener('keydown', down);
+    return () => document.removeEventListener('keydown', down);
+  }, [send, step.id, first]);
+  if (step.kind !== 'weigh' || !cup) return null;
+  const layer = layerOf(state, cup.layer);
+  const grams = (value: number): string => formatMeasure(value, 'mass', units);
+  const off = pending.grams - step.targetGrams;
+  if (under)
+    return (
+      <section className={styles.decision} aria-label="Too little">
+        <h2>
+          {grams(-off)} short of {grams(step.targetGrams)}
+        </h2>
+        <div className={styles.decide}>
+          <Big main onClick={() => decide('more')} words="Pour more" under="space bar" />
+          <Big onClick={() => decide('accept')} words="Leave it so" under="the ratio is off by that" />
+        </div>
+      </section>
+    );
+  const own = { ...cup.weighed, [step.part]: cup.weighed[step.part] + pending.grams };
+  const colour = cup.plan.doses.flatMap(({ colours }) => colours).reduce((sum, one) => sum + one.grams, 0);
+  const mend = weighMend({
+    ...{ product: layer.product, part: step.part, plannedGrams: cup.plan.mixGrams },
+    ...{ aGrams: own.A + cup.resinGrams + own.all, bGrams: own.B },
+    pourGrams: cup.plan.pours.reduce((sum, pour) => sum + pour.grams, 0),
+    ...{ cupGrams: state.plan.cupGrams, roomC: state.room.at(-1)!.temperatureC, colourGrams: colour },
+    colourCost: cup.doses.reduce((sum, dose) => {
+      const plan = cup.plan.doses.find(({ id }) => id === dose.id);
+      return sum + dose.grams * (plan?.pricePerGram ?? 0);
+    }, 0),
+  });
+  const effects = [
+    `${grams(mend.newTotalGrams)} in all`,
+    colour > 0 ? `tint for that comes along` : '',
+    mend.fitsCup ? 'fits the cup' : `more than the cup takes, ${grams(state.plan.cupGrams)}`,
+    layer.product.parts
+      ? `pot life ${formatMinutes(mend.potLifeMinutes)}${mend.fitsPotLife ? '' : ': too short for all of it'}`
+      : '',
+  ].filter(Boolean);
+  return (
+    <section className={styles.decision} aria-label="Over-poured">
+      <h2>
+        {grams(off)} over {grams(step.targetGrams)}
+      </h2>
+      <div className={styles.decide}>
+        {mends && (
+          <Big
+            main
+            onClick={() => decide('mend')}
+            words={
+              step.part === 'A' && !step.mend
+                ? `Mend: part B becomes ${grams(mend.addGrams)}`
+                : `Mend: add ${grams(mend.addGrams)} of part ${mend.addPart}`
+            }
+            under={effects.join(' · ')}
+          />
+        )}
+        <Big
+          main={!mends}
+          onClick={() => decide('accept')}
+          words="Leave it so"
+          under={mends ? `ratio off by ${ratioOff(off, step.targetGrams)}` : effects[0]!}
+        />
+        <Big
+          onClick={() => decide('discard')}
+          words="Throw the cup away"
+          under={`costs ${formatMoney(mend.discardCost, units)}`}
+        />
+      </div>
+    </section>
+  );
+}
+
+const ratioOff = (off: number, target: number): string => `${((100 * off) / target).toFixed(1)} %`;
+
+function Big({
+  words,
+  under,
+  onClick,
+  main = false,
+}: {
+  words: string;
+  under: string;
+  onClick: () => void;
+  main?: boolean;
+}) {
+  return (
+    <Button variant={main ? 'contained' : 'outlined'} className={styles.bigChoice ?? ''} onClick={onClick}>
+      <b>{words}</b>
+      <span>{under}</span>
+    </Button>
+  );
+}

@@ -1,0 +1,232 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { cupLife, fromBottle, partMl } from '@/core/run/cupState';
+import { layerOf, type RunState } from '@/core/run/replay';
+import { cupOf, onScale, type StepWords } from '@/core/run/say';
+import { toleranceGrams, weighVerdict } from '@/core/run/weighMend';
+import type { RunStep } from '@/core/run/steps';
+import type { RunView } from '@/core/run/views';
+import { measureText, formatMeasure } from '@/core/units/formatMeasure';
+import { parseMeasure } from '@/core/units/parseMeasure';
+import { preferredUnit } from '@/core/units/formatMeasure';
+import { clockDigits } from './clockWords';
+import { Pouring } from './Pouring';
+import { StepPicture } from './StepPicture';
+import { useScaleNow, useScaleTrouble, type ScaleSource, type ScaleWatch } from './useScale';
+import styles from './RunScreen.module.css';
+
+interface FigureProps {
+  state: RunState;
+  view: RunView;
+  step: RunStep;
+  words: StepWords;
+  watch: ScaleWatch;
+  source: ScaleSource;
+  onPiece: boolean;
+  setOnPiece: (onPiece: boolean) => void;
+  now: number;
+  typed: (grams: number) => void;
+}
+
+/** The figure of a step, its clock, and its picture. */
+export function Figure({ state, view, step, words, watch, source, onPiece, setOnPiece, now, typed }: FigureProps) {
+  const reading = useScaleNow(watch);
+  const trouble = useScaleTrouble(watch);
+  const scale = onScale(state, step, onPiece);
+  const volume = state.plan.by === 'volume';
+  const live = source !== 'none' && !volume && scale !== null ? (reading?.grams ?? null) : null;
+  const bigClock = clockOf(state, step, now);
+  const { units } = view;
+  const target = scale ? formatMeasure(scale.stopGrams, 'mass', units) : '';
+  const cup = cupOf(state, step);
+  return (
+    <>
+      <div className={styles.top}>
+        <div className={styles.title}>
+          <h1>{words.title}</h1>
+          <p>{words.under}</p>
+          {words.caution && <p className={styles.caution}>{words.caution}</p>}
+        </div>
+        {bigClock && (
+          <div className={styles.clock} data-late={bigClock.late}>
+            <b role="timer">{bigClock.digits}</b>
+            <span>{bigClock.words}</span>
+          </div>
+        )}
+      </div>
+      {step.kind === 'dose' && step.dose.how === 'drops' && (
+        <BigFigure
+          digits={`${state.drops}`}
+          unit={`of ${step.drops}`}
+          under={state.drops < step.drops ? 'one press, one drop' : 'that is all of it'}
+        />
+      )}
+      {scale && !volume && step.kind !== 'left' && (
+        <BigFigure
+          {...(live !== null ? figureOf(live, units) : figureOf(scale.stopGrams, units))}
+          moving={live !== null && reading !== null && !reading.still}
+          under={underFigure(state, step, live, scale, units)}
+          verdict={live === null || step.kind !== 'weigh' ? null : weighWord(state, step, live - scale.startGrams)}
+        />
+      )}
+      {scale && volume && step.kind === 'weigh' && cup && (
+        <BigFigure
+          {...mlFigure(partMl(step.targetGrams, layerOf(state, step.layer), step.part), units)}
+          under="to the mark"
+        />
+      )}
+      {step.kind === 'left' && cup && (
+        <BigFigure
+          {...figureOf(live ?? scale!.startGrams, units)}
+          under={live !== null ? 'still in the cup, on the scale' : 'should be left in the cup'}
+        />
+      )}
+      {scale && <StepPicture state={state} step={step} scale={scale} grams={live} target={target} />}
+      {trouble && source !== 'none' && (
+        <p role="alert" className={styles.said}>
+          {trouble}
+        </p>
+      )}
+      {scale && (
+        <div className={styles.tools}>
+          {source === 'simulated' && !volume && <Pouring {...{ state, step, watch, onPiece }} />}
+          {step.kind === 'pour' && cup && !fromBottle(layerOf(state, cup.layer), cup.plan) && !volume && (
+            <Button className={styles.tool ?? ''} aria-pressed={onPiece} onClick={() => setOnPiece(!onPiece)}>
+              {onPiece ? 'Piece is on the scale' : 'Cup is on the scale'}
+            </Button>
+          )}
+          {!volume && <TypeReading key={step.id} units={units} typed={typed} falls={scale.falls} />}
+        </div>
+      )}
+    </>
+  );
+}
+
+const figureOf = (grams: number, units: RunView['units']): { digits: string; unit: string } =>
+  measureText(grams, 'mass', units);
+const mlFigure = (ml: number, units: RunView['units']): { digits: string; unit: string } =>
+  measureText(ml, 'volume', units);
+
+function BigFigure({
+  digits,
+  unit,
+  under,
+  moving = false,
+  verdict = null,
+}: {
+  digits: string;
+  unit: string;
+  under: string;
+  moving?: boolean;
+  verdict?: string | null;
+}) {
+  return (
+    <div className={styles.figure} data-verdict={verdict ?? ''}>
+      <p className={styles.digits} data-moving={moving}>
+        {digits}
+        <i>{unit}</i>
+      </p>
+      <p className={styles.under}>
+        {verdict && <b>{verdict} · </b>}
+        {under}
+      </p>
+    </div>
+  );
+}
+
+const WORDS = { under: 'pour on', slow: 'slowly now', right: 'stop: right', over: 'over' } as const;
+const weighWord = (state: RunState, step: Extract<RunStep, { kind: 'weigh' }>, grams: number): string =>
+  WORDS[weighVerdict(grams, step.targetGrams, toleranceGrams(step.targetGrams, state.plan.scaleStepGrams))];
+
+function underFigure(
+  state: RunState,
+  step: RunStep,
+  live: number | null,
+  scale: NonNullable<ReturnType<typeof onScale>>,
+  units: RunView['units'],
+): string {
+  const grams = (value: number): string => formatMeasure(value, 'mass', units);
+  if (live === null)
+    return scale.falls ? 'the cup falls to this' : scale.startGrams > 0 ? 'in the cup altogether' : 'stop here';
+  const left = scale.falls ? live - scale.stopGrams : scale.stopGrams - live;
+  const way = left >= 0 ? `${grams(left)} to go` : `${grams(-left)} over`;
+  return `${scale.falls ? 'cup falls to' : 'stop at'} ${grams(scale.stopGrams)} · ${way}`;
+}
+
+/** The clock that a step stands under: the pot life of its cup, or what it waits for itself. */
+function clockOf(state: RunState, step: RunStep, now: number): { digits: string; words: string; late: boolean } | null {
+  if (step.kind === 'stir' || step.kind === 'lamp') {
+    const left = state.since + step.minutes * 60_000 - now;
+    return {
+      digits: clockDigits(left),
+      words: left > 0 ? (step.kind === 'stir' ? 'stir on' : 'under the lamp') : 'long enough',
+      late: false,
+    };
+  }
+  const cup = cupOf(state, step);
+  if (!cup || cup.contactAt === null) return null;
+  const life = cupLife(cup, layerOf(state, cup.layer), state.room.at(-1)!.temperatureC);
+  if (!life) return null;
+  const by = cup.contactAt + life.byMinutes * 60_000 - now;
+  if (by > 0) return { digits: clockDigits(by), words: 'until it should be poured', late: by < 120_000 };
+  return {
+    digits: clockDigits(cup.contactAt + life.lifeMinutes * 60_000 - now),
+    words: 'until this cup sets up',
+    late: true,
+  };
+}
+
+/** What the scale shows, typed in by who reads it. */
+function TypeReading({
+  units,
+  typed,
+  falls,
+}: {
+  units: RunView['units'];
+  typed: (grams: number) => void;
+  falls: boolean;
+}) {
+  const [open, setOpen] = useState(false);
+  const [text, setText] = useState('');
+  const [error, setError] = useState<string | null>(null);
+  const { symbol } = preferredUnit('mass', units);
+  if (!open)
+    return (
+      <Button className={styles.tool ?? ''} onClick={() => setOpen(true)}>
+        Type what it shows
+      </Button>
+    );
+  const enter = (): void => {
+    const read = parseMeasure(text, 'mass', preferredUnit('mass', units));
+    if (!read.ok) return setError(read.message);
+    if (read.value < 0 || read.value > 100_000) return setError('Nothing weighs that much');
+    typed(read.value);
+  };
+  return (
+    <form
+      className={styles.typing}
+      onSubmit={(event) => {
+        event.preventDefault();
+        enter();
+      }}
+    >
+      <TextField
+        autoFocus
+        label={`The scale ${falls ? 'falls to' : 'shows'}, ${symbol}`}
+        value={text}
+        error={error !== null}
+        helperText={error}
+        autoComplete="off"
+        onChange={(event) => (setText(event.target.value), setError(null))}
+        onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
+        slotProps={{ htmlInput: { inputMode: 'decimal', className: styles.bigInput } }}
+      />
+      <Button type="submit" variant="contained" className={styles.tool ?? ''}>
+        Take it
+      </Button>
+    </form>
+  );
+}

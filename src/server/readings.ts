@@ -1,0 +1,128 @@
+import { existsSync, openSync, readSync, closeSync, statSync, watchFile } from 'node:fs';
+import { isRoom, ReadingLines, type Reading } from '@/core/formats/readingLine';
+import type { DayConditions } from '@/core/schedule/conditions';
+import { daysOfReadings } from '@/core/schedule/roomDays';
+import { addRoomReading, lastRoomReading, openRuns, roomReadingsSince } from '@/db/runs';
+import { onTheWall } from './clock';
+import { whenFree, withData } from './data';
+import { tell } from './live';
+import { answer, RequestError } from './respond';
+import { verdictOnWriting } from './door/gate';
+import { takeEvents } from './runs';
+import { runMoment } from '@/core/run/views';
+
+/** What instruments said last: kept across hot reloads, and one for all routes. */
+interface Heard {
+  lines: ReadingLines;
+  latest: Partial<Record<Reading['device'], Reading>>;
+  watching: boolean;
+}
+const kept = globalThis as { aguadaReadings?: Heard };
+const heard = (): Heard => (kept.aguadaReadings ??= { lines: new ReadingLines(), latest: {}, watching: false });
+
+const MOST_LINES = 200;
+const MOST_BYTES = 100_000;
+/** The room is written down when it has changed by so much, or after so long. */
+const ROOM_STEP_C = 0.3;
+const ROOM_EVERY_MS = 15 * 60_000;
+
+/** What one line came to. */
+export interface TakenLine {
+  ok: boolean;
+  trouble: string | null;
+}
+
+/** Takes lines of instruments: tells the windows, writes the room down, lets what is curing know. */
+export async function takeLines(lines: readonly unknown[], from: string, now = Date.now()): Promise<TakenLine[]> {
+  const taken: TakenLine[] = [];
+  for (const line of lines.slice(0, MOST_LINES)) {
+    const { reading, trouble } = heard().lines.read(line, now);
+    taken.push({ ok: reading !== null, trouble });
+    if (!reading) {
+      tell({ type: 'trouble', trouble: trouble ?? 'A reading cannot be read.', from });
+      continue;
+    }
+    heard().latest[reading.device] = reading;
+    tell({ type: 'reading', reading, from, trouble });
+    if (reading.device === 'room' && isRoom(reading)) await noteRoom(reading, now);
+  }
+  return taken;
+}
+
+async function noteRoom({ temperatureC, humidity }: Extract<Reading, { device: 'room' }>, now: number): Promise<void> {
+  const last = withData(lastRoomReading);
+  const changed = !last || Math.abs(last.temperatureC - temperatureC) >= ROOM_STEP_C || now - last.at >= ROOM_EVERY_MS;
+  if (!changed) return;
+  await whenFree((db) => addRoomReading(db, { wallAt: onTheWall(new Date(now)), at: now, temperatureC, humidity }));
+  // What is curing cures by the room as it is read; practice has a room of its own.
+  for (const run of withData(openRuns))
+    if (run.practiceSpeed === null)
+      await takeEvents(run.id, [
+        {
+          id: `room-${now}-${run.id.slice(0, 8)}`,
+          at: runMoment(run, now),
+          by: 'sensor',
+          type: 'room',
+          temperatureC,
+          humidity,
+        },
+      ]);
+}
+
+/** Days on which the room was read, for the calendar: measured beats typed. */
+export const measuredDays = (since: string): DayConditions[] =>
+  daysOfReadings(withData((db) => roomReadingsSince(db, since)));
+
+/** Lines as an instrument sends them: one object, a list of them, or one a line. */
+function linesOf(text: string): unknown[] {
+  try {
+    const json: unknown = JSON.parse(text);
+    return Array.isArray(json) ? json : [json];
+  } catch {
+    return text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  }
+}
+
+/** The open protocol: readings posted by whatever measures. Answers what came of each line. */
+export const readingsAnswer = (request: Request): Promise<Response> =>
+  answer(async () => {
+    const refused = verdictOnWriting(
+      '/api/readings',
+      request.headers.get('host') ?? '',
+      Object.fromEntries(request.headers),
+    );
+    if (refused) throw new RequestError(refused.status, refused.message);
+    const text = await request.text();
+    if (text.length > MOST_BYTES) throw new RequestError(413, 'That is too large.');
+    const lines = linesOf(text);
+    if (lines.length === 0) throw new RequestError(400, 'Send one reading a line.');
+    return { taken: await takeLines(lines, (request.headers.get('x-window') ?? 'instrument').slice(0, 40)) };
+  });
+
+export const latestAnswer = (): Promise<Response> => answer(() => ({ latest: heard().latest }));
+
+const LOOK_MS = 200;
+
+/** Follows the file of readings that `AGUADA_READINGS` names, if one is named: what is added to it is taken. */
+export function watchReadings(): void {
+  const path = process.env['AGUADA_READINGS'];
+  if (!path || heard().watching) return;
+  heard().watching = true;
+  let place = existsSync(path) ? statSync(path).size : 0;
+  let rest = '';
+  watchFile(path, { interval: LOOK_MS }, ({ size }) => {
+    // A file that was begun anew is read from its beginning.
+    if (size < place) [place, rest] = [0, ''];
+    if (size === place) return;
+    const buffer = Buffer.alloc(Math.min(size - place, MOST_BYTES));
+    const file = openSync(path, 'r');
+    try {
+      place += readSync(file, buffer, 0, buffer.length, place);
+    } finally {
+      closeSync(file);
+    }
+    const lines = (rest + buffer.toString('utf8')).split(/\r?\n/);
+    rest = lines.pop() ?? '';
+    void takeLines(lines.filter(Boolean), 'file').catch(() => undefined);
+  });
+}

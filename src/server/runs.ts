@@ -1,0 +1,252 @@
+import { z } from 'zod';
+import { buildRun } from '@/core/run/buildRun';
+import { clocksOf } from '@/core/run/clocks';
+import { RunBook, type RunState } from '@/core/run/replay';
+import { stepWords } from '@/core/run/say';
+import { runEventsSchema, type RunEvent } from '@/core/run/schema';
+import { runMoment, type RunRow, type RunSummary, type RunView } from '@/core/run/views';
+import { batchFacts } from '@/core/schedule/facts';
+import { batchRequest } from '@/core/records/buildRequest';
+import type { PlanRequest } from '@/core/plan';
+import { getBatch, keepPlan } from '@/db/batches';
+import type { Database } from '@/db/dataFile';
+import { getDocument } from '@/db/documents';
+import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
+import { EditRefusedError } from '@/db/journal';
+import {
+  addRun,
+  appendEvents,
+  endRun,
+  eventsOf,
+  getRun,
+  lastRoomReading,
+  openRuns,
+  runOfBatch,
+  runsOfSet,
+  type StoredRun,
+} from '@/db/runs';
+import { wallClockNow } from './clock';
+import { whenFree, withData } from './data';
+import { amountsOf, stripOf } from './figures';
+import { FieldProblem } from './fieldProblem';
+import { layersToLog, logLayers } from './logLayers';
+import { listenAnswer, tell } from './live';
+import { planToPour } from './planToPour';
+import { answer, ownJson, RequestError } from './respond';
+import { deskView } from './views';
+
+const beginSchema = z.object({
+  batchId: z.string().min(1).max(40),
+  /** Practice, so many times faster than real; in earnest when it is not said. */
+  practice: z
+    .object({ speed: z.union([z.literal(1), z.literal(4), z.literal(10)]), seed: z.number().int() })
+    .optional(),
+});
+
+/** Begins a run of a batch, or leads to the one that it is in. */
+export const beginAnswer = (request: Request): Promise<Response> =>
+  answer(async () => {
+    const { batchId, practice } = beginSchema.parse(await ownJson(request));
+    return { id: await beginRun(batchId, practice ?? null) };
+  });
+
+export async function beginRun(batchId: string, practice: { speed: number; seed: number } | null): Promise<string> {
+  const known = withData((db) => runOfBatch(db, batchId));
+  if (known && !practice) return known.id;
+  const { setId, row, amounts: planned, poured, kept } = await planToPour(batchId);
+  const stop = planned.amounts.problems.find(({ severity }) => severity === 'stop');
+  if (stop && kept === null) throw new FieldProblem(['batchId'], stop.message);
+  const request: PlanRequest = {
+    ...planned.request,
+    poured: practice ? [] : poured.map(({ layer, pouredAt }) => ({ layer, at: pouredAt })),
+  };
+  if (request.poured.length >= planned.amounts.layers.length)
+    throw new FieldProblem(['batchId'], `All layers of ${row.data.name} are poured.`);
+  const settings = withData((db) => getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS);
+  const now = Date.now();
+  const room = withData(lastRoomReading);
+  const plan = buildRun({
+    ...{ name: row.data.name, request, amounts: planned.amounts, by: settings.measureBy },
+    facts: batchFacts(request, planned.amounts),
+    filler: await fillerFor(setId, row.data.own?.fillerId ?? null),
+    cuts: await cutsOf(setId),
+  });
+  const run: StoredRun = {
+    ...{ id: crypto.randomUUID(), setId, batchId, name: row.data.name, begunAt: now, overAt: null },
+    practiceSpeed: practice?.speed ?? null,
+    seed: practice?.seed ?? 0,
+    plan: room && now - room.at < ROOM_FRESH_MS ? { ...plan, roomC: room.temperatureC } : plan,
+  };
+  return whenFree((db) =>
+    db.transaction(
+      () => {
+        const other = practice ? null : runOfBatch(db, batchId);
+        if (other) return other.id;
+        // What is poured by is kept as it is now: the set may be changed while it runs.
+        if (!practice && kept === null) keepPlan(db, batchId, planned, wallClockNow());
+        addRun(db, run);
+        return run.id;
+      },
+      { behavior: 'immediate' },
+    ),
+  );
+}
+
+/** A reading of the room that is older says nothing of now. */
+const ROOM_FRESH_MS = 30 * 60_000;
+
+/** The pieces of a set cut open across their deepest place. */
+async function cutsOf(setId: string): Promise<NonNullable<Parameters<typeof buildRun>[0]['cuts']>> {
+  const desk = deskView(setId);
+  const strip = desk ? await stripOf(desk, { cut: 'deepest', samples: 49 }) : [];
+  return new Map(strip.map(({ id, profile }) => [id, { lengthMm: profile.lengthMm, heightMm: [...profile.heightMm] }]));
+}
+
+/** What the piece takes that leftovers are kept for. */
+async function fillerFor(setId: string, designId: string | null): Promise<ReturnType<typeof buildRun>['filler']> {
+  const desk = designId === null ? null : deskView(setId);
+  const design = desk?.designs.find(({ id }) => id === designId)?.data;
+  if (!desk || !design || designId === null) return null;
+  const batch = { name: 'Filler', items: [{ designId, copies: 1 }], pourAt: desk.now, benchWindows: null };
+  const request = batchRequest(desk, batch, { kept: null, pours: [] });
+  if (!request) return null;
+  const amounts = await amountsOf(request);
+  return { designId, tag: design.tag, grams: amounts.pieces[0]?.pouredGrams ?? 0 };
+}
+
+/** Books of runs as far as they were read, so that a press does not read the whole run again. */
+const books = new Map<string, { book: RunBook; seq: number }>();
+const MOST_BOOKS = 12;
+
+/** A run's book up to its last event. */
+function bookOf(db: Database, run: StoredRun): { book: RunBook; seq: number } {
+  const known = books.get(run.id) ?? { book: new RunBook(run.plan, runMoment(run, run.begunAt)), seq: 0 };
+  for (const { seq, event } of eventsOf(db, run.id, known.seq)) {
+    known.book.apply(event);
+    known.seq = seq;
+  }
+  books.delete(run.id);
+  books.set(run.id, known);
+  if (books.size > MOST_BOOKS) books.delete(books.keys().next().value!);
+  return known;
+}
+
+/** Takes presses of a window: each once, in order, with what they write into the log, all in one transaction. */
+export async function takeEvents(
+  runId: string,
+  events: readonly RunEvent[],
+): Promise<{ seq: number; event: RunEvent }[]> {
+  const taken = await whenFree((db) => {
+    try {
+      return db.transaction(
+        () => {
+          const run = getRun(db, runId);
+          if (!run) throw new EditRefusedError('missing', 'This run is no longer there.');
+          const known = bookOf(db, run);
+          const latest = runMoment(run, Date.now()) + 2000;
+          const placed = events.map((event) => ({ ...event, at: Math.min(latest, Math.max(run.begunAt, event.at)) }));
+          const before = layersToLog(known.book.state());
+          const added = appendEvents(db, runId, placed);
+          for (const { seq, event } of added) {
+            known.book.apply(event);
+            known.seq = seq;
+          }
+          const state = known.book.state();
+          if (run.practiceSpeed === null && added.length > 0) logLayers(db, run, state, before, wallClockNow());
+          if (state.over && run.overAt === null) endRun(db, runId, Date.now());
+          return added;
+        },
+        { behavior: 'immediate' },
+      );
+    } catch (error) {
+      // What was rolled back must not stay in the book.
+      books.delete(runId);
+      throw error;
+    }
+  });
+  if (taken.length > 0) {
+    tell({ type: 'events', runId, events: taken, serverNow: Date.now() });
+    tellRuns();
+  }
+  return taken;
+}
+
+export const eventsAnswer = (runId: string, request: Request): Promise<Response> =>
+  answer(async () => {
+    const events = runEventsSchema.parse(await ownJson(request));
+    const taken = await takeEvents(runId, events);
+    return { taken, serverNow: Date.now() };
+  });
+
+function summaryOf(db: Database, row: RunRow): RunSummary[] {
+  const run = getRun(db, row.id);
+  if (!run) return [];
+  const state = bookOf(db, run).book.state();
+  return [{ ...row, next: nextWords(state), clocks: clocksOf(state).map(slimClock(row)) }];
+}
+
+/** The clocks of practice run faster: others are told real moments. */
+const slimClock =
+  (run: RunRow) =>
+  ({
+    id,
+    name,
+    words,
+    due,
+    snoozedTo,
+    kind,
+    answers,
+  }: ReturnType<typeof clocksOf>[number]): RunSummary['clocks'][number] => {
+    const real = (at: number): number => Math.round(run.begunAt + (at - run.begunAt) / (run.practiceSpeed ?? 1));
+    return { id, name, words, kind, answers, due: real(due), snoozedTo: snoozedTo === null ? null : real(snoozedTo) };
+  };
+
+const nextWords = (state: RunState): string => {
+  if (!state.current) return state.over?.how === 'given up' ? 'given up' : 'finished';
+  const { where, title } = stepWords(state, state.current);
+  return where ? `${title}, ${where}` : title;
+};
+
+/** Runs that are under way, with what is next in each. */
+export const openSummaries = (): RunSummary[] => withData((db) => openRuns(db).flatMap((row) => summaryOf(db, row)));
+
+function tellRuns(): void {
+  tell({ type: 'runs', runs: openSummaries(), serverNow: Date.now() });
+}
+
+/** The runs of a set, for its page: those under way first. */
+export const setRuns = (setId: string): RunSummary[] =>
+  withData((db) => runsOfSet(db, setId).flatMap((row) => summaryOf(db, row)));
+
+/** A run with everything that a window needs; null when there is none. */
+export function runView(runId: string): RunView | null {
+  return withData((db) => {
+    const run = getRun(db, runId);
+    if (!run) return null;
+    const { plan, ...row } = run;
+    const settings = getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS;
+    return {
+      ...{ run: row, plan, events: eventsOf(db, runId), serverNow: Date.now() },
+      ...{ units: settings.units, measureBy: settings.measureBy },
+      notice:
+        run.practiceSpeed === null && getBatch(db, run.batchId) === null
+          ? 'The batch was removed meanwhile. The run goes on; what it took still leaves the bottles, the log has no place for it.'
+          : null,
+      others: openRuns(db)
+        .filter(({ id }) => id !== runId)
+        .flatMap((other) => summaryOf(db, other)),
+    };
+  });
+}
+
+export const runAnswer = (runId: string): Promise<Response> =>
+  answer(() => {
+    const view = runView(runId);
+    if (!view) throw new RequestError(404, 'This run is no longer there.');
+    return view;
+  });
+
+export const runsAnswer = (): Promise<Response> => answer(() => ({ runs: openSummaries(), serverNow: Date.now() }));
+
+export const liveAnswer = (request: Request): Response =>
+  listenAnswer(request, () => ({ type: 'runs', runs: openSummaries(), serverNow: Date.now() }));

@@ -5,7 +5,6 @@ import { balanceOf, layerRecord, layersBegun } from '../run/record';
 import { RunBook, type RunState } from '../run/replay';
 import { REFUSAL_WORDS, onScale, stepWords } from '../run/say';
 import { runEventSchema, type RunEvent } from '../run/schema';
-import { Stillness } from '../run/stillness';
 import { batchFacts } from '../schedule/facts';
 import { planBatch, planRequestSchema } from '../plan';
 import { commandFailed, readJson, roundedJson, stopsOf, type CommandResult } from './planFile';
@@ -72,7 +71,6 @@ export function playRun(file: RunFile): object {
   const book = new RunBook(plan, 0);
   const said: Said[] = [];
   const rung = new Set<string>();
-  const scale = new Stillness(plan.scaleStepGrams);
   let reading: number | null = null;
   const say = (seconds: number, what: string, says: string): void =>
     void said.push({ at: clockText(seconds), what, says });
@@ -105,13 +103,14 @@ export function playRun(file: RunFile): object {
     const stamp = { id: `line-${String(i).padStart(8, '0')}`, at: Math.round(line.at * 1000), by: 'file' };
     if ('scale' in line) {
       reading = line.scale;
-      scale.take(line.scale, stamp.at);
       return;
     }
     const state = book.state();
     const event = eventOf(line, state, stamp, reading);
     if (typeof event === 'string') return say(line.at, wordsOf(line), event);
     const refused = book.apply(event);
+    // A reading counts for the press after it, not for those that follow.
+    reading = null;
     say(line.at, wordsOf(line), refused ? `Not taken: ${REFUSAL_WORDS[refused]}` : next(book.state()));
   });
   const state = book.state();

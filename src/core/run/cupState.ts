@@ -81,30 +81,47 @@ export function restOf(cup: CupState): RunPour[] {
   return cup.plan.pours.filter((pour) => !done.has(pieceKey(pour)));
 }
 
-/** Resin that premixes and the stock bring into a cup. */
-const resinToCome = ({ doses }: Pick<RunCup, 'doses'>): number =>
+/** Resin that premixes and the stock bring into a cup, as planned. */
+const plannedResin = ({ doses }: Pick<RunCup, 'doses'>): number =>
   doses.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
 
-/** What is to be weighed of a part: B follows what of A is in the cup, so that the ratio is the label's. */
-export function targetGrams(cup: CupState, { product }: Pick<RunLayer, 'product'>, part: Part): number {
-  const { mixGrams } = cup.plan;
-  const resin = resinToCome(cup.plan);
-  if (!product.parts || part === 'all') return Math.max(0, mixGrams - resin);
+/** Part A of a planned cup, what premixes and stock bring along counted in. */
+const plannedPartA = ({ mixGrams }: RunCup, { product }: Pick<RunLayer, 'product'>): number => {
+  if (!product.parts) return mixGrams;
   const ratio = ratioByWeight(product.parts);
-  const plannedA = (mixGrams * ratio) / (1 + ratio);
-  if (part === 'A') return Math.max(0, plannedA - resin);
-  const inA = cup.weighed.A > 0 && !cup.acceptedA ? cup.weighed.A + Math.max(resin, cup.resinGrams) : plannedA;
-  return inA / ratio;
+  return (mixGrams * ratio) / (1 + ratio);
+};
+
+/** By how much more than planned of part A is in the cup, and meant to be: what is mixed into it goes along. */
+export function scaleOfA(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
+  const asked = plannedPartA(cup.plan, layer) - plannedResin(cup.plan);
+  const weighed = layer.product.parts ? cup.weighed.A : cup.weighed.all;
+  return weighed > 0 && asked > 0 && !cup.acceptedA ? weighed / asked : 1;
+}
+
+/** What of part A premixes and stock have brought, or will bring, into a cup. */
+export function resinIn(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
+  const done = new Set(cup.doses.map(({ id }) => id));
+  const toCome = cup.plan.doses.filter(({ id }) => !done.has(id)).reduce((sum, dose) => sum + dose.resinGrams, 0);
+  return cup.resinGrams + toCome * scaleOfA(cup, layer);
+}
+
+/** What is to be weighed of a part: B follows what of A is in the cup, so that the ratio is the label's. */
+export function targetGrams(cup: CupState, layer: Pick<RunLayer, 'product'>, part: Part): number {
+  const { parts } = layer.product;
+  const plannedA = plannedPartA(cup.plan, layer);
+  if (!parts || part !== 'B') return Math.max(0, plannedA - plannedResin(cup.plan));
+  const inA = cup.weighed.A > 0 && !cup.acceptedA ? cup.weighed.A + resinIn(cup, layer) : plannedA;
+  return inA / ratioByWeight(parts);
 }
 
 /** By how much more (or less) than planned is in a cup: its colourants go along. */
-export function doseScale(cup: CupState, { product }: Pick<RunLayer, 'product'>): number {
+export function doseScale(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
   const { A, B, all } = cup.weighed;
-  const parts = A + B + all;
-  if (parts <= 0 || cup.plan.mixGrams <= 0) return 1;
+  if (A + B + all <= 0 || cup.plan.mixGrams <= 0) return 1;
   // Before B is in, it is taken to follow.
-  const b = product.parts && B === 0 ? targetGrams(cup, { product }, 'B') : B;
-  return (A + b + all + Math.max(cup.resinGrams, resinToCome(cup.plan))) / cup.plan.mixGrams;
+  const b = layer.product.parts && B === 0 ? targetGrams(cup, layer, 'B') : B;
+  return (A + b + all + resinIn(cup, layer)) / cup.plan.mixGrams;
 }
 
 /** Whole drops of a dose for what is in the cup. */

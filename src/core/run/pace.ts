@@ -9,8 +9,8 @@ export interface Pace {
 
 /** What a piece takes beside the pouring itself, until the run knows better: reach, wait for the level, next. */
 export const USUAL_PER_PIECE_MINUTES = 0.4;
-/** The usual pace counts like so many pieces. */
-const PRIOR_PIECES = 0.5;
+/** What is supposed of a maker before anything is known counts like so many pieces. */
+const PRIOR_PIECES = 0.15;
 
 /** One piece as it was poured: so many grams in so many minutes, from the press before to its own. */
 export interface PouredIn {
@@ -19,17 +19,20 @@ export interface PouredIn {
 }
 
 /**
- * The pace so far: minutes = a + grams/b by least squares over the pieces that were poured, with the usual pace counted as half a
- * piece, so that one slow piece does not say everything and pieces of one size do not leave it open.
- * An estimate; pauses count as pouring.
+ * The pace so far: minutes = a + grams/b by least squares over the pieces that were poured. What is supposed beforehand is the usual
+ * pace, slowed (or quickened) to what the maker has taken altogether; it counts as a fraction of a piece, so that pieces of one size
+ * do not leave reach and speed open. An estimate; pauses count as pouring.
  */
 export function paceSoFar(poured: readonly PouredIn[], usualGramsPerMinute: number): Pace {
-  const usual = { a: USUAL_PER_PIECE_MINUTES, c: 1 / usualGramsPerMinute };
-  if (poured.length === 0) return { perPieceMinutes: usual.a, gramsPerMinute: usualGramsPerMinute };
-  const mean = poured.reduce((sum, { grams }) => sum + grams, 0) / poured.length;
+  const usual = { perPieceMinutes: USUAL_PER_PIECE_MINUTES, gramsPerMinute: usualGramsPerMinute };
+  if (poured.length === 0) return usual;
+  const taken = poured.reduce((sum, { minutes }) => sum + minutes, 0);
+  const slow = Math.max(1e-6, taken) / minutesFor(poured, usual);
+  const before = { a: usual.perPieceMinutes * slow, c: slow / usual.gramsPerMinute };
   // In units of what a typical piece takes, so that both terms weigh alike.
-  const scale = Math.max(1e-6, mean);
-  let [saa, sac, scc, sa, sc] = [PRIOR_PIECES, 0, PRIOR_PIECES, PRIOR_PIECES * usual.a, PRIOR_PIECES * usual.c * scale];
+  const scale = Math.max(1e-6, poured.reduce((sum, { grams }) => sum + grams, 0) / poured.length);
+  let [saa, sac, scc] = [PRIOR_PIECES, 0, PRIOR_PIECES];
+  let [sa, sc] = [PRIOR_PIECES * before.a, PRIOR_PIECES * before.c * scale];
   for (const { grams, minutes } of poured) {
     const g = grams / scale;
     saa += 1;
@@ -44,10 +47,8 @@ export function paceSoFar(poured: readonly PouredIn[], usualGramsPerMinute: numb
   return { perPieceMinutes: a, gramsPerMinute: 1 / c };
 }
 
-export const minutesFor = (
-  pours: readonly Pick<RunPour, 'grams'>[],
-  { perPieceMinutes, gramsPerMinute }: Pace,
-): number => pours.reduce((sum, { grams }) => sum + perPieceMinutes + grams / gramsPerMinute, 0);
+export const minutesFor = (pours: readonly { grams: number }[], { perPieceMinutes, gramsPerMinute }: Pace): number =>
+  pours.reduce((sum, { grams }) => sum + perPieceMinutes + grams / gramsPerMinute, 0);
 
 /** What the pace so far means for the rest of a cup. */
 export interface Forecast {

@@ -9,6 +9,7 @@ import {
   inCupGrams,
   mixedGrams,
   newCup,
+  resinIn,
   restOf,
   surfaceOf,
   type CupState,
@@ -398,7 +399,7 @@ export class RunBook {
     const why = own.type === 'done' ? (own.anyway ?? null) : (own.why ?? null);
     this.#done.set(step.id, { step, from: this.#since, at: own.at, grams, skipped, why });
     if (step.kind === 'weigh') this.#weighed(step, grams ?? step.targetGrams, grams === null, own.at);
-    else if (step.kind === 'dose' && !skipped) this.#dosed(step, grams, drops);
+    else if (step.kind === 'dose') this.#dosed(step, skipped ? 0 : grams, skipped ? -1 : drops);
     else if (step.kind === 'pour' && own.type === 'done') this.#poured(step, own);
     else if (step.kind === 'left') this.#close(this.#cup(step.cup)!, grams, own.at);
     if (step.kind === 'weigh' || (step.kind === 'dose' && step.dose.resinGrams > 0)) this.#restep();
@@ -416,7 +417,9 @@ export class RunBook {
   #dosed(step: Extract<RunStep, { kind: 'dose' }>, read: number | null, drops: number): void {
     const cup = this.#cup(step.cup)!;
     const { dose } = step;
-    const counted = dose.how === 'drops' ? (drops > 0 ? drops : step.drops) : dose.drops;
+    // Left out: noted as nothing, so that nothing is waited for.
+    const counted =
+      drops < 0 ? 0 : dose.how === 'drops' && drops === 0 ? step.drops : dose.how === 'drops' ? drops : dose.drops;
     const grams = dose.how === 'drops' ? counted * dose.dropGrams : (read ?? step.grams);
     const share = dose.grams > 0 ? grams / dose.grams : 0;
     cup.resinGrams += dose.resinGrams * share;
@@ -495,7 +498,7 @@ export class RunBook {
     if (event.choice === 'mend' && contact && layer.product.parts) {
       const { addPart, addGrams } = weighMend({
         ...{ product: layer.product, part: step.part, plannedGrams: cup.plan.mixGrams, pourGrams: 0 },
-        ...{ aGrams: cup.weighed.A + cup.resinGrams, bGrams: cup.weighed.B },
+        ...{ aGrams: cup.weighed.A + resinIn(cup, layer), bGrams: cup.weighed.B },
         ...{ cupGrams: this.#plan.cupGrams, roomC: this.#plan.roomC, colourGrams: 0, colourCost: 0 },
       });
       if (addPart && addGrams > 0) cup.mends = [...cup.mends, { part: addPart, grams: addGrams }];

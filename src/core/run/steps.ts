@@ -6,6 +6,7 @@ import {
   doseScale,
   fromBottle,
   isQuickLayer,
+  scaleOfA,
   targetGrams,
   type CupState,
   type Part,
@@ -58,7 +59,7 @@ export function cupSteps(cup: CupState, layer: RunLayer): RunStep[] {
   const dose = (one: RunDose): RunStep => ({
     ...at,
     ...{ id: `${own}.dose.${one.id}`, kind: 'dose', dose: one },
-    grams: one.grams * (one.how === 'stock' || one.how === 'premix' ? 1 : scale),
+    grams: one.grams * (one.how === 'stock' || one.how === 'premix' ? scaleOfA(cup, layer) : scale),
     drops: dropsFor(one, scale),
   });
   // What brings part A along is weighed with part A, before the parts meet.

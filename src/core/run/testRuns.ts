@@ -36,7 +36,7 @@ export const testRunPlan = (change: Partial<RunPlan> = {}): RunPlan => ({
   ...{ scaleStepGrams: 0.1, cupGrams: 180, roomC: 20, humidity: 0.5, losses: TYPICAL_LOSSES, cautions: [] },
   ready: [
     { id: 'dams', text: 'Dams on', why: 'An open edge runs out.', must: true },
-    { id: 'cups', text: 'Cups laid out', why: '', must: false },
+    { id: 'cups', text: 'Cups laid out', why: 'They are looked for while the clock runs.', must: false },
   ],
   layers: [testLayer(1, [testCup(1, [40, 30]), testCup(2, [25, 20])])],
   ...{ dammed: true, moulded: false, filler: { designId: 'base', tag: 'Base', grams: 3 }, pairs: [] },

@@ -24,7 +24,7 @@ export function weighVerdict(grams: number, targetGrams: number, tolerance: numb
 export interface OverPoured {
   product: Product;
   part: 'A' | 'B' | 'all';
-  /** What is in the cup, the part that went over included. */
+  /** What is in the cup, the part that went over included, and what of part A a premix still brings. */
   aGrams: number;
   bGrams: number;
   plannedGrams: number;
@@ -34,6 +34,8 @@ export interface OverPoured {
   roomC: number;
   /** Colourant grams planned for `plannedGrams`. */
   colourGrams: number;
+  /** What lies in the cup by now, where that is less. */
+  inCupGrams?: number;
   /** What the colourants of the cup so far have cost. */
   colourCost: number;
 }
@@ -74,6 +76,6 @@ export function weighMend(over: OverPoured): WeighMend {
     fitsPotLife:
       !product.parts ||
       pouringMinutes(product, roomC, Math.max(1, newTotalGrams)) * product.pourGramsPerMinute >= pourGrams - 1e-9,
-    discardCost: ((aGrams + bGrams) * product.packPrice) / product.packGrams + over.colourCost,
+    discardCost: ((over.inCupGrams ?? aGrams + bGrams) * product.packPrice) / product.packGrams + over.colourCost,
   };
 }

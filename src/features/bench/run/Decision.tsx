@@ -2,6 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
+import { resinIn } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
@@ -58,7 +59,8 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   const colour = cup.plan.doses.flatMap(({ colours }) => colours).reduce((sum, one) => sum + one.grams, 0);
   const mend = weighMend({
     ...{ product: layer.product, part: step.part, plannedGrams: cup.plan.mixGrams },
-    ...{ aGrams: own.A + cup.resinGrams + own.all, bGrams: own.B },
+    ...{ aGrams: own.A + own.all + resinIn({ ...cup, weighed: own }, layer), bGrams: own.B },
+    inCupGrams: own.A + own.B + own.all + cup.resinGrams,
     pourGrams: cup.plan.pours.reduce((sum, pour) => sum + pour.grams, 0),
     ...{ cupGrams: state.plan.cupGrams, roomC: state.room.at(-1)!.temperatureC, colourGrams: colour },
     colourCost: cup.doses.reduce((sum, dose) => {

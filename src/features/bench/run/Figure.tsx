@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
+import { clocksOf } from '@/core/run/clocks';
 import { cupLife, fromBottle, partMl } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf, onScale, type StepWords } from '@/core/run/say';
@@ -12,7 +13,7 @@ import type { RunView } from '@/core/run/views';
 import { measureText, formatMeasure } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { preferredUnit } from '@/core/units/formatMeasure';
-import { clockDigits } from './clockWords';
+import { clockDigits, wallWords } from './clockWords';
 import { Pouring } from './Pouring';
 import { StepPicture } from './StepPicture';
 import { useScaleNow, useScaleTrouble, type ScaleSource, type ScaleWatch } from './useScale';
@@ -40,6 +41,7 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
   const live = source !== 'none' && !volume && scale !== null ? (reading?.grams ?? null) : null;
   const bigClock = clockOf(state, step, now);
   const { units } = view;
+  const counts = countdownOf(state, step);
   const target = scale ? formatMeasure(scale.stopGrams, 'mass', units) : '';
   const cup = cupOf(state, step);
   return (
@@ -57,6 +59,7 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
           </div>
         )}
       </div>
+      {counts && <BigFigure digits={clockDigits(counts.due - now)} unit="" under={counts.under(now)} />}
       {step.kind === 'dose' && step.dose.how === 'drops' && (
         <BigFigure
           digits={`${state.drops}`}
@@ -156,16 +159,23 @@ function underFigure(
   return `${scale.falls ? 'cup falls to' : 'stop at'} ${grams(scale.stopGrams)} · ${way}`;
 }
 
-/** The clock that a step stands under: the pot life of its cup, or what it waits for itself. */
-function clockOf(state: RunState, step: RunStep, now: number): { digits: string; words: string; late: boolean } | null {
+/** What a step itself waits for: its stir, its lamp, a window that opens. */
+function countdownOf(state: RunState, step: RunStep): { due: number; under: (now: number) => string } | null {
   if (step.kind === 'stir' || step.kind === 'lamp') {
-    const left = state.since + step.minutes * 60_000 - now;
-    return {
-      digits: clockDigits(left),
-      words: left > 0 ? (step.kind === 'stir' ? 'stir on' : 'under the lamp') : 'long enough',
-      late: false,
-    };
+    const due = state.since + step.minutes * 60_000;
+    const on = step.kind === 'stir' ? 'stir on' : 'under the lamp';
+    return { due, under: (now) => (now < due ? on : 'long enough') };
   }
+  if (step.kind !== 'wait') return null;
+  const kind = { recoat: 'recoat opens', firm: 'firm', cured: 'cured' }[step.until];
+  const clock = clocksOf(state).find((one) => one.kind === kind);
+  return clock
+    ? { due: clock.due, under: (now) => (now < clock.due ? `until ${wallWords(clock.due, now)}` : 'it is time') }
+    : null;
+}
+
+/** The clock that a step stands under: the pot life of its cup. */
+function clockOf(state: RunState, step: RunStep, now: number): { digits: string; words: string; late: boolean } | null {
   const cup = cupOf(state, step);
   if (!cup || cup.contactAt === null) return null;
   const life = cupLife(cup, layerOf(state, cup.layer), state.room.at(-1)!.temperatureC);

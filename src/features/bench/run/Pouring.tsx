@@ -87,9 +87,6 @@ export function Pouring({ state, step, watch, onPiece }: PouringProps) {
       <Button className={styles.tool ?? ''} {...hold(BOTTLE.trickle / BOTTLE.full)}>
         Trickle <kbd>↑</kbd>
       </Button>
-      <Button className={styles.tool ?? ''} onClick={() => watch.simulated.setDown(start)}>
-        Set down anew
-      </Button>
     </>
   );
 }

@@ -6,7 +6,7 @@ import { pouredDensity } from '@/core/mixing/ratio';
 import { cupLife, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
 import { forecast } from '@/core/run/pace';
 import { layerOf, type RunState } from '@/core/run/replay';
-import { cupOf } from '@/core/run/say';
+import { cupOf, restWords } from '@/core/run/say';
 import { LEAST_SHORT_GRAMS, shortfall } from '@/core/run/shortfall';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
@@ -33,6 +33,7 @@ export function StepAside({ state, view, step, now, send }: StepAsideProps) {
         <PourList {...{ state, view, cup }} current={pieceKey(step.pour)} />
       </>
     );
+  if (cup && ['stir', 'scrape', 'clear'].includes(step.kind)) return <InTheCup {...{ state, view, cup }} />;
   if (cup && step.kind === 'left') return <Leftover {...{ state, view, cup, now, send }} />;
   if (
     step.kind === 'weigh' &&
@@ -66,6 +67,32 @@ function ReadyList({ state, current }: { state: RunState; current: string }) {
         );
       })}
     </ol>
+  );
+}
+
+/** What has gone into a cup. */
+function InTheCup({ state, view, cup }: { state: RunState; view: RunView; cup: CupState }) {
+  const layer = layerOf(state, cup.layer);
+  const grams = (value: number): string => formatMeasure(value, 'mass', view.units);
+  const { A, B, all } = cup.weighed;
+  const lines = [
+    ...(layer.product.parts ? [['Part A', grams(A + cup.resinGrams)] as const, ['Part B', grams(B)] as const] : []),
+    ...(all > 0 ? [[layer.product.name, grams(all)] as const] : []),
+    ...cup.doses.map(({ id, drops, grams: own }) => {
+      const dose = cup.plan.doses.find((one) => one.id === id);
+      return [dose?.name ?? id, dose?.how === 'drops' ? `${drops} drops` : grams(own)] as const;
+    }),
+    ['For', restWords(cup)] as const,
+  ];
+  return (
+    <ul className={styles.list} aria-label="In the cup">
+      {lines.map(([what, amount]) => (
+        <li key={what}>
+          <span>{what}</span>
+          <span className={styles.amount}>{amount}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -40,7 +40,14 @@ export function Vessel({ scale, grams, toleranceGrams: tolerance, target }: Vess
         </pattern>
       </defs>
       {!scale.falls && <rect x="0" width={WIDE} y={line} height={Math.max(0, y(slow) - line)} fill="url(#slow)" />}
-      <rect x="0" width={WIDE} y={y(shown)} height={HIGH - y(shown)} className={over ? styles.over : styles.water} />
+      <rect
+        x="0"
+        width={WIDE}
+        y={Math.max(y(shown), over ? line : 0)}
+        height={HIGH - Math.max(y(shown), over ? line : 0)}
+        className={styles.water}
+      />
+      {over && <rect x="0" width={WIDE} y={y(shown)} height={line - y(shown)} className={styles.over} />}
       {scale.startGrams > 0 && !scale.falls && (
         <path d={`M0 ${y(scale.startGrams)}H${WIDE}`} className={styles.partLine} />
       )}

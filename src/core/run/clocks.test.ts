@@ -1,0 +1,113 @@
+import fc from 'fast-check';
+import { temperatureFactor } from '../cure/temperature';
+import { potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
+import { clocksOf, ringing, type RunClock } from './clocks';
+import { cureMoment } from './replay';
+import { kind, testCup, testLayer, TestBench, testRunPlan } from './testRuns';
+
+const MINUTE = 60_000;
+const find = (bench: TestBench, id: string): RunClock | undefined =>
+  clocksOf(bench.state).find((clock) => clock.id === id);
+
+describe('clocks of a run', () => {
+  it('ring when a cup should be poured and when it sets, from the first contact of its parts', () => {
+    const bench = new TestBench();
+    bench.until('weigh');
+    bench.weigh();
+    bench.send({ type: 'contact', cup: 'L1.C1' });
+    const met = bench.now;
+    const cup = bench.state.cups[0]!;
+    const life = potLifeMinutes(kind('coating-epoxy'), 20, cup.plan.mixGrams);
+    expect((find(bench, 'L1.C1.1.sets')!.due - met) / MINUTE).toBeCloseTo(life, 6);
+    expect((find(bench, 'L1.C1.1.by')!.due - met) / MINUTE).toBeCloseTo(life * (1 - RESERVE_SHARE), 6);
+    bench.until('cover');
+    expect(find(bench, 'L1.C1.1.sets')).toBeUndefined();
+  });
+
+  it('look for bubbles after 10 and 15 minutes, for leaks after 10, 30 and 60, each once', () => {
+    const bench = new TestBench();
+    bench.until('cover');
+    const closed = bench.state.cups[0]!.closedAt!;
+    const looks = clocksOf(bench.state).filter(({ id }) => id.startsWith('L1.C1.1.look'));
+    expect(looks.map(({ due, kind: what }) => [(due - closed) / MINUTE, what])).toEqual([
+      [10, 'look'],
+      [15, 'look'],
+      [30, 'leak look'],
+      [60, 'leak look'],
+    ]);
+    expect(looks[0]!.words).toContain('bubbles and leaks');
+    bench.send({ type: 'answer', clock: 'L1.C1.1.look10', did: 'none, dry all round' });
+    expect(find(bench, 'L1.C1.1.look10')).toBeUndefined();
+    expect(bench.send({ type: 'answer', clock: 'L1.C1.1.look10', did: 'again' })).toBe('nothing of the kind');
+    // A leak that was found is looked at again, with what to do about it.
+    bench.send({ type: 'answer', clock: 'L1.C1.1.look30', did: 'leak, closed from outside' });
+    const again = find(bench, 'L1.C1.1.look30.again')!;
+    expect((again.due - bench.now) / MINUTE).toBeCloseTo(10, 6);
+    expect(again.words).toContain('Close it from outside');
+  });
+
+  it('no bubbles are looked for where they could not be mended', () => {
+    const plan = testRunPlan({
+      ...{ dammed: false, ready: [] },
+      layers: [testLayer(1, [testCup(1, [4, 4, 4], { doses: [] })], { product: kind('five-minute-glue') })],
+    });
+    const bench = new TestBench(plan);
+    bench.until('cover', 5);
+    expect(clocksOf(bench.state).filter(({ kind: what }) => what === 'look')).toEqual([]);
+  });
+
+  it('are put off, and ring at no other moment', () => {
+    const bench = new TestBench();
+    bench.send({ type: 'timer', minutes: 3, name: 'kettle' });
+    const [clock] = clocksOf(bench.state);
+    expect(clock!.due - bench.now).toBe(3 * MINUTE);
+    expect(ringing([clock!], clock!.due - 1)).toEqual([]);
+    expect(ringing([clock!], clock!.due)).toHaveLength(1);
+    bench.send({ type: 'snooze', clock: clock!.id, minutes: 5 }, 200);
+    const [later] = clocksOf(bench.state);
+    expect(ringing([later!], bench.now + 5 * MINUTE - 1)).toEqual([]);
+    expect(ringing([later!], bench.now + 5 * MINUTE)).toHaveLength(1);
+    bench.send({ type: 'answer', clock: clock!.id, did: 'done' });
+    expect(clocksOf(bench.state)).toEqual([]);
+  });
+
+  it('recoat opens and closes by the room as it was read, not as it was planned', () => {
+    const plan = testRunPlan({ layers: [testLayer(1, [testCup(1, [40])]), testLayer(2, [testCup(1, [40])])] });
+    const bench = new TestBench(plan);
+    bench.until('wait');
+    const planned = find(bench, 'L1.opens')!.due;
+    bench.send({ type: 'room', temperatureC: 12, humidity: null }, 60);
+    const colder = find(bench, 'L1.opens')!.due;
+    const { recoatOpensMinutes, referenceC } = kind('coating-epoxy');
+    const from = bench.state.cups[0]!.poured.at(-1)!.at;
+    const gone = (bench.now - from) / MINUTE / temperatureFactor(20, referenceC);
+    const whole = (bench.now - from) / MINUTE + (recoatOpensMinutes - gone) * temperatureFactor(12, referenceC);
+    expect((colder - from) / MINUTE).toBeCloseTo(whole, 6);
+    expect(colder).toBeGreaterThan(planned);
+    expect(clocksOf(bench.state).some(({ kind: what }) => what === 'recoat closes')).toBe(true);
+  });
+
+  it('the cure in a room that changes is that of a fine sum', () => {
+    const product = kind('coating-epoxy');
+    const reading = fc.record({ after: fc.integer({ min: 1, max: 300 }), c: fc.integer({ min: 10, max: 30 }) });
+    fc.assert(
+      fc.property(fc.array(reading, { maxLength: 6 }), fc.integer({ min: 10, max: 2000 }), (list, minutes) => {
+        let at = 0;
+        const room = [
+          { at: 0, temperatureC: 20, humidity: 0.5 },
+          ...list.map(({ after, c }) => ({ at: (at += after * MINUTE), temperatureC: c, humidity: 0.5 })),
+        ];
+        const told = cureMoment(0, minutes, product, 4, room);
+        let [cured, t] = [0, 0];
+        const step = MINUTE / 4;
+        while (cured < minutes * MINUTE) {
+          const now = room.findLast((one) => one.at <= t)!;
+          cured += step / temperatureFactor(now.temperatureC, product.referenceC);
+          t += step;
+        }
+        expect(Math.abs(told - t)).toBeLessThan(MINUTE);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

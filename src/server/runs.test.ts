@@ -1,0 +1,187 @@
+import { join } from 'node:path';
+import { commandSchema } from '@/core/records/command';
+import { replay, type RunState } from '@/core/run/replay';
+import { onScale } from '@/core/run/say';
+import type { RunEvent } from '@/core/run/schema';
+import { balanceOf } from '@/core/run/record';
+import { currentPours } from '@/db/batches';
+import { temporaryFolder } from '@/db/testDataFile';
+import { closeData, withData } from './data';
+import { closePool } from './pool';
+import { measuredDays, takeLines } from './readings';
+import { runCommand } from './runCommand';
+import { beginRun, openSummaries, runView, setRuns, takeEvents } from './runs';
+import { shelfView } from './views';
+
+process.env['AGUADA_DATA'] = join(temporaryFolder(), 'runs.db');
+const BATCH = 'hs-batch-3';
+const command = (one: unknown) => runCommand(commandSchema.parse(one), 'sets');
+
+beforeAll(async () => {
+  shelfView();
+  await command({ do: 'sample' });
+}, 60_000);
+afterAll(async () => {
+  closeData();
+  await closePool();
+});
+
+const stateOf = (id: string): RunState => {
+  const { plan, run, events } = runView(id)!;
+  return replay(
+    plan,
+    run.begunAt,
+    events.map(({ event }) => event),
+  );
+};
+let count = 0;
+type Rest = Partial<RunEvent> & Record<string, unknown>;
+const event = (rest: Rest): RunEvent =>
+  ({ id: `test-${String(count++).padStart(8, '0')}`, at: Date.now(), by: 'test', ...rest }) as RunEvent;
+const press = async (id: string, rest: Rest = {}): Promise<void> => {
+  const step = stateOf(id).current!.id;
+  await takeEvents(id, [event({ type: 'done', step, ...rest })]);
+};
+/** Presses on, weighing what is asked for, until a step of this kind is next. */
+async function until(id: string, kind: string): Promise<void> {
+  for (let i = 0; i < 200; i++) {
+    const state = stateOf(id);
+    const { current } = state;
+    if (!current || current.kind === kind) return;
+    const scale = onScale(state, current);
+    const grams = scale && current.kind !== 'left' ? Math.abs(scale.stopGrams - scale.startGrams) : null;
+    await press(id, grams === null ? {} : { grams });
+  }
+  throw new Error(`No step ${kind} came`);
+}
+/** What has left the bottles for a batch, grams of product. */
+const taken = (batchId = BATCH): number =>
+  withData((db) =>
+    db.$client
+      .prepare(
+        "select coalesce(-sum(amount), 0) from movements where batch_id = ? and item_kind = 'product' and kind in ('poured', 'lost', 'thrown away')",
+      )
+      .pluck()
+      .get(batchId),
+  ) as number;
+/** Less what was taken back by an entry that replaced another. */
+const net = (batchId = BATCH): number =>
+  withData((db) =>
+    db.$client
+      .prepare(
+        "select coalesce(-sum(amount), 0) from movements where batch_id = ? and item_kind = 'product' and kind not in ('reserved', 'released', 'found', 'opened')",
+      )
+      .pluck()
+      .get(batchId),
+  ) as number;
+
+test('a run writes its layer into the log, and what it took leaves the bottles, gram by gram', async () => {
+  const id = await beginRun(BATCH, null);
+  expect(await beginRun(BATCH, null)).toBe(id);
+  await until(id, 'cover');
+  const pours = withData((db) => currentPours(db, BATCH));
+  expect(pours.map(({ layer }) => layer)).toEqual([1]);
+  const { cups } = pours[0]!;
+  const state = stateOf(id);
+  const balance = balanceOf(state);
+  const weighed = cups.reduce((sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0), 0);
+  const colour = cups.flatMap(({ doses = [] }) => doses).reduce((sum, { grams }) => sum + grams, 0);
+  expect(weighed + colour).toBeCloseTo(balance.mixedGrams, 1);
+  expect(cups.reduce((sum, { pouredGrams = 0 }) => sum + pouredGrams, 0)).toBeCloseTo(balance.inPiecesGrams, 1);
+  expect(cups.flatMap(({ pieces = [] }) => pieces).length).toBe(state.cups[0]!.poured.length);
+  expect(net()).toBeCloseTo(weighed, 1);
+  // A press back and on again is a correction, not a second pour.
+  await takeEvents(id, [event({ type: 'back', step: stateOf(id).current!.id })]);
+  await press(id, { grams: 1 });
+  expect(withData((db) => currentPours(db, BATCH))).toHaveLength(1);
+  expect(net()).toBeCloseTo(weighed, 1);
+  expect(taken()).toBeGreaterThan(0);
+});
+
+test('presses that come twice, from two windows, or all at once, are taken once and in order', async () => {
+  const id = await beginRun(BATCH, null);
+  const before = stateOf(id);
+  const step = before.current!.id;
+  const one = event({ type: 'done', step });
+  const two = event({ type: 'done', step });
+  const [first, again] = await Promise.all([takeEvents(id, [one, one]), takeEvents(id, [one, two])]);
+  expect(first!.length + again!.length).toBe(2);
+  const after = stateOf(id);
+  expect(after.done.size).toBe(before.done.size + 1);
+  expect(after.refused.map((refused) => refused.why)).toContain('not this step now');
+  const seqs = runView(id)!.events.map(({ seq }) => seq);
+  expect(seqs).toEqual(seqs.map((_, i) => i + 1));
+});
+
+test('a run goes on when its batch is removed, says so, and the bottles know', async () => {
+  const planned = await command({ do: 'plan', setId: 'heron-slack', like: BATCH });
+  const batchId = planned.id!;
+  const id = await beginRun(batchId, null);
+  await until(id, 'pour');
+  const version = (planned.changes[0] as { row: { version: number } }).row.version;
+  await command({ do: 'remove', kind: 'batch', id: batchId, version });
+  expect(runView(id)!.notice).toContain('removed');
+  await press(id);
+  const mixed = balanceOf(stateOf(id)).mixedGrams;
+  const all = (): number =>
+    withData((db) =>
+      db.$client
+        .prepare("select -sum(amount) from movements where item_kind = 'product' and kind <> 'bought'")
+        .pluck()
+        .get(),
+    ) as number;
+  const was = all();
+  await takeEvents(id, [event({ type: 'give up', why: 'no batch any more' })]);
+  expect(all() - was).toBeGreaterThan(mixed - 1);
+  expect(openSummaries().some((run) => run.id === id)).toBe(false);
+});
+
+test('a run that is given up before anything reached a piece throws its cup away, once, and logs no pour', async () => {
+  const planned = await command({ do: 'plan', setId: 'heron-slack', like: BATCH });
+  const batchId = planned.id!;
+  const id = await beginRun(batchId, null);
+  await until(id, 'stir');
+  const { mixedGrams } = balanceOf(stateOf(id));
+  await takeEvents(id, [event({ type: 'give up', why: 'the phone' })]);
+  expect(withData((db) => currentPours(db, batchId))).toEqual([]);
+  const colour = stateOf(id)
+    .cups.flatMap(({ doses }) => doses)
+    .flatMap(({ colours }) => colours)
+    .reduce((sum, { grams }) => sum + grams, 0);
+  expect(taken(batchId)).toBeCloseTo(mixedGrams - colour, 1);
+  await takeEvents(id, [event({ type: 'note', text: 'later' })]);
+  expect(taken(batchId)).toBeCloseTo(mixedGrams - colour, 1);
+});
+
+test('practice leaves nothing on the shelf and nothing in the log', async () => {
+  const movements = (): number =>
+    withData((db) => db.$client.prepare('select count(*) from movements').pluck().get()) as number;
+  const was = movements();
+  const pours = withData((db) => currentPours(db, BATCH)).length;
+  const id = await beginRun(BATCH, { speed: 10, seed: 3 });
+  await until(id, 'wait');
+  expect(movements()).toBe(was);
+  expect(withData((db) => currentPours(db, BATCH))).toHaveLength(pours);
+  expect(setRuns('heron-slack').find((run) => run.id === id)?.practiceSpeed).toBe(10);
+});
+
+test('readings of the room are written down, reach what is curing, and become days of the calendar', async () => {
+  const id = await beginRun(BATCH, null);
+  const now = Date.now();
+  for (const [i, value] of [19, 16, 22].entries()) {
+    const [one] = await takeLines([{ device: 'room', value, unit: '°C', humidity: 0.5 }], 'test', now + i * 60_000);
+    expect(one).toEqual({ ok: true, trouble: null });
+  }
+  const room = stateOf(id).room.map(({ temperatureC }) => temperatureC);
+  expect(room.slice(-3).sort()).toEqual([16, 19, 22]);
+  const [day] = measuredDays('2000-01-01T00:00');
+  expect(day).toMatchObject({ dayC: 22, nightC: 16 });
+  expect(await takeLines(['no reading'], 'test', now)).toEqual([
+    { ok: false, trouble: 'An instrument sends text that is no reading.' },
+  ]);
+});
+
+test('a batch that is wholly poured, or cannot be, is not begun', async () => {
+  await expect(beginRun('hs-batch-1', null)).rejects.toThrow('All layers of Creek tiles are poured.');
+  await expect(beginRun('nowhere', null)).rejects.toThrow('no longer there');
+});

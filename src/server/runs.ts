@@ -218,6 +218,12 @@ function tellRuns(): void {
 export const setRuns = (setId: string): RunSummary[] =>
   withData((db) => runsOfSet(db, setId).flatMap((row) => summaryOf(db, row)));
 
+/** The same for the page of a stage, with the moment at which they stood so. */
+export const benchRuns = (setId: string): { runs: RunSummary[]; serverNow: number } => ({
+  runs: setRuns(setId),
+  serverNow: Date.now(),
+});
+
 /** A run with everything that a window needs; null when there is none. */
 export function runView(runId: string): RunView | null {
   return withData((db) => {

@@ -234,6 +234,15 @@ function useBenchKeys(keys: BenchKeys): void {
     latest.current = keys;
   });
   useEffect(() => {
+    // Any touch at all lets sound out from then on.
+    document.addEventListener('pointerdown', readySound);
+    document.addEventListener('keydown', readySound);
+    return () => {
+      document.removeEventListener('pointerdown', readySound);
+      document.removeEventListener('keydown', readySound);
+    };
+  }, []);
+  useEffect(() => {
     const down = (event: KeyboardEvent): void => {
       if (event.repeat && event.key === ' ') return event.preventDefault();
       if (typedIn(event.target) || document.querySelector('[role="dialog"]')) return;

@@ -50,8 +50,10 @@ export function click(): void {
   tone.stop(at + 0.06);
 }
 
-/** How long a window behind others lets the one in front go first. */
+/** How long a window behind others lets the one in front go first; one that was never touched, and may not sound, waits longest. */
 const BEHIND_MS = 400;
+const MUTE_MS = 1500;
+const maySound = (): boolean => context?.state === 'running';
 
 /**
  * Becomes the window that sounds an alarm: one of those of a browser, the one in front if there is one. What is given back lets go;
@@ -73,7 +75,7 @@ export function takeAlarm(id: string, sounds: (mine: boolean) => void): () => vo
           return new Promise<void>((resolve) => (release = resolve));
         })
         .catch(() => undefined),
-    front ? 0 : BEHIND_MS,
+    maySound() ? (front ? 0 : BEHIND_MS) : MUTE_MS,
   );
   return () => {
     clearTimeout(timer);

@@ -3,7 +3,7 @@ import { BenchStage } from '@/features/bench/BenchStage';
 import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
 import { stageBatch } from '@/server/deskFigures';
 import { forPage } from '@/server/forPage';
-import { setRuns } from '@/server/runs';
+import { benchRuns } from '@/server/runs';
 import { batchAsked, type StageProps } from '@/server/stageProps';
 
 export const metadata: Metadata = { title: 'Bench' };
@@ -11,7 +11,7 @@ export const metadata: Metadata = { title: 'Bench' };
 export default async function Page(props: StageProps) {
   const served = await forPage(async () => {
     const [setId, batchId] = await batchAsked(props);
-    return { batch: await stageBatch(setId, batchId), runs: setRuns(setId), serverNow: Date.now() };
+    return { batch: await stageBatch(setId, batchId), ...benchRuns(setId) };
   });
   return served.ok ? (
     <BenchStage served={served.data.batch} runs={served.data.runs} serverNow={served.data.serverNow} />

@@ -1,0 +1,332 @@
+import { mkdirSync, rmSync } from 'node:fs';
+import { once } from 'node:events';
+import { spawn, type ChildProcess } from 'node:child_process';
+import AxeBuilder from '@axe-core/playwright';
+import type { BrowserContext, Locator, Page } from '@playwright/test';
+import { awake, expect, test } from './guarded';
+import { ended, serve } from './server';
+
+/*
+ * A run is kept by the server and pressed from windows: these journeys have a server of their own each, so that it can be killed.
+ */
+test.describe.configure({ timeout: 300_000 });
+let own: { url: string; server: ChildProcess; data: string };
+test.beforeEach(async ({ page: _ }, info) => {
+  const folder = `.test-tmp/bench-${info.testId}-${info.retry}`;
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
+  const data = `${folder}/data.db`;
+  own = { ...(await serve(data, { AGUADA_DEMO: '1' })), data };
+});
+test.afterEach(async ({ context }) => {
+  await context.close();
+  await ended(own.server);
+});
+
+/** Kills the server as a power cut would, and starts it again on the same port. */
+async function killAndStart(): Promise<void> {
+  await killed();
+  await started();
+}
+async function killed(): Promise<void> {
+  const gone = once(own.server, 'exit');
+  own.server.kill('SIGKILL');
+  await gone;
+}
+async function started(): Promise<void> {
+  const { port } = new URL(own.url);
+  own.server = spawn('node', ['.next/serve.mjs'], {
+    env: { ...process.env, PORT: port, AGUADA_DATA: own.data, AGUADA_DEMO: '' },
+    stdio: 'ignore',
+  });
+  await expect(async () => expect((await fetch(own.url)).status).toBeLessThan(600)).toPass();
+}
+
+/** Two small tiles in cups so small that each needs its own. */
+async function twoCups(page: Page): Promise<void> {
+  await page.goto(`${own.url}/sets/heron-slack/pour?batch=hs-batch-3`);
+  const answer = await page.request.post(`${own.url}/api/edits`, {
+    headers: { 'content-type': 'application/json' },
+    data: {
+      command: {
+        ...{ do: 'put', kind: 'batch', id: 'hs-batch-3', version: 1 },
+        data: {
+          ...{ name: 'Two cups', pourAt: '2026-12-01T18:00', benchWindows: null, own: { cupGrams: 24 } },
+          items: [
+            { designId: 'hs-3', copies: 1 },
+            { designId: 'hs-4', copies: 1 },
+          ],
+        },
+      },
+      wanted: { view: 'desk', setId: 'heron-slack' },
+    },
+  });
+  expect(answer.status()).toBe(200);
+}
+
+async function begin(page: Page, button = 'Begin the run'): Promise<void> {
+  await page.goto(`${own.url}/sets/heron-slack/bench?batch=hs-batch-3`);
+  await page.getByRole('button', { name: button }).click();
+  await page.waitForURL(/\/run\//);
+  await awake(page);
+}
+
+const title = (page: Page): Locator => page.getByRole('heading', { level: 1 });
+const stepKind = (page: Page): Promise<string | null> => page.locator('main').getAttribute('data-step');
+/** Knuckles do not press twice within a third of a second. */
+const knuckle = (page: Page): Promise<void> => page.waitForTimeout(400);
+
+/** The large press, and what comes of it: another step, or a question. */
+async function press(page: Page): Promise<void> {
+  const before = await page.locator('main').innerText();
+  await page.keyboard.press(' ');
+  await expect.poll(() => page.locator('main').innerText()).not.toBe(before);
+  await knuckle(page);
+}
+
+async function ready(page: Page): Promise<void> {
+  while ((await stepKind(page)) === 'ready') {
+    const item = await title(page).innerText();
+    await page.keyboard.press(' ');
+    await expect(title(page)).not.toHaveText(item);
+    await knuckle(page);
+  }
+}
+
+async function onScale(page: Page, source: string): Promise<void> {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: source }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+}
+
+/** Grams to go, as the screen says; negative when it is over. */
+async function toGo(page: Page): Promise<number> {
+  const said = await page.locator('main').innerText();
+  const [, grams, way] = /([\d.]+)\s*g (to go|over)/.exec(said) ?? [];
+  return grams === undefined ? 0 : way === 'over' ? -Number(grams) : Number(grams);
+}
+
+/** Pours onto (or out of) the scale until no more than `near` is to go; past it by `extra`. */
+async function pourTo(page: Page, perSecond: number, near: number, extra = 0): Promise<void> {
+  await expect(page.locator('main')).toContainText('to go');
+  const hold = async (key: string, seconds: number): Promise<void> => {
+    await page.keyboard.down(key);
+    await page.waitForTimeout(seconds * 1000);
+    await page.keyboard.up(key);
+    // The readings settle before they are read.
+    await page.waitForTimeout(900);
+  };
+  const left = async (): Promise<number> => (await toGo(page)) + extra;
+  if ((await left()) > 3) await hold('ArrowDown', Math.max(0.2, ((await left()) - 2) / perSecond));
+  for (let i = 0; i < 40 && (await left()) > near; i++)
+    await hold('ArrowUp', Math.min(2.5, Math.max(0.2, (0.8 * (await left())) / (perSecond / 10))));
+}
+
+test('a whole pour of two cups on the simulated scale: an overshoot is mended, the log writes itself', async ({
+  page,
+}) => {
+  await twoCups(page);
+  await begin(page);
+  // What must not be left out asks why; the next item is asked for itself.
+  await page.getByRole('button', { name: 'Leave out' }).click();
+  await page.getByRole('button', { name: 'was done before' }).click();
+  await ready(page);
+  // Drops would not do for cups so small: one stock serves both.
+  await expect(title(page)).toHaveText('Make the stock tint');
+  await press(page);
+  await expect(title(page)).toHaveText('Weigh in part A');
+  await onScale(page, 'Simulated');
+  let mended = false;
+  let cups = 0;
+  for (let i = 0; i < 60 && (await stepKind(page)) !== 'cover' && (await stepKind(page)) !== 'wait'; i++) {
+    const kind = await stepKind(page);
+    if (kind === 'weigh' && (await title(page).innerText()) === 'Weigh in part B' && !mended) {
+      await pourTo(page, 6, 0.5, 4);
+      await page.keyboard.press(' ');
+      await expect(page.getByRole('region', { name: 'Over-poured' })).toContainText(/over 1?\d/);
+      await page.getByRole('button', { name: /Mend: add [\d.]+ g of part A/ }).click();
+      await expect(title(page)).toHaveText(/Add [\d.]+\sg of part A/);
+      mended = true;
+      await knuckle(page);
+      continue;
+    }
+    if (kind === 'weigh') await pourTo(page, 6, 0.15);
+    else if (kind === 'pour') await pourTo(page, 1, 0.8);
+    else if (kind === 'left') cups++;
+    const before = await title(page).innerText();
+    await page.keyboard.press(' ');
+    if (kind === 'dose' && /\bdrops?, one press each/.test(await page.locator('main').innerText())) {
+      await knuckle(page);
+      continue;
+    }
+    const another = page.getByRole('region', { name: /Too little|Over-poured/ });
+    await expect.poll(async () => (await title(page).innerText()) !== before || (await another.count()) > 0).toBe(true);
+    if ((await another.count()) > 0) await page.getByRole('button', { name: 'Leave it so' }).click();
+    await knuckle(page);
+  }
+  expect([mended, cups]).toEqual([true, 2]);
+  await page.goto(`${own.url}/sets/heron-slack/log?batch=hs-batch-3`);
+  const layer = page.getByRole('region', { name: 'Layer 1' });
+  await expect(layer).toContainText('over-poured and mended');
+  await expect(layer).toContainText('skipped, beds sealed');
+  // The mend brought the ratio back: both cups are good.
+  await expect(layer.getByText('wrong', { exact: false })).toHaveCount(0);
+  await page.goto(`${own.url}/shelf`);
+  await expect(page.getByText('Two cups, layer 1, cup 2').first()).toBeVisible();
+});
+
+test('the server is killed between A and B: presses are kept, the clock is right, nothing comes twice', async ({
+  page,
+  expectComplaint,
+}) => {
+  expectComplaint(/ERR_CONNECTION|ERR_INCOMPLETE|ERR_EMPTY|Failed to fetch|net::/);
+  await begin(page);
+  await ready(page);
+  await press(page);
+  while (['weigh', 'dose'].includes((await stepKind(page))!) && (await title(page).innerText()) !== 'Weigh in part B')
+    await press(page);
+  await killed();
+  // Part B goes in while nobody answers: the parts meet, the clock runs.
+  const met = Date.now();
+  await press(page);
+  await expect(page.getByRole('status').filter({ hasText: 'kept here' })).toContainText('1 press is kept here');
+  const clock = page.getByRole('timer').first();
+  await expect(clock).toBeVisible();
+  const digits = async (): Promise<number> => {
+    const [m, s] = (await clock.innerText()).split(':').map(Number);
+    return m! * 60 + s!;
+  };
+  const potLife = (await digits()) + (Date.now() - met) / 1000;
+  await started();
+  await expect(page.getByRole('status').filter({ hasText: 'kept here' })).toHaveCount(0);
+  const step = await title(page).innerText();
+  await killAndStart();
+  await page.reload();
+  await expect(title(page)).toHaveText(step);
+  expect(Math.abs(potLife - ((await digits()) + (Date.now() - met) / 1000))).toBeLessThan(2.5);
+  const run = new URL(page.url()).pathname.split('/').at(-1)!;
+  const { events } = (await (await page.request.get(`${own.url}/api/runs/${run}`)).json()) as {
+    events: { event: { step?: string; type: string } }[];
+  };
+  const partB = events.filter(({ event }) => event.type === 'done' && event.step?.endsWith('.B'));
+  expect(partB).toHaveLength(1);
+});
+
+/** Counts the tones that a window sounds. */
+const countTones = (context: BrowserContext) =>
+  context.addInitScript(() => {
+    const counted = window as unknown as { tones: number };
+    counted.tones = 0;
+    const make = AudioContext.prototype.createOscillator;
+    AudioContext.prototype.createOscillator = function () {
+      const tone = make.call(this);
+      // Clicks of presses are sines; the alarm is not.
+      setTimeout(() => tone.type === 'triangle' && counted.tones++);
+      return tone;
+    };
+  });
+const tones = (page: Page): Promise<number> => page.evaluate(() => (window as unknown as { tones: number }).tones);
+
+test('an alarm sounds in one window, is answered there, and is silent in the other', async ({ page, context }) => {
+  await countTones(context);
+  await begin(page);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await awake(other);
+  // Both have been touched: either might sound.
+  await other.getByRole('button', { name: 'Ready' }).click();
+  await expect(title(page)).toHaveText(await title(other).innerText());
+  await page.bringToFront();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Rings in' }).fill('0.05 min');
+  const asked = Date.now();
+  await page.getByRole('button', { name: 'Start it' }).click();
+  const [here, there] = [page.getByRole('alertdialog'), other.getByRole('alertdialog')];
+  await expect(here).toBeVisible();
+  expect(Math.abs(Date.now() - asked - 3000)).toBeLessThan(1500);
+  await expect(there).toBeVisible();
+  await expect(page).toHaveTitle(/^●|Aguada$/);
+  await expect.poll(async () => (await tones(page)) + (await tones(other))).toBeGreaterThan(2);
+  const sounding = [await tones(page), await tones(other)].filter((count) => count > 0);
+  expect(sounding).toHaveLength(1);
+  await there.getByRole('button', { name: /^done/ }).click();
+  await expect(here).toHaveCount(0);
+  await expect(there).toHaveCount(0);
+  const quiet = (await tones(page)) + (await tones(other));
+  await page.waitForTimeout(2500);
+  expect((await tones(page)) + (await tones(other))).toBe(quiet);
+});
+
+test('a practice run ends with its verdict, and leaves nothing in the log or on the shelf', async ({ page }) => {
+  await page.goto(`${own.url}/sets/heron-slack/bench?batch=hs-batch-3`);
+  await page.getByRole('button', { name: '10 × faster' }).click();
+  await begin(page, 'Practise it');
+  await expect(page.getByText('practice', { exact: true })).toBeVisible();
+  await onScale(page, 'By eye, typed');
+  await ready(page);
+  // A careless maker: no stir, no scrape, ten steps on.
+  for (let i = 0; i < 40 && (await stepKind(page)) !== 'wait'; i++) {
+    const alarm = page.getByRole('alertdialog');
+    if ((await alarm.count()) > 0) await alarm.getByRole('button').first().click();
+    else await page.keyboard.press(' ');
+    await knuckle(page);
+  }
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: 'Close the run' }).click();
+  await expect(page.getByRole('heading', { name: 'Practice is over' })).toBeVisible();
+  await expect(page.getByText('What would have gone wrong')).toBeVisible();
+  await expect(page.getByText('Streaks and sticky spots').first()).toBeVisible();
+  await page.goto(`${own.url}/sets/heron-slack/log?batch=hs-batch-3`);
+  await expect(page.getByText('Nothing is poured yet')).toBeVisible();
+});
+
+test('two windows of a run are one; an instrument speaks the open protocol; a phone and both themes hold it', async ({
+  page,
+  context,
+}) => {
+  await begin(page);
+  const other = await context.newPage();
+  await other.setViewportSize({ width: 390, height: 844 });
+  await other.goto(page.url());
+  await awake(other);
+  await ready(page);
+  await expect(title(other)).toHaveText('Weigh in part A');
+  await onScale(page, 'What is on the bench');
+  const read = (value: unknown, unit = 'g') =>
+    page.request.post(`${own.url}/api/readings`, {
+      headers: { 'content-type': 'application/json' },
+      data: { device: 'scale', value, unit },
+    });
+  await expect(async () => {
+    await read(7.3);
+    await expect(page.locator('main')).toContainText('7.3g', { timeout: 500 });
+  }).toPass();
+  await read(0.3, 'oz');
+  await expect(page.getByRole('alert').filter({ hasText: 'from g to oz' })).toBeVisible();
+  expect(((await (await read('heavy')).json()) as { taken: { ok: boolean }[] }).taken[0]!.ok).toBe(false);
+  // A scale that falls silent says so, and the run goes on by hand.
+  await expect(page.getByRole('alert').filter({ hasText: 'The scale has stopped' })).toBeVisible();
+  await page.getByRole('button', { name: 'Type what it shows' }).click();
+  const field = page.getByRole('textbox', { name: /The scale shows/ });
+  await field.fill('heavy');
+  await field.press('Enter');
+  await expect(field).toHaveAttribute('aria-invalid', 'true');
+  await field.fill('1');
+  await field.press('Enter');
+  await expect(page.getByRole('region', { name: 'Too little' })).toBeVisible();
+  await expect(other.getByRole('region', { name: 'Too little' })).toBeVisible();
+  for (const window of [page, other]) {
+    for (const theme of ['Paper', 'Lamp']) {
+      const { violations } = await new AxeBuilder({ page: window })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+        .withRules(['color-contrast-enhanced'])
+        .analyze();
+      expect(
+        violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+      ).toEqual([]);
+      await window.getByRole('button', { name: theme }).click();
+    }
+    expect(await window.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+  }
+});

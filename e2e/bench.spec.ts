@@ -54,7 +54,7 @@ async function twoCups(page: Page): Promise<void> {
           ...{ name: 'Two cups', pourAt: '2026-12-01T18:00', benchWindows: null, own: { cupGrams: 24 } },
           items: [
             { designId: 'hs-3', copies: 1 },
-            { designId: 'hs-4', copies: 1 },
+            { designId: 'hs-5', copies: 1 },
           ],
         },
       },

@@ -1,6 +1,13 @@
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type { Amounts, PlanRequest } from '@/core/plan';
-import { batchPourSchema, batchSchema, pourId, type Batch, type PourRecord, type WeighedCup } from '@/core/records/schema';
+import {
+  batchPourSchema,
+  batchSchema,
+  pourId,
+  type Batch,
+  type PourRecord,
+  type WeighedCup,
+} from '@/core/records/schema';
 import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
 import { bookPour } from './bookPour';
 import type { Connection, RowImage, Storage } from './images';

@@ -4,6 +4,7 @@ import type { CalendarView, DeskView, WeekSheetView } from '@/core/records/views
 import { batchFacts } from '@/core/schedule/facts';
 import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
 import { keptRequest } from '@/core/schedule/kept';
+import { withMeasured } from '@/core/schedule/roomDays';
 import type { ScheduleRequest } from '@/core/schedule/schema';
 import { batchDetail, getBatch } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
@@ -11,6 +12,7 @@ import { wallClockNow } from './clock';
 import { withData } from './data';
 import { batchAmounts } from './deskFigures';
 import { firstScheduleOf, inTime, scheduleOf } from './figures';
+import { measuredDays } from './measuredRoom';
 import { answer } from './respond';
 import { deskView } from './views';
 
@@ -46,8 +48,13 @@ async function calendarBatch(id: string, setId: string): Promise<CalendarBatch |
 const FIRST_EFFORT = 400;
 
 /** The request of a calendar as it stands: the plan that is kept, where there is one. */
-function asked(view: Pick<CalendarView, 'batches'>, desk: DeskView, effort = FIRST_EFFORT): ScheduleRequest | null {
-  const { room, benchWindows, benchExceptions, workplace = FIRST_WORKPLACE } = desk.shelf.settings.data;
+function asked(
+  view: Pick<CalendarView, 'batches' | 'measured'>,
+  desk: DeskView,
+  effort = FIRST_EFFORT,
+): ScheduleRequest | null {
+  const { room, benchWindows, benchExceptions, workplace: usual = FIRST_WORKPLACE } = desk.shelf.settings.data;
+  const workplace = { ...usual, days: withMeasured(usual.days, view.measured) };
   const workshop = { room, benchWindows, benchExceptions, workplace, now: desk.now, clockChanges: desk.clockChanges };
   const request = calendarRequest(view.batches, workshop, effort);
   return request && (keptRequest(request, view.batches) ?? request);
@@ -60,9 +67,9 @@ export async function stageCalendar(setId: string): Promise<CalendarView | { lat
 }
 
 async function calendarOf(desk: DeskView): Promise<CalendarView> {
-  const batches = await calendarBatches();
-  const request = asked({ batches }, desk);
-  return { batches, plan: request && (await firstScheduleOf(request)) };
+  const [batches, measured] = [await calendarBatches(), measuredDays(desk.now)];
+  const request = asked({ batches, measured }, desk);
+  return { batches, measured, plan: request && (await firstScheduleOf(request)) };
 }
 
 /** The week to print: the plan that is kept, or as good a one as the screen finds. Null when there is no such set or nothing to plan. */
@@ -70,10 +77,11 @@ export async function weekSheet(setId: string): Promise<WeekSheetView | null> {
   const desk = deskView(setId);
   if (!desk) return null;
   const batches = await calendarBatches();
-  const request = asked({ batches }, desk, FULL_EFFORT);
+  const request = asked({ batches, measured: measuredDays(desk.now) }, desk, FULL_EFFORT);
   if (!request) return null;
   const kept = request.batches.some(({ steps }) => steps.some(({ pinned }) => pinned !== undefined));
   return { setId, request, plan: await scheduleOf(request), kept };
 }
 
-export const calendarAnswer = (): Promise<Response> => answer(async () => calendarBatches());
+export const calendarAnswer = (): Promise<Response> =>
+  answer(async () => ({ batches: await calendarBatches(), measured: measuredDays(wallClockNow()) }));

@@ -1,8 +1,6 @@
 import { existsSync, openSync, readSync, closeSync, statSync, watchFile } from 'node:fs';
 import { isRoom, ReadingLines, type Reading } from '@/core/formats/readingLine';
-import type { DayConditions } from '@/core/schedule/conditions';
-import { daysOfReadings } from '@/core/schedule/roomDays';
-import { addRoomReading, lastRoomReading, openRuns, roomReadingsSince } from '@/db/runs';
+import { addRoomReading, lastRoomReading, openRuns } from '@/db/runs';
 import { onTheWall } from './clock';
 import { whenFree, withData } from './data';
 import { tell } from './live';
@@ -68,10 +66,6 @@ async function noteRoom({ temperatureC, humidity }: Extract<Reading, { device: '
         },
       ]);
 }
-
-/** Days on which the room was read, for the calendar: measured beats typed. */
-export const measuredDays = (since: string): DayConditions[] =>
-  daysOfReadings(withData((db) => roomReadingsSince(db, since)));
 
 /** Lines as an instrument sends them: one object, a list of them, or one a line. */
 function linesOf(text: string): unknown[] {

@@ -8,7 +8,9 @@ import { currentPours } from '@/db/batches';
 import { temporaryFolder } from '@/db/testDataFile';
 import { closeData, withData } from './data';
 import { closePool } from './pool';
-import { measuredDays, takeLines } from './readings';
+import { wallClockNow } from './clock';
+import { measuredDays } from './measuredRoom';
+import { takeLines } from './readings';
 import { runCommand } from './runCommand';
 import { beginRun, openSummaries, runView, setRuns, takeEvents } from './runs';
 import { shelfView } from './views';
@@ -174,7 +176,7 @@ test('readings of the room are written down, reach what is curing, and become da
   }
   const room = stateOf(id).room.map(({ temperatureC }) => temperatureC);
   expect(room.slice(-3).sort()).toEqual([16, 19, 22]);
-  const [day] = measuredDays('2000-01-01T00:00');
+  const [day] = measuredDays(wallClockNow());
   expect(day).toMatchObject({ dayC: 22, nightC: 16 });
   expect(await takeLines(['no reading'], 'test', now)).toEqual([
     { ok: false, trouble: 'An instrument sends text that is no reading.' },

@@ -3,6 +3,7 @@ import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { Amounts, Plan, PlanRequest } from '../plan';
 import type { Product } from '../mixing/product';
+import type { DayConditions } from '../schedule/conditions';
 import type { SchedulePlan, ScheduleRequest } from '../schedule/schema';
 import type { CalendarBatch } from '../schedule/workplace';
 import type { PackedStrip } from '../picture/packedStrip';
@@ -144,6 +145,8 @@ export interface SetWork {
 /** All that is being made, and a plan of it: the kept one, or a first one; null when nothing is. */
 export interface CalendarView {
   batches: CalendarBatch[];
+  /** Days on which the room was read: they beat what the workshop supposes. */
+  measured: DayConditions[];
   plan: SchedulePlan | null;
 }
 

@@ -18,7 +18,7 @@ import {
 import type { RunEvent, RunEventOf, RunLayer, RunPlan } from './schema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
 import { runSteps, type RunStep } from './steps';
-import { toleranceGrams, weighMend, weighVerdict, type WeighVerdict } from './weighMend';
+import { weighMend, weighVerdict, type WeighVerdict } from './weighMend';
 import { pouredDensity } from '../mixing/ratio';
 
 /** A step that is over: when, since when, and why it was not done as it should have been. */
@@ -348,8 +348,7 @@ export class RunBook {
     const { grams } = event;
     if (current.kind === 'weigh' && grams !== undefined) {
       if (grams <= 0) return 'nothing on the scale';
-      const tolerance = toleranceGrams(current.targetGrams, this.#plan.scaleStepGrams);
-      const verdict = weighVerdict(grams, current.targetGrams, tolerance);
+      const verdict = weighVerdict(grams, current.targetGrams, current.toleranceGrams);
       if (current.part === 'B' || current.mend) this.#meet(this.#cup(current.cup)!, event.at);
       if (verdict !== 'right') {
         this.#pending = { step: current.id, grams, verdict };
@@ -501,7 +500,8 @@ export class RunBook {
         ...{ aGrams: cup.weighed.A + resinIn(cup, layer), bGrams: cup.weighed.B },
         ...{ cupGrams: this.#plan.cupGrams, roomC: this.#plan.roomC, colourGrams: 0, colourCost: 0 },
       });
-      if (addPart && addGrams > 0) cup.mends = [...cup.mends, { part: addPart, grams: addGrams }];
+      if (addPart && addGrams >= this.#plan.scaleStepGrams)
+        cup.mends = [...cup.mends, { part: addPart, grams: addGrams }];
     }
     this.#restep();
   }

@@ -11,6 +11,7 @@ import {
   type CupState,
   type Part,
 } from './cupState';
+import { toleranceGrams } from './weighMend';
 import type { ReadyItem, RunDose, RunLayer, RunPlan, RunPour } from './schema';
 
 interface Step {
@@ -26,7 +27,7 @@ interface CupStep extends Step {
 export type RunStep =
   | (Step & { kind: 'ready'; item: ReadyItem })
   | (Step & { kind: 'plants' | 'stock' | 'cover' | 'dams off' | 'end' })
-  | (CupStep & { kind: 'weigh'; part: Part; targetGrams: number; mend: boolean })
+  | (CupStep & { kind: 'weigh'; part: Part; targetGrams: number; toleranceGrams: number; mend: boolean })
   | (CupStep & { kind: 'dose'; dose: RunDose; grams: number; drops: number })
   | (CupStep & { kind: 'stir'; minutes: number; quick: boolean })
   | (CupStep & { kind: 'scrape' | 'clear' | 'left' })
@@ -39,7 +40,7 @@ export type StepKindAtBench = RunStep['kind'];
 const ONE_PART_STIR_MINUTES = 0.5;
 
 /** The steps of a cup: two parts, one part that is tinted, or straight out of the bottle. Each school has its own. */
-export function cupSteps(cup: CupState, layer: RunLayer): RunStep[] {
+export function cupSteps(cup: CupState, layer: RunLayer, scaleStepGrams: number): RunStep[] {
   const own = attemptKey(cup);
   const at = { layer: layer.number, cup: cup.key };
   const { parts } = layer.product;
@@ -51,10 +52,14 @@ export function cupSteps(cup: CupState, layer: RunLayer): RunStep[] {
     pour,
   }));
   if (fromBottle(layer, cup.plan)) return pours;
-  const weigh = (part: Part): RunStep => ({
-    ...at,
-    ...{ id: `${own}.${part}`, kind: 'weigh', part, targetGrams: targetGrams(cup, layer, part), mend: false },
-  });
+  const weigh = (part: Part): RunStep => {
+    const target = targetGrams(cup, layer, part);
+    return {
+      ...at,
+      ...{ id: `${own}.${part}`, kind: 'weigh', part, targetGrams: target, mend: false },
+      toleranceGrams: toleranceGrams(target, scaleStepGrams, part === 'B'),
+    };
+  };
   const scale = doseScale(cup, layer);
   const dose = (one: RunDose): RunStep => ({
     ...at,
@@ -68,6 +73,7 @@ export function cupSteps(cup: CupState, layer: RunLayer): RunStep[] {
   const mends = cup.mends.map(({ part, grams }, i): RunStep => ({
     ...at,
     ...{ id: `${own}.mend${i + 1}`, kind: 'weigh', part, targetGrams: grams, mend: true },
+    toleranceGrams: toleranceGrams(cup.weighed[part] + grams, scaleStepGrams, true),
   }));
   const stir = (minutes: number): RunStep => ({ ...at, id: `${own}.stir`, kind: 'stir', minutes, quick });
   const plain = (kind: 'scrape' | 'clear' | 'left'): RunStep => ({ ...at, id: `${own}.${kind}`, kind });
@@ -96,7 +102,7 @@ export function runSteps(plan: RunPlan, cups: readonly CupState[]): RunStep[] {
       for (const item of plan.ready) steps.push({ id: `ready.${item.id}`, layer: layer.number, kind: 'ready', item });
     if (layer.plantsBefore) steps.push(plain('plants'));
     if (layer.stock) steps.push(plain('stock'));
-    for (const cup of cups) if (cup.layer === layer.number) steps.push(...cupSteps(cup, layer));
+    for (const cup of cups) if (cup.layer === layer.number) steps.push(...cupSteps(cup, layer, plan.scaleStepGrams));
     const { cureModel, demouldMinutes } = layer.product;
     if (cureModel === 'lamp')
       steps.push({ id: `${own}.lamp`, layer: layer.number, kind: 'lamp', minutes: demouldMinutes });

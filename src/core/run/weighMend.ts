@@ -7,9 +7,13 @@ export const PART_TOLERANCE = RATIO_GOOD / 2;
 /** From this share of the target on it is poured slowly. */
 export const SLOW_FROM = 0.85;
 
-/** How far a weighing may be off, grams: half of the ratio's tolerance, but no finer than the scale shows. */
-export const toleranceGrams = (targetGrams: number, scaleStepGrams: number): number =>
-  Math.max(scaleStepGrams, targetGrams * PART_TOLERANCE);
+/**
+ * How far a weighing may be off, grams, but no finer than the scale shows. The first part may be off by half of what the ratio may; the
+ * second follows what of the first is in the cup, so that it has all of the ratio's tolerance for itself. `partGrams` is all of that
+ * part in the cup: a few grams that mend it need be no more exact than the whole.
+ */
+export const toleranceGrams = (partGrams: number, scaleStepGrams: number, follows = false): number =>
+  Math.max(scaleStepGrams, partGrams * (follows ? RATIO_GOOD : PART_TOLERANCE));
 
 export type WeighVerdict = 'under' | 'slow' | 'right' | 'over';
 

@@ -11,6 +11,7 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
+import { Instruments } from './Instruments';
 import { clockDigits, wallWords } from './run/clockWords';
 import styles from './BenchStage.module.css';
 
@@ -142,6 +143,7 @@ export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
             )}
           </section>
         )}
+        <Instruments />
         {over.length > 0 && (
           <section aria-label="Before">
             <h2 className={styles.heading}>Before</h2>

@@ -23,6 +23,7 @@ import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
 import { BedPairs } from './BedPairs';
 import { benchRows, type BenchRow } from './benchList';
+import { GaugeSource } from './GaugeSource';
 import own from './MeasureView.module.css';
 
 const ENDS: Partial<Record<EdgeName, string>> = {
@@ -92,6 +93,7 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
   };
   return (
     <div className={own.scroll}>
+      <GaugeSource table={table} />
       <Table ref={table} className={own.table}>
         <TableHead>
           <TableRow>
@@ -195,6 +197,7 @@ function Level({ row, k, label, put, next }: CellProps & { k: number; label: str
         {...props}
         aria-label={label}
         inputMode="decimal"
+        data-gauge={row.plannedMm[k]}
         className={own.level}
         placeholder={`plan ${editText(row.plannedMm[k]!, 'length', units)}`}
         data-taken-over={takenOver || undefined}

@@ -7,7 +7,7 @@ import { clocksOf } from '@/core/run/clocks';
 import { cupLife, fromBottle, partMl } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf, onScale, type StepWords } from '@/core/run/say';
-import { toleranceGrams, weighVerdict } from '@/core/run/weighMend';
+import { weighVerdict } from '@/core/run/weighMend';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
 import { measureText, formatMeasure } from '@/core/units/formatMeasure';
@@ -72,7 +72,7 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
           {...(live !== null ? figureOf(live, units) : figureOf(scale.stopGrams, units))}
           moving={live !== null && reading !== null && !reading.still}
           under={underFigure(state, step, live, scale, units)}
-          verdict={live === null || step.kind !== 'weigh' ? null : weighWord(state, step, live - scale.startGrams)}
+          verdict={live === null || step.kind !== 'weigh' ? null : weighWord(step, live - scale.startGrams)}
         />
       )}
       {scale && volume && step.kind === 'weigh' && cup && (
@@ -141,8 +141,8 @@ function BigFigure({
 }
 
 const WORDS = { under: 'pour on', slow: 'slowly now', right: 'stop: right', over: 'over' } as const;
-const weighWord = (state: RunState, step: Extract<RunStep, { kind: 'weigh' }>, grams: number): string =>
-  WORDS[weighVerdict(grams, step.targetGrams, toleranceGrams(step.targetGrams, state.plan.scaleStepGrams))];
+const weighWord = (step: Extract<RunStep, { kind: 'weigh' }>, grams: number): string =>
+  WORDS[weighVerdict(grams, step.targetGrams, step.toleranceGrams)];
 
 function underFigure(
   state: RunState,

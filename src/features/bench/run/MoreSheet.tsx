@@ -14,6 +14,7 @@ import type { RunView } from '@/core/run/views';
 import { findUnit } from '@/core/units/quantities';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { Toggles } from '@/ui/controls/Toggles';
+import { MeasureField } from '@/ui/measure/MeasureField';
 import { clockDigits } from './clockWords';
 import type { Press, RunLink } from './runLink';
 import type { BenchClock } from './useRun';
@@ -143,6 +144,17 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             Let alarms show as notifications
           </Button>
         )}
+        <h3>The room</h3>
+        <div className={styles.typing}>
+          <MeasureField
+            label="It is now"
+            quantity="temperature"
+            value={state.room.at(-1)!.temperatureC}
+            onCommit={(value) =>
+              void send({ type: 'room', temperatureC: Math.min(60, Math.max(-20, value)), humidity: null })
+            }
+          />
+        </div>
         <h3>The scale</h3>
         <Toggles label="Where readings come from" value={source} choices={SOURCES} onChoose={setSource} />
         <p className={styles.soft}>

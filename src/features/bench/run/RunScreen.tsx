@@ -10,6 +10,7 @@ import type { RunStep } from '@/core/run/steps';
 import type { LiveMessage, RunView } from '@/core/run/views';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useKept } from '@/ui/keptDraft';
+import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { LampSwitch } from './BenchLamp';
 import { Alarm } from './Alarm';
 import { readySound, click } from './alarm';
@@ -104,65 +105,67 @@ export function RunScreen({ view }: { view: RunView }) {
   const decides = state.pending !== null;
   useBenchKeys({ press: decides || ringing.length > 0 ? null : press, back, more: () => setMore(true) });
   return (
-    <main className={styles.bench} data-theme={lamp ? 'dark' : 'light'} data-step={current?.kind ?? 'over'}>
-      <header className={styles.head}>
-        <Link href={`/sets/${view.run.setId}/bench`} className={styles.away} aria-label="Leave the run; it goes on">
-          {view.plan.setName}
-        </Link>
-        <span className={styles.where}>
-          {practice && <b className={styles.practice}>practice</b>}{' '}
-          {[view.run.name, words?.where].filter(Boolean).join(' · ')}
-        </span>
-        <span className={styles.room}>{formatMeasure(room.temperatureC, 'temperature', units)}</span>
-        <LampSwitch lamp={lamp} onTurn={setLamp} />
-        <Button className={styles.more ?? ''} onClick={() => setMore(true)}>
-          More
-        </Button>
-      </header>
-      <ClockStrip clocks={clocks} now={now} real={link.real} skip={cup ? `${cup.key}.` : null} />
-      <Trouble link={link} notice={view.notice} />
-      {current && words ? (
-        <>
-          <section className={styles.step} aria-live="polite" aria-label="Step">
-            <Figure
-              {...{ state, view, watch, source, onPiece, now, words }}
-              step={current}
-              setOnPiece={setOnPiece}
-              typed={(grams) => held.typed(grams)}
-            />
-            <StepAside {...{ state, view, now, send }} step={current} />
-            <SlipNotice slip={slip} />
-            {(said ?? held.said) && (
-              <p role="alert" className={styles.said}>
-                {said ?? held.said}
-              </p>
+    <UnitsProvider units={units}>
+      <main className={styles.bench} data-theme={lamp ? 'dark' : 'light'} data-step={current?.kind ?? 'over'}>
+        <header className={styles.head}>
+          <Link href={`/sets/${view.run.setId}/bench`} className={styles.away} aria-label="Leave the run; it goes on">
+            {view.plan.setName}
+          </Link>
+          <span className={styles.where}>
+            {practice && <b className={styles.practice}>practice</b>}{' '}
+            {[view.run.name, words?.where].filter(Boolean).join(' · ')}
+          </span>
+          <span className={styles.room}>{formatMeasure(room.temperatureC, 'temperature', units)}</span>
+          <LampSwitch lamp={lamp} onTurn={setLamp} />
+          <Button className={styles.more ?? ''} onClick={() => setMore(true)}>
+            More
+          </Button>
+        </header>
+        <ClockStrip clocks={clocks} now={now} real={link.real} skip={cup ? `${cup.key}.` : null} />
+        <Trouble link={link} notice={view.notice} />
+        {current && words ? (
+          <>
+            <section className={styles.step} aria-live="polite" aria-label="Step">
+              <Figure
+                {...{ state, view, watch, source, onPiece, now, words }}
+                step={current}
+                setOnPiece={setOnPiece}
+                typed={(grams) => held.typed(grams)}
+              />
+              <StepAside {...{ state, view, now, send }} step={current} />
+              <SlipNotice slip={slip} />
+              {(said ?? held.said) && (
+                <p role="alert" className={styles.said}>
+                  {said ?? held.said}
+                </p>
+              )}
+            </section>
+            {state.pending ? (
+              <Decision {...{ state, view, send }} step={current} />
+            ) : (
+              <PressBar
+                state={state}
+                step={current}
+                words={words}
+                holding={held.holding}
+                next={nextTitle(state, current, view)}
+                press={press}
+                back={back}
+                send={send}
+              />
             )}
-          </section>
-          {state.pending ? (
-            <Decision {...{ state, view, send }} step={current} />
-          ) : (
-            <PressBar
-              state={state}
-              step={current}
-              words={words}
-              holding={held.holding}
-              next={nextTitle(state, current, view)}
-              press={press}
-              back={back}
-              send={send}
-            />
-          )}
-        </>
-      ) : (
-        <RunOver {...{ state, view, now }} />
-      )}
-      {ringing[0] && <Alarm {...{ link, view, now }} clock={ringing[0]} waiting={ringing.length - 1} />}
-      <MoreSheet
-        open={more}
-        onClose={() => setMore(false)}
-        {...{ link, view, send, source, setSource, clocks, now, watch }}
-      />
-    </main>
+          </>
+        ) : (
+          <RunOver {...{ state, view, now }} />
+        )}
+        {ringing[0] && <Alarm {...{ link, view, now }} clock={ringing[0]} waiting={ringing.length - 1} />}
+        <MoreSheet
+          open={more}
+          onClose={() => setMore(false)}
+          {...{ link, view, send, source, setSource, clocks, now, watch }}
+        />
+      </main>
+    </UnitsProvider>
   );
 }
 

@@ -6,7 +6,7 @@ import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf, type OnScale } from '@/core/run/say';
 import type { RunLayer } from '@/core/run/schema';
 import type { RunStep } from '@/core/run/steps';
-import { SLOW_FROM, toleranceGrams } from '@/core/run/weighMend';
+import { SLOW_FROM } from '@/core/run/weighMend';
 import { cutPaths, levelAt, plainCut } from './waterIn';
 import styles from './StepPicture.module.css';
 
@@ -168,9 +168,7 @@ export function StepPicture({
       scale={scale}
       grams={grams}
       target={target}
-      toleranceGrams={
-        step.kind === 'weigh' ? toleranceGrams(step.targetGrams, state.plan.scaleStepGrams) : state.plan.scaleStepGrams
-      }
+      toleranceGrams={step.kind === 'weigh' ? step.toleranceGrams : state.plan.scaleStepGrams}
     />
   );
 }

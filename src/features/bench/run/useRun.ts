@@ -4,7 +4,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import { clocksOf, ringing, type RunClock } from '@/core/run/clocks';
 import type { RunEvent } from '@/core/run/schema';
 import { runMoment, type LiveMessage, type RunView } from '@/core/run/views';
-import { listenLive } from './liveShared';
+import { listenLive } from '../../door/live';
 import { RunLink, type LinkMeans } from './runLink';
 
 const WINDOW_KEY = 'aguada.window';

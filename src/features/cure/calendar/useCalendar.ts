@@ -6,6 +6,7 @@ import { keptRequest, withKept, withMark } from '@/core/schedule/kept';
 import { movedSteps, stepKey } from '@/core/schedule/replan';
 import type { Course, StepMark } from '@/core/schedule/routes';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import { withMeasured } from '@/core/schedule/roomDays';
 import { calendarRequest, FIRST_WORKPLACE, type CalendarBatch, type CalendarWorkshop } from '@/core/schedule/workplace';
 import { whenCalm } from '@/ui/whenCalm';
 import { heldInWorker, planInWorker, replanInWorker, type Underway } from '@/workers/scheduler';
@@ -53,12 +54,21 @@ export function useCalendar(served: CalendarView): Calendar {
   const { settings } = desk.shelf;
   const versions = [settings, desk.set, ...desk.batches].map(({ id, version }) => `${id} ${version}`).join(' ');
   // What came with the page may be from an earlier visit, and other sets are not on this desk: it is always read once more.
-  const fetched = useFetched<CalendarBatch[]>('/api/calendar', versions);
+  const fetched = useFetched<Pick<CalendarView, 'batches' | 'measured'>>('/api/calendar', versions, null);
   const batches = useMemo(
-    () => (fetched && JSON.stringify(fetched) !== JSON.stringify(served.batches) ? fetched : served.batches),
+    () =>
+      fetched && JSON.stringify(fetched.batches) !== JSON.stringify(served.batches) ? fetched.batches : served.batches,
     [fetched, served.batches],
   );
-  const { room, benchWindows, benchExceptions, workplace = FIRST_WORKPLACE } = settings.data;
+  const { room, benchWindows, benchExceptions, workplace: usual = FIRST_WORKPLACE } = settings.data;
+  const measured = useMemo(
+    () =>
+      fetched && JSON.stringify(fetched.measured) !== JSON.stringify(served.measured)
+        ? fetched.measured
+        : served.measured,
+    [fetched, served.measured],
+  );
+  const workplace = useMemo(() => ({ ...usual, days: withMeasured(usual.days, measured) }), [usual, measured]);
   const { now, clockChanges } = desk;
   const workshop = useMemo(
     () => ({ room, benchWindows, benchExceptions, workplace, now, clockChanges }),

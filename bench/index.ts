@@ -19,6 +19,7 @@ import { flushBench } from './flush';
 import { matchBench } from './match';
 import { pourBench } from './pour';
 import { medianMs, report, type Result } from './measure';
+import { runBench } from './run';
 import { sampleRequest } from './sample';
 import { tintBench } from './tint';
 import { webBench } from './web';
@@ -199,4 +200,5 @@ for (const { what, measured, limit, within: ok } of cure)
 const within = report(passMs, results) && cure.every(({ within: ok }) => ok);
 console.log('');
 flushBench();
-if (!(await webBench()) || !within || peak >= MOST_BYTES) process.exitCode = 1;
+const bench = await runBench();
+if (!(await webBench()) || !bench || !within || peak >= MOST_BYTES) process.exitCode = 1;

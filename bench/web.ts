@@ -1,7 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
@@ -10,6 +7,7 @@ import { CHROMIUM_FLAGS } from '../playwright.config';
 import { openArchive } from '../src/server/archive';
 import { BIG_SET, writeBigFile } from './bigFile';
 import { median } from './measure';
+import { ended, serve } from './server';
 
 /** One line of the report of the server. */
 interface Line {
@@ -25,56 +23,12 @@ const STAGES = [
   ['tint', 'Smallest cup for drops'],
   ['pour', 'To mix'],
   ['cure', 'All ready'],
+  ['bench', 'Instruments'],
   ['log', 'Layer'],
 ] as const;
 const SAMPLE = 'heron-slack';
 const KB = 1000;
 
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => resolve(port));
-    });
-  });
-
-async function serve(
-  data: string,
-  demo: boolean,
-  env: Record<string, string> = {},
-): Promise<{ url: string; server: ChildProcess }> {
-  const port = await freePort();
-  const server = spawn('node', ['.next/serve.mjs'], {
-    env: {
-      ...process.env,
-      PORT: String(port),
-      NODE_ENV: 'production',
-      AGUADA_DATA: data,
-      AGUADA_DEMO: demo ? '1' : '',
-      ...env,
-    },
-    stdio: 'ignore',
-  });
-  const url = `http://127.0.0.1:${port}`;
-  for (let tries = 0; tries < 200; tries++) {
-    const up = await fetch(`${url}/shelf`).then(
-      ({ ok }) => ok,
-      () => false,
-    );
-    if (up) return { url, server };
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error('The server did not start');
-}
-
-async function ended(server: ChildProcess): Promise<void> {
-  const gone = once(server, 'exit');
-  server.kill();
-  await gone;
-}
-
-/** Milliseconds and bytes of an answer, body and all; the median of several. */
 async function timed(ask: () => Promise<Response>, runs = 7): Promise<{ ms: number; bytes: number }> {
   const times: number[] = [];
   let bytes = 0;

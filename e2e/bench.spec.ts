@@ -51,10 +51,10 @@ async function twoCups(page: Page): Promise<void> {
       command: {
         ...{ do: 'put', kind: 'batch', id: 'hs-batch-3', version: 1 },
         data: {
-          ...{ name: 'Two cups', pourAt: '2026-12-01T18:00', benchWindows: null, own: { cupGrams: 24 } },
+          ...{ name: 'Two cups', pourAt: '2026-12-01T18:00', benchWindows: null, own: { cupGrams: 24, hands: 2 } },
           items: [
             { designId: 'hs-3', copies: 1 },
-            { designId: 'hs-5', copies: 1 },
+            { designId: 'hs-4', copies: 1 },
           ],
         },
       },
@@ -152,7 +152,7 @@ test('a whole pour of two cups on the simulated scale: an overshoot is mended, t
       continue;
     }
     if (kind === 'weigh') await pourTo(page, 6, 0.15);
-    else if (kind === 'pour') await pourTo(page, 1, 0.8);
+    else if (kind === 'pour') await pourTo(page, 2, 0.8);
     else if (kind === 'left') cups++;
     const before = await title(page).innerText();
     await page.keyboard.press(' ');

@@ -239,3 +239,31 @@ test('readings come in from a CSV, all of them or none', async ({ page }) => {
     page.getByText(/It shows: the edges are (140\smm and 300|300\smm and 140)\smm long: only equal ones can meet\./),
   ).toBeVisible();
 });
+
+test('a level gauge fills the levels in the order of the bench, simulated or by the open protocol', async ({
+  page,
+}) => {
+  const setId = await ownSample(page, 'Gauge Slack');
+  await page.goto(`/sets/${setId}/match?show=measure`);
+  const fields = page.locator('input[data-gauge]');
+  await expect(fields.first()).toBeVisible();
+  const sources = page.getByRole('group', { name: 'Where levels come from' });
+  await sources.getByRole('button', { name: 'simulated' }).click();
+  const first = page.locator('input[data-gauge]').filter({ visible: true }).first();
+  await first.fill('');
+  await first.press('Enter');
+  await first.focus();
+  await page.keyboard.press(' ');
+  await expect(first).toHaveValue(/^1[45]\.?\d*$/);
+  // The next field has the focus: the row goes on by the space bar alone.
+  await expect(fields.nth(1)).toBeFocused();
+  await sources.getByRole('button', { name: 'what is on the bench' }).click();
+  await fields.nth(2).focus();
+  await expect(async () => {
+    await page.request.post('/api/readings', {
+      headers: { 'content-type': 'application/json' },
+      data: { device: 'gauge', value: 14.87 },
+    });
+    await expect(fields.nth(2)).toHaveValue('14.87', { timeout: 1000 });
+  }).toPass();
+});

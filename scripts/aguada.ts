@@ -4,6 +4,7 @@ import { bedCommand } from '../src/core/formats/bedFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
 import { pourCommand } from '../src/core/formats/pourFile';
+import { runCommand } from '../src/core/formats/runFile';
 import { scheduleCommand, scheduleIcsCommand } from '../src/core/formats/scheduleFile';
 import { tintCommand } from '../src/core/formats/tintFile';
 import { saveCopy } from '../src/db/copies';
@@ -18,6 +19,8 @@ const USAGE = `Aguada without its screens.
   aguada pour FILE     reads a batch and what stands on the shelf (JSON) and writes mixes, readings, what to buy, a quote
   aguada schedule FILE reads batches with their steps, makers, places and the room (JSON) and writes when each step is done
                        --ics writes a calendar file instead
+  aguada run FILE      plays presses and readings (JSON) against a plan and writes what the bench would have said,
+                       where the grams went and what the log takes
   aguada backup FILE   copies the data file (AGUADA_DATA, or data/aguada.db) to FILE, while Aguada is running or not
   FILE may be -        standard input
 
@@ -32,6 +35,7 @@ const COMMANDS: Record<string, (text: string) => CommandResult> = {
   tint: tintCommand,
   pour: pourCommand,
   schedule: scheduleCommand,
+  run: runCommand,
 };
 
 /** Copies the data file by the database's own backup, and looks the copy through. */

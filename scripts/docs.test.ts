@@ -1,6 +1,8 @@
 import { featureSchema, outlineSchema } from '../src/core/bed/schema';
 import { readFileSync } from 'node:fs';
 import { planCommand } from '@/core/formats/planFile';
+import { ReadingLines } from '@/core/formats/readingLine';
+import { runCommand } from '@/core/formats/runFile';
 import { planRequestSchema, type PlanRequest } from '@/core/plan';
 
 describe('the example in the documentation', () => {
@@ -35,3 +37,16 @@ test.each([...featureSchema.options, ...outlineSchema.options])(
     expect([kind, told]).toEqual([kind, []]);
   },
 );
+
+test('the readings in the documentation are taken, and its run is played', () => {
+  const text = readFileSync('docs/formats.md', 'utf8');
+  const section = text.slice(text.indexOf('## Runs'));
+  const example = JSON.parse(/```json\n([\s\S]*?)```/.exec(section)![1]!) as Record<string, unknown>;
+  const request = JSON.parse(/```json\n([\s\S]*?)```/.exec(text)![1]!) as unknown;
+  const { errors, exitCode, output } = runCommand(JSON.stringify({ ...example, request }));
+  expect({ errors, exitCode }).toEqual({ errors: '', exitCode: 0 });
+  expect((JSON.parse(output) as { said: unknown[] }).said.length).toBeGreaterThan(5);
+  const reader = new ReadingLines();
+  for (const device of ['scale', 'room', 'gauge'])
+    expect(reader.read({ device, value: 12 }, 0)).toMatchObject({ trouble: null, reading: { device } });
+});

@@ -5,6 +5,7 @@ import { chromium, type Page } from '@playwright/test';
 import { buildBed } from '../src/core/bed/buildBed';
 import { outlineSize } from '../src/core/bed/outline';
 import { bedStl } from '../src/core/formats/stl';
+import Sqlite from 'better-sqlite3';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { CHROMIUM_FLAGS } from '../playwright.config';
 
@@ -31,13 +32,6 @@ const SHOTS: {
         .click(),
   },
   { name: 'scan', shows: /its hollows hold/, path: '/sets/heron-slack/shape', first: showScan },
-  {
-    name: 'measured-copy',
-    shows: /deeper than drawn|shallower than drawn/,
-    path: '/sets/heron-slack/shape',
-    size: { width: 1280, height: 1000 },
-    first: showMeasured,
-  },
   {
     name: 'match',
     shows: 'Gap of the beds',
@@ -76,12 +70,6 @@ const SHOTS: {
     first: lookThrough,
   },
   {
-    name: 'tint-find',
-    shows: /\(ΔE \d/,
-    path: '/sets/heron-slack/tint?show=find',
-    size: { width: 1280, height: 1000 },
-  },
-  {
     name: 'tint-cups',
     shows: /of clear mix/,
     path: '/sets/heron-slack/tint?show=cups',
@@ -105,27 +93,30 @@ const SHOTS: {
     size: { width: 1280, height: 1000 },
     first: calendarRests,
   },
-  { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
+  { name: 'bench', shows: 'Instruments', path: '/sets/heron-slack/bench?batch=hs-batch-3' },
   {
-    name: 'log-entry',
-    shows: 'Put it in the log',
-    path: '/sets/heron-slack/log?batch=hs-batch-3&layer=1',
+    name: 'bench-weigh',
+    shows: 'stop at',
+    path: '/sets/heron-slack/bench?batch=hs-batch-3',
     size: { width: 820, height: 1180 },
-    theme: 'dark',
-    first: fillEntry,
+    first: weighing,
   },
-  { name: 'shelf', shows: 'Colourants', path: '/shelf' },
   {
-    name: 'shape-lamp',
-    shows: /^\d+\.\d$/,
-    path: '/sets/heron-slack/shape',
-    theme: 'dark',
-    first: (page) =>
-      page
-        .getByRole('button', { name: /HS-4 Creek pool/ })
-        .first()
-        .click(),
+    name: 'bench-pour',
+    shows: 'cup falls to',
+    path: '/sets/heron-slack/bench?batch=hs-batch-3',
+    size: { width: 820, height: 1180 },
+    first: pouring,
   },
+  {
+    name: 'bench-alarm',
+    shows: 'Again in 5 min',
+    path: '/sets/heron-slack/bench?batch=hs-batch-3',
+    size: { width: 820, height: 1180 },
+    first: alarm,
+  },
+  { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
+  { name: 'shelf', shows: 'Colourants', path: '/shelf' },
 ];
 
 /** Waits until no better plan is looked for. */
@@ -166,20 +157,75 @@ async function showScan(page: Page): Promise<void> {
   await page.getByText(/its hollows hold/).waitFor();
 }
 
-async function showMeasured(page: Page): Promise<void> {
+/** Goes into the run of the page’s batch, on the simulated scale. */
+async function intoTheRun(page: Page): Promise<void> {
+  await page.evaluate(() => localStorage.setItem('aguada.scale', JSON.stringify('simulated')));
   await page
-    .getByRole('button', { name: /HS-4 Creek pool/ })
-    .first()
+    .getByRole('button', { name: 'Begin the run' })
+    .or(page.getByRole('link', { name: 'Go on with it' }))
     .click();
-  await page.getByRole('combobox', { name: 'Which bed to show' }).click();
-  await page.getByRole('option', { name: /copy #1/ }).click();
-  await page.getByLabel('Show where it differs from the drawing').check();
-  await page.evaluate(() => window.scrollTo(0, 0));
+  await page.waitForURL(/\/run\//);
+  await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
 }
 
-async function fillEntry(page: Page): Promise<void> {
-  await page.getByLabel('Part A, g').first().fill('29.4');
-  await page.getByLabel('Part B, g').first().fill('23.6');
+const KNUCKLE_MS = 420;
+const stepOf = (page: Page): Promise<string | null> => page.locator('main').getAttribute('data-step');
+/** Presses on, as planned, until a step of this kind is next. */
+async function pressUntil(page: Page, kind: string): Promise<void> {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: 'By eye, typed' }).click();
+  await page.keyboard.press('Escape');
+  for (let i = 0; i < 60 && (await stepOf(page)) !== kind; i++) {
+    await page.keyboard.press(' ');
+    await page.waitForTimeout(KNUCKLE_MS);
+  }
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: 'Simulated', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await page.waitForTimeout(KNUCKLE_MS);
+}
+
+async function pourFor(page: Page, ms: number): Promise<void> {
+  await page.keyboard.down('ArrowDown');
+  await page.waitForTimeout(ms);
+  await page.keyboard.up('ArrowDown');
+  await page.waitForTimeout(1200);
+}
+
+async function weighing(page: Page): Promise<void> {
+  await intoTheRun(page);
+  await pressUntil(page, 'weigh');
+  await pourFor(page, 2300);
+}
+
+async function pouring(page: Page): Promise<void> {
+  await intoTheRun(page);
+  await pressUntil(page, 'pour');
+  // The first piece whole, the second half.
+  await pourFor(page, 18_000);
+  await page.keyboard.press(' ');
+  await page.waitForTimeout(1500);
+  await pourFor(page, 9000);
+}
+
+/** A look for bubbles that is due: ten minutes go by in the file, not at the bench. */
+async function alarm(page: Page): Promise<void> {
+  await intoTheRun(page);
+  await pressUntil(page, 'cover');
+  const run = new URL(page.url()).pathname.split('/').at(-1)!;
+  const made = new Sqlite(DATA);
+  made.pragma('busy_timeout = 4000');
+  const tenMinutes = 11 * 60_000;
+  made.exec('drop trigger run_events_stay');
+  made.prepare('update runs set begun_at = begun_at - ? where id = ?').run(tenMinutes, run);
+  made
+    .prepare(
+      "update run_events set at = at - ?, data = json_set(data, '$.at', json_extract(data, '$.at') - ?) where run_id = ?",
+    )
+    .run(tenMinutes, tenMinutes, run);
+  made.close();
+  await page.reload();
+  await page.getByRole('alertdialog').waitFor();
 }
 
 async function main(): Promise<void> {
@@ -210,7 +256,8 @@ async function main(): Promise<void> {
       await page.goto(`http://127.0.0.1:${PORT}${path}`, { waitUntil: 'networkidle' });
       await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
       await first?.(page);
-      await page.waitForLoadState('networkidle');
+      // A run listens for as long as it is shown: its page is never idle.
+      if (!page.url().includes('/run/')) await page.waitForLoadState('networkidle');
       await page.waitForFunction(() => document.querySelector('[aria-busy="true"]') === null);
       await page
         .getByText(shows)

@@ -376,6 +376,10 @@ function book(db: Connection, batchId: string, layer: number, pour: PourRecord |
   if (kept) bookPour(db, { batchId, batchName, layer, kept, pour }, now);
 }
 
+/** All of an entry that decides what left the bottles. */
+const taking = ({ pouredAt, cups: filled }: PourRecord): string =>
+  JSON.stringify([pouredAt, filled.map(({ note: _, ...cup }) => cup)]);
+
 /** How poured layers are kept: every write is a further entry, and so is taking one back. */
 export const pourStorage: Storage = {
   image(db, id) {
@@ -392,8 +396,10 @@ export const pourStorage: Storage = {
   },
   write(db, _id, { data }, _version, now) {
     const { batchId, ...pour } = batchPourSchema.parse(data);
+    const before = currentPours(db, batchId).find(({ layer }) => layer === pour.layer);
     appendEntry(db, batchId, pour, { struck: false, enteredAt: now });
-    book(db, batchId, pour.layer, pour, now);
+    // A further word on what was poured moves nothing on the shelf.
+    if (!before || taking(before) !== taking(pour)) book(db, batchId, pour.layer, pour, now);
     touchBatch(db, batchId, now);
   },
   remove(db, id, now) {

@@ -17,7 +17,7 @@ import {
 } from './cupState';
 import type { RunEvent, RunEventOf, RunLayer, RunPlan } from './schema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
-import { runSteps, type RunStep } from './steps';
+import { cupSteps, runSteps, type RunStep } from './steps';
 import { weighMend, weighVerdict, type WeighVerdict } from './weighMend';
 import { pouredDensity } from '../mixing/ratio';
 
@@ -45,6 +45,7 @@ export type Refusal =
   | 'begun to set'
   | 'more than the cup holds'
   | 'nothing on the scale'
+  | 'nothing was poured'
   | 'nothing of the kind'
   | 'too late to pour leftovers'
   | 'nothing to go back to';
@@ -92,6 +93,8 @@ interface Deed {
   drops?: number;
 }
 
+/** A piece that got less than this share of its grams was not poured: the press came too early, or the scale was not under the cup. */
+const LEAST_POURED_SHARE = 0.05;
 /** What may be read too much of a cup before it is refused: a drop of tint, a scale that drifted. */
 const READING_SLACK_GRAMS = 1;
 const MINUTE_MS = 60_000;
@@ -199,8 +202,9 @@ export class RunBook {
         const { at, temperatureC, humidity } = event;
         // One that comes late takes its place in time.
         const last = this.#room.at(-1)!;
-        this.#room.push({ at: Math.max(at, this.#begunAt), temperatureC, humidity: humidity ?? last.humidity });
-        this.#room.sort((a, b) => a.at - b.at);
+        const place = this.#room.findLastIndex((one) => one.at <= at) + 1;
+        const reading = { at: Math.max(at, this.#begunAt), temperatureC, humidity: humidity ?? last.humidity };
+        this.#room.splice(Math.max(1, place), 0, reading);
         return null;
       }
       case 'note':
@@ -267,6 +271,18 @@ export class RunBook {
   #restep(): void {
     this.#steps = runSteps(this.#plan, this.#cups);
     this.#next = 0;
+    this.#advance();
+  }
+
+  /** The steps of one cup anew: what is weighed into it changes nothing of the others. */
+  #restepCup(cup: CupState): void {
+    const from = this.#steps.findIndex((step) => 'cup' in step && step.cup === cup.key);
+    let to = from;
+    while (to < this.#steps.length && 'cup' in this.#steps[to]! && (this.#steps[to] as { cup: string }).cup === cup.key)
+      to++;
+    const own = cupSteps(cup, this.#layer(cup.layer), this.#plan.scaleStepGrams);
+    this.#steps = [...this.#steps.slice(0, from), ...own, ...this.#steps.slice(to)];
+    this.#next = Math.min(this.#next, from);
     this.#advance();
   }
 
@@ -359,6 +375,8 @@ export class RunBook {
       const cup = this.#cup(current.cup)!;
       const layer = this.#layer(cup.layer);
       if (this.#hasSet(cup, event.at, true) && !event.anyway) return 'begun to set';
+      if (grams !== undefined && !event.anyway && grams < current.pour.grams * LEAST_POURED_SHARE)
+        return 'nothing was poured';
       if (grams !== undefined && !fromBottle(layer, cup.plan)) {
         if (grams > inCupGrams(cup, layer) + READING_SLACK_GRAMS) return 'more than the cup holds';
       }
@@ -401,7 +419,8 @@ export class RunBook {
     else if (step.kind === 'dose') this.#dosed(step, skipped ? 0 : grams, skipped ? -1 : drops);
     else if (step.kind === 'pour' && own.type === 'done') this.#poured(step, own);
     else if (step.kind === 'left') this.#close(this.#cup(step.cup)!, grams, own.at);
-    if (step.kind === 'weigh' || (step.kind === 'dose' && step.dose.resinGrams > 0)) this.#restep();
+    if (step.kind === 'weigh' || (step.kind === 'dose' && step.dose.resinGrams > 0))
+      this.#restepCup(this.#cup(step.cup)!);
     else this.#advance();
     if (step.kind === 'end') this.#over = { at: own.at, how: 'finished', why: null };
   }
@@ -503,7 +522,7 @@ export class RunBook {
       if (addPart && addGrams >= this.#plan.scaleStepGrams)
         cup.mends = [...cup.mends, { part: addPart, grams: addGrams }];
     }
-    this.#restep();
+    this.#restepCup(cup);
   }
 
   #throwAway(cup: CupState, at: number, why: string): void {

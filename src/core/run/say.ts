@@ -152,6 +152,8 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
     case 'wait':
       if (step.until === 'recoat') {
         const next = plan.layers.find(({ number }) => number > step.layer);
+        if (layer.product.cureModel === 'water-borne')
+          return say('Wait until it is clear', 'Never a new layer on a white one: it stays white.', 'It is clear');
         return say(
           `Wait for layer ${next?.number ?? step.layer + 1}`,
           'The clocks below ring; leave and come back.',
@@ -188,6 +190,7 @@ export const REFUSAL_WORDS: Record<Refusal, string> = {
     'This cup has begun to set: nothing more of it goes into a piece. Put it aside, the rest comes from a new mix.',
   'more than the cup holds': 'The cup holds less than that. Look at the scale: was it knocked, or not tared?',
   'nothing on the scale': 'The scale shows nothing that was added. Is the cup on it?',
+  'nothing was poured': 'By the scale nothing has been poured into it. Is the cup on it? Or say why all the same.',
   'nothing of the kind': 'That cannot be done any more.',
   'too late to pour leftovers': 'Too late: leftovers have begun to set. Let them harden in the cup.',
   'nothing to go back to': 'This is the first step.',

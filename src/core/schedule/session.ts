@@ -33,6 +33,9 @@ export interface BenchSession {
   ready: string[];
   steps: {
     key: string;
+    /** The batch, and whether it is poured then: a run may be begun. */
+    batchId: string;
+    pours: boolean;
     at: string;
     name: string;
     batch: string;
@@ -66,7 +69,8 @@ export function sessionOf(request: ScheduleRequest, plan: SchedulePlan, { evenin
     until: next.to,
     ready: [...ready],
     steps: blocks.map(({ step, name, batch, from, minutes, part }) => ({
-      key: `${step.batchId}/${step.stepId}/${part}`,
+      ...{ key: `${step.batchId}/${step.stepId}/${part}`, batchId: step.batchId },
+      pours: kindOf(step.batchId, step.stepId) === 'pour',
       ...{ at: from, name, batch, minutes },
       waitsFor:
         step.closesAt !== undefined

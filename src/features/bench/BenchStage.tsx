@@ -12,7 +12,7 @@ import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { Instruments } from './Instruments';
-import { clockDigits, wallWords } from './run/clockWords';
+import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
 import styles from './BenchStage.module.css';
 
 interface BenchStageProps {

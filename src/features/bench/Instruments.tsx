@@ -13,7 +13,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { listenLive } from '../door/live';
-import { wallWords } from './run/clockWords';
+import { wallWords } from '@/ui/alarm/clockWords';
 import styles from './BenchStage.module.css';
 
 const SOURCES = ['by hand', 'simulated', 'bench'] as const;

@@ -21,6 +21,7 @@ import { DoorNotices } from '../door/DoorNotices';
 import { UnreadableNotice } from '../door/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
+import { BenchBell } from './BenchBell';
 import { Finder } from './Finder';
 import { keptPicture } from './pictures';
 import { stageOfProblem, STAGES } from './stages';
@@ -71,6 +72,7 @@ export function DeskFrame({ children }: { children: ReactNode }) {
       <UnreadableNotice unreadable={desk.unreadable} />
       <main className={styles.ground}>{children}</main>
       <DoorNotices door={door} />
+      <BenchBell />
       <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
       {opened === 'set' && <EditSet.Part onClose={() => setOpened(null)} />}
       <EditSet.Fetch />

@@ -27,7 +27,12 @@ export function PourCard({ setId, batch, poured, request, plan, settings, printe
       label="Card"
       back={back}
       backTo="Back to the batch"
-      tools={<a href={`/export/${setId}/${batch.id}/pour-card.csv`}>Save as CSV</a>}
+      tools={
+        <>
+          <Link href={`/sets/${setId}/bench?batch=${batch.id}`}>Begin at the bench</Link>{' '}
+          <a href={`/export/${setId}/${batch.id}/pour-card.csv`}>Save as CSV</a>
+        </>
+      }
     >
       {(paper) => (
         <main className={styles.card} data-paper={paper}>

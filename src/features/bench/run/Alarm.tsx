@@ -4,8 +4,8 @@ import Button from '@mui/material/Button';
 import { useEffect, useRef } from 'react';
 import type { RunView } from '@/core/run/views';
 import { ON_A_LEAK } from '@/core/run/clocks';
-import { readySound } from './alarm';
-import { clockDigits } from './clockWords';
+import { readySound } from '@/ui/alarm/alarm';
+import { clockDigits } from '@/ui/alarm/clockWords';
 import type { RunLink } from './runLink';
 import { answerClock, type BenchClock } from './useRun';
 import styles from './RunScreen.module.css';
@@ -29,6 +29,7 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
     answerClock(link, view, clock, did);
   };
   const [first, ...others] = clock.answers;
+  const [, headline = clock.words, rest = ''] = /^([^.]+\.)\s*(.*)$/s.exec(unbroken(clock.words)) ?? [];
   useEffect(() => {
     main.current?.focus();
     const down = (event: KeyboardEvent): void => {
@@ -51,7 +52,8 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
           {now - clock.due > 60_000 && ` · due ${clockDigits(now - clock.due)} ago`}
           {waiting > 0 && ` · ${waiting} more ${waiting === 1 ? 'waits' : 'wait'}`}
         </p>
-        <h2>{clock.words}</h2>
+        <h2>{headline}</h2>
+        {rest !== '' && <p className={styles.alarmHelp}>{rest}</p>}
         {(clock.kind === 'look' || clock.kind === 'leak look') && (
           <p className={styles.alarmHelp}>On a leak: {ON_A_LEAK}</p>
         )}
@@ -77,3 +79,6 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
 }
 
 const BOUNCE_MS = 700;
+
+/** Tags are not broken at their hyphen. */
+const unbroken = (text: string): string => text.replace(/(\w)-(\w)/g, '$1\u2011$2');

@@ -1,6 +1,6 @@
 'use client';
 
-import { clockDigits, wallWords } from './clockWords';
+import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
 import type { BenchClock } from './useRun';
 import styles from './RunScreen.module.css';
 

@@ -70,7 +70,13 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   });
   const effects = [
     `${grams(mend.newTotalGrams)} in all`,
-    colour > 0 ? `tint for that comes along` : '',
+    ...cup.plan.doses
+      .filter(({ how, id }) => how === 'drops' && !cup.doses.some((dose) => dose.id === id))
+      .map((dose) => {
+        const drops = Math.round((dose.grams * mend.newTotalGrams) / cup.plan.mixGrams / dose.dropGrams);
+        return `${drops} ${drops === 1 ? 'drop' : 'drops'} of ${dose.name.toLowerCase()}`;
+      }),
+    cup.plan.doses.some(({ how }) => how !== 'drops') ? 'its tint goes along' : '',
     mend.fitsCup ? 'fits the cup' : `more than the cup takes, ${grams(state.plan.cupGrams)}`,
     layer.product.parts
       ? `pot life ${formatMinutes(mend.potLifeMinutes)}${mend.fitsPotLife ? '' : ': too short for all of it'}`

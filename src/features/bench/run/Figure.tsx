@@ -13,7 +13,7 @@ import type { RunView } from '@/core/run/views';
 import { measureText, formatMeasure } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { preferredUnit } from '@/core/units/formatMeasure';
-import { clockDigits, wallWords } from './clockWords';
+import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
 import { Pouring } from './Pouring';
 import { StepPicture } from './StepPicture';
 import { useScaleNow, useScaleTrouble, type ScaleSource, type ScaleWatch } from './useScale';

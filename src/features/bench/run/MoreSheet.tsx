@@ -15,7 +15,7 @@ import { findUnit } from '@/core/units/quantities';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { Toggles } from '@/ui/controls/Toggles';
 import { MeasureField } from '@/ui/measure/MeasureField';
-import { clockDigits } from './clockWords';
+import { clockDigits } from '@/ui/alarm/clockWords';
 import type { Press, RunLink } from './runLink';
 import type { BenchClock } from './useRun';
 import type { ScaleSource, ScaleWatch } from './useScale';

@@ -6,7 +6,7 @@ import { attemptKey, fromBottle, inCupGrams } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
-import { click } from './alarm';
+import { click } from '@/ui/alarm/alarm';
 import type { ScaleWatch } from './useScale';
 import styles from './RunScreen.module.css';
 

@@ -54,7 +54,9 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
     );
   const silently = step.kind === 'ready' && !step.item.must;
   const mayAnyway =
-    anyway !== undefined && refused !== undefined && ['a reason is asked for', 'begun to set'].includes(refused.why);
+    anyway !== undefined &&
+    refused !== undefined &&
+    ['a reason is asked for', 'begun to set', 'nothing was poured'].includes(refused.why);
   const dosing = step.kind === 'dose' && step.dose.how === 'drops' && state.drops >= step.drops;
   return (
     <footer className={styles.presses}>

@@ -13,7 +13,7 @@ import { useKept } from '@/ui/keptDraft';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { LampSwitch } from './BenchLamp';
 import { Alarm } from './Alarm';
-import { readySound, click } from './alarm';
+import { readySound, click } from '@/ui/alarm/alarm';
 import { ClockStrip } from './ClockStrip';
 import { Decision } from './Decision';
 import { Figure } from './Figure';
@@ -23,7 +23,7 @@ import { RunOver } from './RunOver';
 import { SlipNotice, useSlips } from './Slips';
 import { StepAside } from './StepAside';
 import { useHeldPress } from './useHeldPress';
-import { useAlarm, useAwakeScreen } from './useAlarm';
+import { useAlarm, useAwakeScreen } from '@/ui/alarm/useAlarm';
 import { benchClocks, ringingNow, useMoment, useRun, windowName } from './useRun';
 import { hearScale, SCALE_SOURCES, useScaleSource, useWatch, type ScaleSource } from './useScale';
 import styles from './RunScreen.module.css';
@@ -103,7 +103,7 @@ export function RunScreen({ view }: { view: RunView }) {
   const room = state.room.at(-1)!;
   const units = view.units;
   const decides = state.pending !== null;
-  useBenchKeys({ press: decides || ringing.length > 0 ? null : press, back, more: () => setMore(true) });
+  useBenchKeys({ press: decides || more || ringing.length > 0 ? null : press, back, more: () => setMore(true) });
   return (
     <UnitsProvider units={units}>
       <main className={styles.bench} data-theme={lamp ? 'dark' : 'light'} data-step={current?.kind ?? 'over'}>
@@ -197,7 +197,7 @@ function useStepSound(state: RunState, now: number): void {
     current && (current.kind === 'stir' || current.kind === 'lamp') && now >= since + current.minutes * 60_000;
   const key = over ? `${current.id} ${since}` : null;
   useEffect(() => {
-    if (key !== null) void import('./alarm').then(({ beep }) => beep());
+    if (key !== null) void import('@/ui/alarm/alarm').then(({ beep }) => beep());
   }, [key]);
 }
 
@@ -227,8 +227,10 @@ interface BenchKeys {
   more: () => void;
 }
 
+/** What takes keys for itself: a field, and whatever stands in a dialog. */
 const typedIn = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
+  target instanceof HTMLElement &&
+  (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role="dialog"]') !== null);
 
 /** The space bar presses, whatever has the focus: a knuckle does not look where that is. */
 function useBenchKeys(keys: BenchKeys): void {
@@ -248,7 +250,7 @@ function useBenchKeys(keys: BenchKeys): void {
   useEffect(() => {
     const down = (event: KeyboardEvent): void => {
       if (event.repeat && event.key === ' ') return event.preventDefault();
-      if (typedIn(event.target) || document.querySelector('[role="dialog"]')) return;
+      if (typedIn(event.target)) return;
       const { press, back, more } = latest.current;
       if (event.key === ' ' && press) {
         event.preventDefault();
@@ -260,8 +262,7 @@ function useBenchKeys(keys: BenchKeys): void {
     };
     // A button with the focus would be pressed by the same key once it comes up.
     const up = (event: KeyboardEvent): void => {
-      if (event.key === ' ' && !typedIn(event.target) && !document.querySelector('[role="dialog"]'))
-        event.preventDefault();
+      if (event.key === ' ' && !typedIn(event.target)) event.preventDefault();
     };
     document.addEventListener('keydown', down);
     document.addEventListener('keyup', up);

@@ -86,8 +86,8 @@ export function PieceRow({ state, step, cup, grams }: RowProps) {
   const layer = layerOf(state, cup.layer);
   const done = cup.poured.filter(({ filler }) => !filler);
   const all = [
-    ...done.map((one) => ({ ...one, poured: true })),
-    ...restOf(cup).map((one) => ({ ...one, key: pieceKey(one), poured: false })),
+    ...done.map((one) => ({ ...one, share: one.plannedGrams > 0 ? one.grams / one.plannedGrams : 1 })),
+    ...restOf(cup).map((one) => ({ ...one, key: pieceKey(one), share: null })),
   ];
   const current = step.kind === 'pour' ? all.findIndex(({ key }) => key === pieceKey(step.pour)) : all.length;
   const from = Math.max(0, Math.min(current - 1, all.length - MOST_PIECES));
@@ -103,7 +103,7 @@ export function PieceRow({ state, step, cup, grams }: RowProps) {
       {shown.map((piece, i) => {
         const cut = cuts[i] ?? plainCut(layer.fromMm, layer.toMm);
         const here = from + i === current;
-        const share = piece.poured ? 1 : here && grams !== null ? grams / Math.max(0.1, piece.grams) : 0;
+        const share = piece.share ?? (here && grams !== null ? grams / Math.max(0.1, piece.grams) : 0);
         const level = layer.toMm === layer.fromMm ? layer.toMm : levelAt(cut, layer.fromMm, layer.toMm, share);
         const paths = cutPaths(cut, Math.max(level, layer.fromMm), { width, scaleY, floorY });
         return (

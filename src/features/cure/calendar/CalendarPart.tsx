@@ -171,7 +171,12 @@ function Weeks(calendar: Calendar) {
           <Tick label="Underline what decides the end" checked={showCritical} onChange={setShowCritical} />
           {sets.size > 1 && <Tick label="This set only" checked={mine} onChange={setMine} />}
         </div>
-        <NextSession request={request} plan={plan} evenings={evenings} />
+        <NextSession
+          request={request}
+          plan={plan}
+          evenings={evenings}
+          setOf={(id) => batches.find((batch) => batch.id === id)?.setId ?? desk.set.id}
+        />
       </div>
       <aside className={styles.numbers} aria-label={step ? 'Step' : 'Numbers'}>
         {step ? (

@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { shortTime } from '@/core/cure/dayNames';
 import { sessionOf } from '@/core/schedule/session';
 import type { Evenings } from '@/core/schedule/evenings';
@@ -12,10 +13,13 @@ export function NextSession({
   request,
   plan,
   evenings,
+  setOf,
 }: {
   request: ScheduleRequest;
   plan: SchedulePlan;
   evenings: Evenings;
+  /** To which set a batch belongs. */
+  setOf: (batchId: string) => string;
 }) {
   const session = sessionOf(request, plan, evenings);
   if (!session) return null;
@@ -31,11 +35,16 @@ export function NextSession({
         </p>
       )}
       <ol>
-        {session.steps.map(({ key, at, name, batch, minutes, waitsFor, caution }) => (
+        {session.steps.map(({ key, batchId, pours, at, name, batch, minutes, waitsFor, caution }) => (
           <li key={key}>
             <span className={styles.at}>{at.slice(11)}</span>
             <span>
               <b>{name}</b>, {batch}, {formatMinutes(minutes)}
+              {pours && (
+                <Link className={styles.begin} href={`/sets/${setOf(batchId)}/bench?batch=${batchId}`}>
+                  At the bench
+                </Link>
+              )}
               {waitsFor && <span className={styles.soft}> · {waitsFor}</span>}
               {caution && <span className={styles.caution}>{caution}</span>}
             </span>

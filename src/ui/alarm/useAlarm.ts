@@ -2,13 +2,12 @@
 
 import { useEffect, useState } from 'react';
 import { beep, notify, takeAlarm } from './alarm';
-import type { BenchClock } from './useRun';
 
 const AGAIN_MS = 1600;
 const FLASH_MS = 600;
 
-/** Sounds, titles and notifies what rings first; the rest waits behind it. */
-export function useAlarm(first: BenchClock | null, title: string): void {
+/** Sounds, titles and notifies what rings first; the rest waits behind it. `title`: what the page is called otherwise; null leaves it. */
+export function useAlarm(first: { key: string; words: string } | null, title: string | null): void {
   const key = first?.key ?? null;
   const words = first?.words ?? '';
   const [mine, setMine] = useState<string | null>(null);
@@ -29,19 +28,20 @@ export function useAlarm(first: BenchClock | null, title: string): void {
   }, [key, mine]);
   useEffect(() => {
     if (key === null) {
-      document.title = title;
+      if (title !== null) document.title = title;
       return;
     }
+    const rest = title ?? document.title;
     let on = true;
     const turn = (): void => {
-      document.title = on ? `● ${words}` : title;
+      document.title = on ? `● ${words}` : rest;
       on = !on;
     };
     turn();
     const timer = setInterval(turn, FLASH_MS);
     return () => {
       clearInterval(timer);
-      document.title = title;
+      document.title = rest;
     };
   }, [key, words, title]);
 }

@@ -1,0 +1,66 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import type { RunSummary } from '@/core/run/views';
+import { isRinging } from '@/core/run/clocks';
+import { readySound } from '@/ui/alarm/alarm';
+import { clockDigits } from '@/ui/alarm/clockWords';
+import { useAlarm } from '@/ui/alarm/useAlarm';
+import styles from './BenchBell.module.css';
+
+/** Runs are asked for so often: each listener would take one of the browser's few connections. */
+const ASK_MS = 20_000;
+const TICK_MS = 1000;
+/** Clocks that are further off are not yet the desk's business. */
+const NEAR_MS = 3_600_000;
+
+/** What rings at the bench while one sits at the desk, and what will within the hour; leads to its run. */
+export function BenchBell() {
+  const [runs, setRuns] = useState<RunSummary[]>([]);
+  const [now, setNow] = useState(0);
+  useEffect(() => {
+    let ahead = 0;
+    const ask = (): void =>
+      void fetch('/api/runs')
+        .then(async (response) =>
+          response.ok ? ((await response.json()) as { runs: RunSummary[]; serverNow: number }) : null,
+        )
+        .then((found) => {
+          if (!found) return;
+          ahead = found.serverNow - performance.now();
+          setRuns(found.runs);
+          setNow(found.serverNow);
+        })
+        .catch(() => undefined);
+    const first = setTimeout(ask, TICK_MS);
+    const asking = setInterval(ask, ASK_MS);
+    const ticking = setInterval(() => ahead !== 0 && setNow(performance.now() + ahead), TICK_MS);
+    document.addEventListener('pointerdown', readySound);
+    return () => {
+      clearTimeout(first);
+      clearInterval(asking);
+      clearInterval(ticking);
+      document.removeEventListener('pointerdown', readySound);
+    };
+  }, []);
+  const clocks = runs
+    .flatMap((run) => run.clocks.map((clock) => ({ ...clock, run, key: `${run.id}/${clock.id}` })))
+    .sort((a, b) => (a.snoozedTo ?? a.due) - (b.snoozedTo ?? b.due));
+  const ringing = clocks.find((clock) => isRinging(clock, now)) ?? null;
+  useAlarm(ringing, null);
+  const next = clocks[0];
+  if (!next) return null;
+  const left = (next.snoozedTo ?? next.due) - now;
+  if (!ringing && left > NEAR_MS) return null;
+  return (
+    <Link
+      href={`/run/${next.run.id}`}
+      className={styles.bell}
+      data-rings={ringing !== null}
+      role={ringing ? 'alert' : undefined}
+    >
+      <b>{clockDigits(left)}</b> {ringing ? ringing.words : `${next.name}, ${next.run.name}`}
+    </Link>
+  );
+}

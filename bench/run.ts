@@ -79,8 +79,7 @@ const HOUR_READINGS = 36_000;
 const AT_ONCE = 200;
 const GROWS_MB = 8;
 
-const awake = (page: Page): Promise<unknown> =>
-  page.locator('html[data-awake]').waitFor({ state: 'attached' });
+const awake = (page: Page): Promise<unknown> => page.locator('html[data-awake]').waitFor({ state: 'attached' });
 
 /** From a press to its picture: the key goes down, the next step is painted. As text: what runs this file adds helpers to functions. */
 const PRESS = `new Promise((resolve) => {

@@ -23,7 +23,7 @@ const STAGES = [
   ['tint', 'Smallest cup for drops'],
   ['pour', 'To mix'],
   ['cure', 'All ready'],
-  ['bench', 'Instruments'],
+  ['bench', 'Begin the run'],
   ['log', 'Layer'],
 ] as const;
 const SAMPLE = 'heron-slack';

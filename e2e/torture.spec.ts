@@ -4,6 +4,7 @@ import { diceOf } from '../torture/dice';
 import { fullDisk } from '../torture/fullDisk';
 import { fuzz } from '../torture/fuzz';
 import { killLoop } from '../torture/kills';
+import { runKillLoop } from '../torture/runKills';
 
 // A short round of each; `npm run torture` is the long one.
 const FOLDER = '.test-tmp/torture';
@@ -18,6 +19,13 @@ test('killed in the middle of edits again and again, nothing that was acknowledg
   expect(kills).toBe(4);
   expect(acknowledged).toBeGreaterThan(5);
   expect(bad).toEqual({ lost: 0, doubled: 0, halfWritten: 0, damaged: 0, wrongAnswers: [] });
+});
+
+test('killed in the middle of a run that two windows press, no press is lost, none comes twice, the grams agree', async () => {
+  const { presses, gramsOff, ...bad } = await runKillLoop(`${FOLDER}/run.db`, 3, diceOf(9));
+  expect(presses).toBeGreaterThan(60);
+  expect(gramsOff).toBeLessThan(0.1);
+  expect(bad).toEqual({ kills: 3, lost: 0, doubled: 0, astray: 0, damaged: 0 });
 });
 
 test('whatever is sent, it is answered, and never with a defect', async () => {

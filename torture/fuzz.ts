@@ -165,6 +165,11 @@ const PATHS = [
     '/api/sets/SET/batches',
     '/api/sets/SET/archive',
     '/api/batches/none',
+    '/api/runs',
+    '/api/runs/none',
+    '/api/runs/none/events',
+    '/api/readings',
+    '/run/none',
   ],
   ...[
     '/cards/SET/none',

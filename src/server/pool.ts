@@ -15,6 +15,7 @@ interface Tasks {
   match: { asked: MatchRequest; given: MatchSet };
   firstSchedule: { asked: ScheduleRequest; given: SchedulePlan };
   schedule: { asked: ScheduleRequest; given: SchedulePlan };
+  warmUp: { asked: null; given: void };
   strip: {
     asked: {
       designs: readonly { id: string; data: PieceDesign }[];
@@ -35,17 +36,18 @@ const THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
 
 /**
  * Which threads do what. Each keeps the beds that it has built, so the same kind of question goes to the same ones: amounts are
- * worked out on fine beds, strips and seams on coarse ones.
+ * worked out on fine beds, strips and seams on coarse ones, calendars on none.
  */
 const GROUPS = {
   amounts: 'amounts',
   strip: 'pictures',
   match: 'pictures',
-  schedule: 'amounts',
-  firstSchedule: 'amounts',
+  schedule: 'calendar',
+  firstSchedule: 'calendar',
+  warmUp: 'calendar',
 } as const satisfies Record<keyof Tasks, string>;
 type Group = (typeof GROUPS)[keyof Tasks];
-const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1 };
+const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1, calendar: 1 };
 
 // Kept across hot reloads of the development server.
 const kept = globalThis as { aguadaPools?: Partial<Record<Group, Piscina>> };
@@ -70,6 +72,7 @@ export async function compute<T extends keyof Tasks>(task: T, asked: Tasks[T]['a
 export function warmPool(): void {
   pool('amounts');
   pool('pictures');
+  void compute('warmUp', null).catch(() => undefined);
 }
 
 /** Ends the threads. */

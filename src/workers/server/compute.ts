@@ -40,6 +40,7 @@ export const amounts = (request: AmountsRequest): Amounts => planAmounts(request
 export const match = (request: MatchRequest): MatchSet => matchSet(request, keptMatchBed);
 
 export { firstSchedule, schedule } from '@/core/schedule/schedule';
+export { warmUp } from './warmUp';
 
 export const strip = ({
   designs,

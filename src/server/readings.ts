@@ -1,4 +1,4 @@
-import { existsSync, openSync, readSync, closeSync, statSync, watchFile } from 'node:fs';
+import { existsSync, openSync, readSync, closeSync, statSync } from 'node:fs';
 import { isRoom, ReadingLines, type Reading } from '@/core/formats/readingLine';
 import { addRoomReading, lastRoomReading, openRuns } from '@/db/runs';
 import { onTheWall } from './clock';
@@ -97,14 +97,16 @@ export const latestAnswer = (): Promise<Response> => answer(() => ({ latest: hea
 
 const LOOK_MS = 200;
 
-/** Follows the file of readings that `AGUADA_READINGS` names, if one is named: what is added to it is taken. */
-export function watchReadings(): void {
+/** Follows the file of readings that `AGUADA_READINGS` names, if one is named: what is added to it from now on is taken. What is given back stops it. */
+export function watchReadings(): () => void {
   const path = process.env['AGUADA_READINGS'];
-  if (!path || heard().watching) return;
+  if (!path || heard().watching) return () => undefined;
   heard().watching = true;
-  let place = existsSync(path) ? statSync(path).size : 0;
+  const sizeNow = (): number => (existsSync(path) ? statSync(path).size : 0);
+  let place = sizeNow();
   let rest = '';
-  watchFile(path, { interval: LOOK_MS }, ({ size }) => {
+  const timer = setInterval(() => {
+    const size = sizeNow();
     // A file that was begun anew is read from its beginning.
     if (size < place) [place, rest] = [0, ''];
     if (size === place) return;
@@ -118,5 +120,10 @@ export function watchReadings(): void {
     const lines = (rest + buffer.toString('utf8')).split(/\r?\n/);
     rest = lines.pop() ?? '';
     void takeLines(lines.filter(Boolean), 'file').catch(() => undefined);
-  });
+  }, LOOK_MS);
+  timer.unref();
+  return () => {
+    clearInterval(timer);
+    heard().watching = false;
+  };
 }

@@ -431,7 +431,11 @@ function checkPour(pour: PourRecord, layer: number, { amounts }: KeptPlan, poure
     throw new FieldProblem(['layer'], `The plan has ${amounts.layers.length} layers; there is no layer ${layer}.`);
   const stop = amounts.problems.find(({ severity }) => severity === 'stop');
   if (stop && first) throw new FieldProblem(['layer'], stop.message);
-  if (pour.cups.map(({ number }) => number).join() !== planned.cups.map(({ number }) => number).join())
+  // Cups that the bench added say themselves what became of them.
+  const own = pour.cups.filter(
+    ({ number, pouredGrams }) => pouredGrams === undefined || planned.cups.some((cup) => cup.number === number),
+  );
+  if (own.map(({ number }) => number).join() !== planned.cups.map(({ number }) => number).join())
     throw new FieldProblem(
       ['cups'],
       `Layer ${layer} has ${planned.cups.length} cups; enter what was weighed for each.`,

@@ -1,3 +1,4 @@
+import { appendFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { commandSchema } from '@/core/records/command';
 import { replay, type RunState } from '@/core/run/replay';
@@ -10,12 +11,13 @@ import { closeData, withData } from './data';
 import { closePool } from './pool';
 import { wallClockNow } from './clock';
 import { measuredDays } from './measuredRoom';
-import { takeLines } from './readings';
+import { latestAnswer, takeLines, watchReadings } from './readings';
 import { runCommand } from './runCommand';
 import { beginRun, openSummaries, runView, setRuns, takeEvents } from './runs';
 import { shelfView } from './views';
 
-process.env['AGUADA_DATA'] = join(temporaryFolder(), 'runs.db');
+const FOLDER = temporaryFolder();
+process.env['AGUADA_DATA'] = join(FOLDER, 'runs.db');
 const BATCH = 'hs-batch-3';
 const command = (one: unknown) => runCommand(commandSchema.parse(one), 'sets');
 
@@ -181,6 +183,37 @@ test('readings of the room are written down, reach what is curing, and become da
   expect(await takeLines(['no reading'], 'test', now)).toEqual([
     { ok: false, trouble: 'An instrument sends text that is no reading.' },
   ]);
+});
+
+test('a file of readings is followed as it grows', async () => {
+  const path = join(FOLDER, 'readings.jsonl');
+  writeFileSync(path, '{"device":"scale","value":1}\n');
+  process.env['AGUADA_READINGS'] = path;
+  const stop = watchReadings();
+  const latest = async (): Promise<number | undefined> =>
+    ((await (await latestAnswer()).json()) as { latest: { scale?: { grams: number } } }).latest.scale?.grams;
+  // What was there before is not news; a line that is not ended yet waits for its end.
+  appendFileSync(path, '{"device":"scale","value":42.5}\n{"device":"sc');
+  for (let tries = 0; tries < 80 && (await latest()) !== 42.5; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  expect(await latest()).toBe(42.5);
+  appendFileSync(path, 'ale","value":7}\n');
+  for (let tries = 0; tries < 80 && (await latest()) !== 7; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  expect(await latest()).toBe(7);
+  stop();
+  delete process.env['AGUADA_READINGS'];
+});
+
+test('a word after the pour goes into the log and moves nothing on the shelf', async () => {
+  const id = await beginRun(BATCH, null);
+  const count = (): number =>
+    withData((db) => db.$client.prepare('select count(*) from movements').pluck().get()) as number;
+  const was = count();
+  await takeEvents(id, [event({ type: 'note', text: 'two bubbles at the bank' })]);
+  const [pour] = withData((db) => currentPours(db, BATCH));
+  expect(pour!.note).toContain('two bubbles at the bank');
+  expect(count()).toBe(was);
 });
 
 test('a batch that is wholly poured, or cannot be, is not begun', async () => {

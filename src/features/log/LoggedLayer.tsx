@@ -11,7 +11,7 @@ import TableRow from '@mui/material/TableRow';
 import { shortTime } from '@/core/cure/dayNames';
 import type { LayerPlan, PlanRequest } from '@/core/plan';
 import { compareLayer } from '@/core/records/compare';
-import type { PourRecord } from '@/core/records/schema';
+import type { PourRecord, WeighedCup } from '@/core/records/schema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { pourWords } from '../desk/summarise';
@@ -74,7 +74,7 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
                     <path d={`M${(cup.plannedGrams / most) * 98} 0V14`} className={styles.planned} />
                   </svg>
                   <small>
-                    {pourWords(layer.cups.find(({ number }) => number === cup.number)?.pours ?? [])}
+                    <InTheCup cup={pour.cups.find(({ number }) => number === cup.number)} layer={layer} grams={grams} />
                     {cup.note && <em> {cup.note}</em>}
                   </small>
                 </TableCell>
@@ -104,5 +104,31 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
       </TableContainer>
       {pour.note && <p className={styles.note}>{pour.note}</p>}
     </section>
+  );
+}
+
+/** Where a cup went: the pieces as they were poured, and what was lost, where a run has read it; else the pieces as planned. */
+function InTheCup({
+  cup,
+  layer,
+  grams,
+}: {
+  cup: WeighedCup | undefined;
+  layer: LayerPlan;
+  grams: (value: number) => string;
+}) {
+  if (cup?.pouredGrams === undefined)
+    return <>{pourWords(layer.cups.find(({ number }) => number === cup?.number)?.pours ?? [])}</>;
+  const weighed = cup.partAGrams + (cup.partBGrams ?? 0);
+  const pieces = (cup.pieces ?? []).map(
+    ({ tag, copy, grams: own }) => `${tag}${copy > 0 ? ` #${copy}` : ''} ${grams(own)}`,
+  );
+  const rest = weighed - cup.pouredGrams;
+  return (
+    <>
+      {[...pieces, rest > 0.05 ? `${cup.discarded ? 'thrown away' : 'lost'} ${grams(rest)}` : '']
+        .filter(Boolean)
+        .join(', ')}
+    </>
   );
 }

@@ -40,7 +40,10 @@ type DraftControl = Control<PourDraft, unknown, PourRecord>;
 export function PourEntry({ draftKey, layer, request, before, now, onSave, onClose }: PourEntryProps) {
   const units = useUnits();
   const { parts } = request.product;
-  const resolver = useMemo(() => zodResolver(pourFromDraft(layer, parts !== null, units)), [layer, parts, units]);
+  const resolver = useMemo(
+    () => zodResolver(pourFromDraft(layer, parts !== null, units, before)),
+    [layer, parts, units, before],
+  );
   const dropGrams = (colourantId: string): number =>
     request.recipe.doses.find(({ colourant }) => colourant.id === colourantId)?.colourant.dropGrams ??
     DEFAULT_DROP_GRAMS;

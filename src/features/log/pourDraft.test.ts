@@ -63,3 +63,32 @@ describe('what is typed after a pour', () => {
     expect(pourDraftSchema.parse(JSON.parse(JSON.stringify(half)))).toEqual(half);
   });
 });
+
+test('a correction keeps what the bench knew: pieces, losses, and cups that were thrown away', () => {
+  const first = layer.cups[0]!;
+  const pieces = first.pours.map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams }));
+  const bench = { pouredGrams: 20, discarded: false, doses: [], pieces };
+  const before = {
+    ...{ layer: 1, pouredAt: '2026-11-28T10:05', temperatureC: 20, note: '' },
+    cups: [
+      ...layer.cups.map(({ number }) => ({ number, partAGrams: 30, partBGrams: 25, note: '', ...bench })),
+      {
+        number: 99,
+        partAGrams: 12,
+        partBGrams: 0,
+        note: 'thrown away: over',
+        ...bench,
+        pouredGrams: 0,
+        discarded: true,
+      },
+    ],
+  };
+  const draft = { ...firstDraft(layer, request, before, '2026-11-28T10:05', METRIC), note: 'a word' };
+  const pour = pourFromDraft(layer, true, METRIC, before).parse({
+    ...draft,
+    cups: draft.cups.map((cup, i) => (i === 0 ? { ...cup, a: '31' } : cup)),
+  });
+  expect(pour.note).toBe('a word');
+  expect(pour.cups[0]).toEqual({ ...before.cups[0], partAGrams: 31 });
+  expect(pour.cups.at(-1)).toEqual(before.cups.at(-1));
+});

@@ -34,11 +34,15 @@ export function firstDraft(
   };
 }
 
-/** Reads a draft of a layer into a pour, with what is wrong said at each field of the draft. */
+/**
+ * Reads a draft of a layer into a pour, with what is wrong said at each field of the draft. What a run at the bench knew of its cups
+ * beside their parts, and cups that the plan did not have, stay as they were `before`.
+ */
 export function pourFromDraft(
   layer: LayerPlan,
   twoParts: boolean,
   units: UnitPreferences,
+  before?: PourRecord,
 ): z.ZodType<PourRecord, PourDraft> {
   return pourDraftSchema.transform((draft, context): PourRecord => {
     const complain = (path: (string | number)[], message: string): void =>
@@ -63,9 +67,10 @@ export function pourFromDraft(
       pouredAt: draft.pouredAt,
       temperatureC: read(['temperature'], draft.temperature, 'temperature'),
       note: draft.note,
-      cups: layer.cups.map((cup, i) => {
+      cups: layer.cups.map((cup, i): PourRecord['cups'][number] => {
         const typed = draft.cups[i] ?? { a: '', b: '', note: '' };
         return {
+          ...before?.cups.find((known) => known.number === cup.number),
           number: cup.number,
           partAGrams: read(['cups', i, 'a'], typed.a, 'mass', cup.parts?.partAGrams ?? cup.mixGrams),
           partBGrams: twoParts ? read(['cups', i, 'b'], typed.b, 'mass', cup.parts?.partBGrams ?? 0) : null,
@@ -73,7 +78,8 @@ export function pourFromDraft(
         };
       }),
     };
-    const parsed = pourRecordSchema.safeParse(pour);
+    const more = before?.cups.filter(({ number }) => !layer.cups.some((cup) => cup.number === number)) ?? [];
+    const parsed = pourRecordSchema.safeParse({ ...pour, cups: [...pour.cups, ...more] });
     if (parsed.success) return parsed.data;
     for (const { path, message } of parsed.error.issues) {
       const [at, value] = draftField(path, pour);

@@ -289,8 +289,16 @@ test('two windows of a run are one; an instrument speaks the open protocol; a ph
   await begin(page);
   const other = await context.newPage();
   await other.setViewportSize({ width: 390, height: 844 });
+  // A tablet on the local network has no secure context: no ids, no locks, no lock on its screen.
+  await other.addInitScript(() => {
+    Object.defineProperty(crypto, 'randomUUID', { value: undefined });
+    for (const name of ['locks', 'wakeLock']) delete (Navigator.prototype as unknown as Record<string, unknown>)[name];
+  });
   await other.goto(page.url());
   await awake(other);
+  const first = await title(page).innerText();
+  await other.getByRole('button', { name: /^Ready/ }).click();
+  await expect(title(page)).not.toHaveText(first);
   await ready(page);
   await expect(title(other)).toHaveText('Weigh in part A');
   await onScale(page, 'What is on the bench');
@@ -330,4 +338,25 @@ test('two windows of a run are one; an instrument speaks the open protocol; a ph
     }
     expect(await window.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
   }
+});
+
+test('by volume marks are read: too much is mended in ml, the pours fall from mark to mark', async ({ page }) => {
+  await page.goto(`${own.url}/shelf`);
+  await page
+    .getByRole('group', { name: /Measured by|measure/i })
+    .getByRole('button', { name: 'volume' })
+    .click();
+  await expect(page.getByRole('button', { name: /^Undo/ })).toBeEnabled();
+  await begin(page);
+  await ready(page);
+  await expect(title(page)).toHaveText('Fill in part A');
+  const ml = Number(/([\d.]+)\s*ml \(/.exec(await page.locator('main').innerText())![1]);
+  await page.getByRole('button', { name: 'Type the mark' }).click();
+  await page.getByRole('textbox', { name: 'It went in up to, ml' }).fill(String(ml + 4));
+  await page.keyboard.press('Enter');
+  const over = page.getByRole('region', { name: 'Over-poured' });
+  await expect(over).toContainText('4.0\u00a0ml over');
+  await over.getByRole('button', { name: /^Mend: part B becomes [\d.]+\sml/ }).click();
+  for (let i = 0; i < 20 && (await stepKind(page)) !== 'pour'; i++) await press(page);
+  await expect(page.locator('main')).toContainText(/the cup falls to the mark of [\d.]+\sml/);
 });

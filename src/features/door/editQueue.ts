@@ -1,3 +1,4 @@
+import { newKey } from '@/ui/newKey';
 import type { Command } from '@/core/records/command';
 import type { EditAnswer, History } from '@/core/records/views';
 
@@ -116,10 +117,6 @@ export function createEditQueue<V extends { history: History }>({
     show,
   };
 }
-
-/** A key that no other edit has. Without `randomUUID`: a tablet on the local network has no secure context. */
-export const newKey = (): string =>
-  Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(36).padStart(7, '0')).join('');
 
 /** The same edit with the row version that the newest view knows. */
 export function withNewestVersion(command: Command, view: unknown): Command {

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
-import { resinIn } from '@/core/run/cupState';
+import { partMl, resinIn, type Part } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
@@ -41,13 +41,16 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   }, [send, step.id, first]);
   if (step.kind !== 'weigh' || !cup) return null;
   const layer = layerOf(state, cup.layer);
-  const grams = (value: number): string => formatMeasure(value, 'mass', units);
+  const amount = (value: number, part: Part): string =>
+    state.plan.by === 'volume'
+      ? formatMeasure(partMl(value, layer, part), 'volume', units)
+      : formatMeasure(value, 'mass', units);
   const off = pending.grams - step.targetGrams;
   if (under)
     return (
       <section className={styles.decision} aria-label="Too little">
         <h2>
-          {grams(-off)} short of {grams(step.targetGrams)}
+          {amount(-off, step.part)} short of {amount(step.targetGrams, step.part)}
         </h2>
         <div className={styles.decide}>
           <Big main onClick={() => decide('more')} words="Pour more" under="space bar" />
@@ -69,7 +72,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
     }, 0),
   });
   const effects = [
-    `${grams(mend.newTotalGrams)} in all`,
+    `${amount(mend.newTotalGrams, 'all')} in all`,
     ...cup.plan.doses
       .filter(({ how, id }) => how === 'drops' && !cup.doses.some((dose) => dose.id === id))
       .map((dose) => {
@@ -77,7 +80,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
         return `${drops} ${drops === 1 ? 'drop' : 'drops'} of ${dose.name.toLowerCase()}`;
       }),
     cup.plan.doses.some(({ how }) => how !== 'drops') ? 'its tint goes along' : '',
-    mend.fitsCup ? 'fits the cup' : `more than the cup takes, ${grams(state.plan.cupGrams)}`,
+    mend.fitsCup ? 'fits the cup' : `more than the cup takes, ${amount(state.plan.cupGrams, 'all')}`,
     layer.product.parts
       ? `pot life ${formatMinutes(mend.potLifeMinutes)}${mend.fitsPotLife ? '' : ': too short for all of it'}`
       : '',
@@ -85,7 +88,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   return (
     <section className={styles.decision} aria-label="Over-poured">
       <h2>
-        {grams(off)} over {grams(step.targetGrams)}
+        {amount(off, step.part)} over {amount(step.targetGrams, step.part)}
       </h2>
       <div className={styles.decide}>
         {mends && (
@@ -94,8 +97,8 @@ export function Decision({ state, view, step, send }: DecisionProps) {
             onClick={() => decide('mend')}
             words={
               step.part === 'A' && !step.mend
-                ? `Mend: part B becomes ${grams(mend.addGrams)}`
-                : `Mend: add ${grams(mend.addGrams)} of part ${mend.addPart}`
+                ? `Mend: part B becomes ${amount(mend.addGrams, 'B')}`
+                : `Mend: add ${amount(mend.addGrams, mend.addPart ?? 'all')} of part ${mend.addPart}`
             }
             under={effects.join(' · ')}
           />

@@ -101,7 +101,13 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
               {onPiece ? 'Piece is on the scale' : 'Cup is on the scale'}
             </Button>
           )}
-          {!volume && <TypeReading key={step.id} units={units} typed={typed} falls={scale.falls} />}
+          <TypeReading
+            key={step.id}
+            units={units}
+            typed={typed}
+            falls={scale.falls}
+            volume={volume ? volumeOf(state, step, scale.startGrams) : null}
+          />
         </div>
       )}
     </>
@@ -189,31 +195,51 @@ function clockOf(state: RunState, step: RunStep, now: number): { digits: string;
   };
 }
 
-/** What the scale shows, typed in by who reads it. */
+/** Who measures by volume reads marks: ml of the part that goes in, or ml of the mix that is left in the cup. */
+interface ByVolume {
+  label: string;
+  /** What a scale would show for so many ml. */
+  gramsShown: (ml: number) => number;
+}
+
+function volumeOf(state: RunState, step: RunStep, startGrams: number): ByVolume {
+  const layer = layerOf(state, step.layer);
+  if (step.kind === 'weigh') {
+    const mlPerGram = partMl(1, layer, step.part);
+    return { label: 'It went in up to', gramsShown: (ml) => startGrams + ml / mlPerGram };
+  }
+  const mlPerGram = partMl(1, layer, 'all');
+  return { label: 'The cup is down to the mark of', gramsShown: (ml) => ml / mlPerGram };
+}
+
+/** What the scale shows, or the mark of the cup, typed in by who reads it. */
 function TypeReading({
   units,
   typed,
   falls,
+  volume,
 }: {
   units: RunView['units'];
   typed: (grams: number) => void;
   falls: boolean;
+  volume: ByVolume | null;
 }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
-  const { symbol } = preferredUnit('mass', units);
+  const quantity = volume ? 'volume' : 'mass';
+  const unit = preferredUnit(quantity, units);
   if (!open)
     return (
       <Button className={styles.tool ?? ''} onClick={() => setOpen(true)}>
-        Type what it shows
+        {volume ? 'Type the mark' : 'Type what it shows'}
       </Button>
     );
   const enter = (): void => {
-    const read = parseMeasure(text, 'mass', preferredUnit('mass', units));
+    const read = parseMeasure(text, quantity, unit);
     if (!read.ok) return setError(read.message);
-    if (read.value < 0 || read.value > 100_000) return setError('Nothing weighs that much');
-    typed(read.value);
+    if (read.value < 0 || read.value > 100_000) return setError('No cup holds that much');
+    typed(volume ? volume.gramsShown(read.value) : read.value);
   };
   return (
     <form
@@ -225,7 +251,7 @@ function TypeReading({
     >
       <TextField
         autoFocus
-        label={`The scale ${falls ? 'falls to' : 'shows'}, ${symbol}`}
+        label={`${volume?.label ?? `The scale ${falls ? 'falls to' : 'shows'}`}, ${unit.symbol}`}
         value={text}
         error={error !== null}
         helperText={error}

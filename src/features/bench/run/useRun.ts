@@ -4,6 +4,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import { clocksOf, ringing, type RunClock } from '@/core/run/clocks';
 import type { RunEvent } from '@/core/run/schema';
 import { runMoment, type LiveMessage, type RunView } from '@/core/run/views';
+import { newKey } from '@/ui/newKey';
 import { listenLive } from '../../door/live';
 import { RunLink, type LinkMeans } from './runLink';
 
@@ -14,7 +15,7 @@ export function windowName(): string {
   try {
     const known = sessionStorage.getItem(WINDOW_KEY);
     if (known) return known;
-    const made = crypto.randomUUID().slice(0, 13);
+    const made = newKey().slice(0, 13);
     sessionStorage.setItem(WINDOW_KEY, made);
     return made;
   } catch {
@@ -52,7 +53,7 @@ function browserMeans(runId: string): LinkMeans {
     },
     store: localStorage,
     ticks: steadyTicks(),
-    newId: () => crypto.randomUUID(),
+    newId: newKey,
     later: (run, ms) => {
       const timer = setTimeout(run, ms);
       return () => clearTimeout(timer);
@@ -160,7 +161,7 @@ export function answerClock(link: RunLink, view: RunView, clock: BenchClock, did
   if (clock.runId === view.run.id) return void link.press(press);
   const other = link.others.find(({ id }) => id === clock.runId);
   if (!other) return;
-  const event = { ...press, id: crypto.randomUUID(), at: runMoment(other, link.realNow()), by: windowName() };
+  const event = { ...press, id: newKey(), at: runMoment(other, link.realNow()), by: windowName() };
   void fetch(`/api/runs/${encodeURIComponent(clock.runId)}/events`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

@@ -18,6 +18,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { Tick } from '@/ui/controls/Tick';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from '../../desk/DeskContext';
+import { newKey } from '@/ui/newKey';
 import styles from './RouteEditor.module.css';
 
 /** Steps whose minutes come from the plan of the layers. */
@@ -184,7 +185,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
               (newest) => [
                 ...newest,
                 {
-                  ...{ id: crypto.randomUUID(), kind: 'other', name: 'Another step', on: true, mayPause: true },
+                  ...{ id: newKey(), kind: 'other', name: 'Another step', on: true, mayPause: true },
                   ...{ perBatchMinutes: 10, perPieceMinutes: 0, dryMinutes: 0 },
                 },
               ],

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { spawn, type ChildProcess } from 'node:child_process';
 import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
-import { awake, expect, test } from './guarded';
+import { awake, choose, expect, test } from './guarded';
 import { ended, serve } from './server';
 
 /*
@@ -342,10 +342,7 @@ test('two windows of a run are one; an instrument speaks the open protocol; a ph
 
 test('by volume marks are read: too much is mended in ml, the pours fall from mark to mark', async ({ page }) => {
   await page.goto(`${own.url}/shelf`);
-  await page
-    .getByRole('group', { name: /Measured by|measure/i })
-    .getByRole('button', { name: 'volume' })
-    .click();
+  await choose(page, 'Parts are measured', 'by volume');
   await expect(page.getByRole('button', { name: /^Undo/ })).toBeEnabled();
   await begin(page);
   await ready(page);

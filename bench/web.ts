@@ -125,6 +125,9 @@ const HOVER_MS = 200;
 /** Lets the page before come to rest: what it still does would be counted to the next one. */
 const REST_MS = 1200;
 const rest = (page: Page): Promise<void> => page.waitForTimeout(REST_MS);
+/** The calendar goes on looking for a better plan for some seconds, on a processor that the server would be short of. */
+const searched = (page: Page): Promise<void> =>
+  page.getByRole('progressbar', { name: 'Search for a better plan' }).waitFor({ state: 'detached', timeout: 60_000 });
 
 /** Moves the level of the sample: nothing that was worked out of it holds any longer. */
 async function changeSample(url: string, dataFile: string, levelMm: number): Promise<void> {
@@ -164,6 +167,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     const visit = async (path: string, text: string): Promise<number> => {
       const ms = await until(page, `${url}/${path}`, text);
       await rest(page);
+      await searched(page);
       return ms;
     };
     const several = async (path: string, text: string, times: number): Promise<number> => {

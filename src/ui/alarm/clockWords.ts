@@ -6,7 +6,7 @@ export function clockDigits(ms: number): string {
   if (seconds < 3600) return `${sign}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
   const minutes = Math.round(seconds / 60);
   if (minutes < 48 * 60) return `${sign}${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
-  return `${sign}${Math.round(minutes / 1440)} days`;
+  return `${sign}${(minutes / 1440).toFixed(1)} days`;
 }
 
 /** When that is on the wall: `21:40`, or with its day when it is not today. */

@@ -7,6 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import { useState, useSyncExternalStore } from 'react';
+import { howLines } from '@/core/run/how';
 import { NOTE_WORDS } from '@/core/run/schema';
 import { mixedGrams } from '@/core/run/cupState';
 import { layerOf } from '@/core/run/replay';
@@ -59,6 +60,7 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
     state.current && 'cup' in state.current
       ? state.cups.find(({ key }) => state.current && 'cup' in state.current && key === state.current.cup)
       : undefined;
+  const how = state.current ? howLines(state, state.current, view.units) : [];
   const mixed = cup ? mixedGrams(cup, layerOf(state, cup.layer)) : 0;
   const said = (press: Press): void => {
     send(press);
@@ -110,6 +112,16 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             Note it
           </Button>
         </form>
+        {how.length > 0 && (
+          <>
+            <h3>How these figures came about</h3>
+            <ul className={styles.allClocks}>
+              {how.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </>
+        )}
         <h3>Another clock</h3>
         <form
           className={styles.typing}

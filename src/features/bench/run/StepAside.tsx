@@ -4,6 +4,8 @@ import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/bed/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
 import { cupLife, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
+import { clocksOf } from '@/core/run/clocks';
+import { howLines } from '@/core/run/how';
 import { forecast } from '@/core/run/pace';
 import { layerOf, type RunState } from '@/core/run/replay';
 import { cupOf, restWords } from '@/core/run/say';
@@ -11,6 +13,7 @@ import { LEAST_SHORT_GRAMS, shortfall } from '@/core/run/shortfall';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { clockDigits } from '@/ui/alarm/clockWords';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';
 
@@ -25,6 +28,7 @@ interface StepAsideProps {
 /** What goes with a step beside its figure: what is ready, what was poured and what is not, and what to do while it can still be done. */
 export function StepAside({ state, view, step, now, send }: StepAsideProps) {
   const cup = cupOf(state, step);
+  if (step.kind === 'wait') return <Waiting {...{ state, view, step, now }} />;
   if (step.kind === 'ready') return <ReadyList state={state} current={step.id} />;
   if (cup && step.kind === 'pour')
     return (
@@ -67,6 +71,27 @@ function ReadyList({ state, current }: { state: RunState; current: string }) {
         );
       })}
     </ol>
+  );
+}
+
+/** What rings while one waits, and how the waits came about. */
+function Waiting({ state, view, step, now }: Omit<StepAsideProps, 'send'>) {
+  return (
+    <>
+      <ul className={styles.list} aria-label="What rings next">
+        {clocksOf(state).map((clock) => (
+          <li key={clock.id}>
+            <span>{clock.words}</span>
+            <span className={styles.amount}>{clockDigits((clock.snoozedTo ?? clock.due) - now)}</span>
+          </li>
+        ))}
+      </ul>
+      {howLines(state, step, view.units).map((line) => (
+        <p key={line} className={styles.soft}>
+          {line}
+        </p>
+      ))}
+    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { layerIsPoured, layerRecord, layersBegun, type LayerRecord } from '@/core/run/record';
-import { layerOf, type RunState } from '@/core/run/replay';
+import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
 import { setScope } from '@/core/records/command';
 import { pourId, type PourRecord } from '@/core/records/schema';

@@ -1,7 +1,8 @@
 import { appendFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { commandSchema } from '@/core/records/command';
-import { replay, type RunState } from '@/core/run/replay';
+import { replay } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import { onScale } from '@/core/run/say';
 import type { RunEvent } from '@/core/run/schema';
 import { balanceOf } from '@/core/run/record';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { buildRun } from '@/core/run/buildRun';
 import { clocksOf } from '@/core/run/clocks';
-import { RunBook, type RunState } from '@/core/run/replay';
+import { RunBook } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import { stepWords } from '@/core/run/say';
 import { runEventsSchema, type RunEvent } from '@/core/run/schema';
 import { runMoment, type RunRow, type RunSummary, type RunView } from '@/core/run/views';

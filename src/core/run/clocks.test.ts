@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { temperatureFactor } from '../cure/temperature';
 import { potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
 import { clocksOf, ringing, type RunClock } from './clocks';
-import { cureMoment } from './replay';
+import { cureMoment } from './cureMoment';
 import { kind, testCup, testLayer, TestBench, testRunPlan } from './testRuns';
 
 const MINUTE = 60_000;

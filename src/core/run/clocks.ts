@@ -1,6 +1,7 @@
 import { isQuick } from '../mixing/potLife';
 import { attemptKey, cupLife, restOf, type CupState } from './cupState';
-import { cureMoment, lastPourAt, layerOf, type RunState } from './replay';
+import { cureMoment, lastPourAt } from './cureMoment';
+import { layerOf, type RunState } from './runState';
 import type { RunLayer } from './schema';
 
 export type ClockKind =

@@ -2,7 +2,7 @@ import { LABEL_CUP_GRAMS, RESERVE_SHARE } from '../mixing/potLife';
 import { ratioByWeight } from '../mixing/ratio';
 import { formatMeasure, formatMinutes, METRIC, type UnitPreferences } from '../units/formatMeasure';
 import { cupLife, mixedGrams } from './cupState';
-import { layerOf, type RunState } from './replay';
+import { layerOf, type RunState } from './runState';
 import { cupOf } from './say';
 import type { RunStep } from './steps';
 

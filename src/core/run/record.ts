@@ -1,5 +1,5 @@
 import { fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
-import { layerOf, type RunState } from './replay';
+import { layerOf, type RunState } from './runState';
 
 /** A cup as the log and the ledger take it. */
 export interface CupRecord {

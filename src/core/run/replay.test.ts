@@ -3,7 +3,9 @@ import { ratioByWeight } from '../mixing/ratio';
 import { clocksOf } from './clocks';
 import { inCupGrams, mixedGrams, targetGrams } from './cupState';
 import { balanceOf, layerIsPoured, layerRecord, layersBegun } from './record';
-import { cureMoment, layerOf, replay, RunBook } from './replay';
+import { cureMoment } from './cureMoment';
+import { replay, RunBook } from './replay';
+import { layerOf } from './runState';
 import { runEventSchema, type RunEvent, type RunPlan } from './schema';
 import { kind, testCup, testLayer, TestBench, testRunPlan } from './testRuns';
 

@@ -1,9 +1,7 @@
 import { pieceKey } from '../bed/pieceRef';
-import { CURE_MODELS } from '../cure/cureModels';
 import {
   attemptKey,
   cupFor,
-  cupKey,
   cupLife,
   fromBottle,
   inCupGrams,
@@ -15,73 +13,13 @@ import {
   type CupState,
   type PouredPiece,
 } from './cupState';
+import { cureMoment, lastPourAt } from './cureMoment';
+import type { DoneStep, Pending, Refusal, RunNote, RunState } from './runState';
 import type { RunEvent, RunEventOf, RunLayer, RunPlan } from './schema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
 import { cupSteps, runSteps, type RunStep } from './steps';
-import { weighMend, weighVerdict, type WeighVerdict } from './weighMend';
+import { weighMend, weighVerdict } from './weighMend';
 import { pouredDensity } from '../mixing/ratio';
-
-/** A step that is over: when, since when, and why it was not done as it should have been. */
-export interface DoneStep {
-  step: RunStep;
-  from: number;
-  at: number;
-  grams: number | null;
-  skipped: boolean;
-  why: string | null;
-}
-
-/** A weighing over or under its tolerance, waiting for what becomes of it. */
-export interface Pending {
-  step: string;
-  grams: number;
-  verdict: Exclude<WeighVerdict, 'right'>;
-}
-
-export type Refusal =
-  | 'not this step now'
-  | 'the run is over'
-  | 'a reason is asked for'
-  | 'begun to set'
-  | 'more than the cup holds'
-  | 'nothing on the scale'
-  | 'nothing was poured'
-  | 'nothing of the kind'
-  | 'too late to pour leftovers'
-  | 'nothing to go back to';
-
-export interface RunNote {
-  at: number;
-  text: string;
-  /** What the maker wrote or pressed; the rest is noted by the run itself. */
-  own: boolean;
-}
-
-/** How a run stands: what its events, in their order, have made of its plan. */
-export interface RunState {
-  plan: RunPlan;
-  steps: readonly RunStep[];
-  /** The step that is next; null once the run is over. */
-  current: RunStep | null;
-  /** When the current step became the current one. */
-  since: number;
-  begunAt: number;
-  cups: readonly CupState[];
-  /** Cups that were thrown away, as they were then. */
-  thrownAway: readonly CupState[];
-  done: ReadonlyMap<string, DoneStep>;
-  pending: Pending | null;
-  /** Drops counted into the current step. */
-  drops: number;
-  notes: readonly RunNote[];
-  answers: ReadonlyMap<string, { at: number; did: string }>;
-  snoozed: ReadonlyMap<string, number>;
-  timers: readonly { id: string; name: string; at: number; minutes: number }[];
-  room: readonly { at: number; temperatureC: number; humidity: number }[];
-  slips: readonly { slip: string; at: number; seconds: number }[];
-  refused: readonly { id: string; why: Refusal }[];
-  over: { at: number; how: 'finished' | 'given up'; why: string | null } | null;
-}
 
 type Acting = RunEventOf<'done' | 'skip' | 'decide' | 'discard' | 'leave' | 'lower' | 'fresh' | 'filler'>;
 
@@ -98,9 +36,6 @@ const LEAST_POURED_SHARE = 0.05;
 /** What may be read too much of a cup before it is refused: a drop of tint, a scale that drifted. */
 const READING_SLACK_GRAMS = 1;
 const MINUTE_MS = 60_000;
-
-export const layerOf = ({ plan }: Pick<RunState, 'plan'>, number: number): RunLayer =>
-  plan.layers.find((layer) => layer.number === number)!;
 
 /** Builds a run's state up, event by event. What the rules do not allow changes nothing and is noted as refused. */
 export class RunBook {
@@ -583,45 +518,9 @@ export class RunBook {
   }
 }
 
-/** When the last piece of a layer was poured; null while none is. */
-export function lastPourAt(cups: readonly CupState[], layer: number): number | null {
-  const all = cups.filter((cup) => cup.layer === layer).flatMap(({ poured }) => poured.map(({ at }) => at));
-  return all.length > 0 ? Math.max(...all) : null;
-}
-
-/**
- * When so many label minutes of cure are over, in a room that changed as it was read: each stretch counts by how much slower the cure
- * was in it; the last reading goes on.
- */
-export function cureMoment(
-  from: number,
-  labelMinutes: number,
-  product: RunLayer['product'],
-  wetMm: number,
-  room: RunState['room'],
-): number {
-  const { factor } = CURE_MODELS[product.cureModel];
-  const factorIn = (one: RunState['room'][number]): number =>
-    Math.max(1e-6, factor(product, { temperatureC: one.temperatureC, humidity: Math.min(0.95, one.humidity) }, wetMm));
-  let left = labelMinutes * MINUTE_MS;
-  let at = from;
-  let now = room.findLast((one) => one.at <= from) ?? room[0]!;
-  for (const next of room) {
-    if (next.at <= at) continue;
-    const slow = factorIn(now);
-    const covers = (next.at - at) / slow;
-    if (covers >= left) return at + left * slow;
-    left -= covers;
-    [at, now] = [next.at, next];
-  }
-  return at + left * factorIn(now);
-}
-
 /** The state that events, in their order, make of a plan. */
 export function replay(plan: RunPlan, begunAt: number, events: readonly RunEvent[]): RunState {
   const book = new RunBook(plan, begunAt);
   for (const event of events) book.apply(event);
   return book.state();
 }
-
-export { cupKey };

@@ -2,7 +2,7 @@ import { copyName } from '../bed/pieceRef';
 import { LEFTOVERS } from '../cure/cureModels';
 import { formatMeasure, METRIC, type UnitPreferences } from '../units/formatMeasure';
 import { fromBottle, inCupGrams, isQuickLayer, partMl, restOf, type CupState } from './cupState';
-import { layerOf, type Refusal, type RunState } from './replay';
+import { layerOf, type Refusal, type RunState } from './runState';
 import type { RunStep } from './steps';
 
 /** What a step says at a metre's distance: where it is, what to do, the one press. */

@@ -1,6 +1,7 @@
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { mixForPour, TYPICAL_LOSSES } from '../mixing/losses';
-import { RunBook, type Refusal, type RunState } from './replay';
+import { RunBook } from './replay';
+import type { Refusal, RunState } from './runState';
 import { runEventSchema, type RunCup, type RunEvent, type RunLayer, type RunPlan } from './schema';
 import { onScale } from './say';
 

@@ -1,7 +1,7 @@
 import { RATIO_GOOD, RATIO_WRONG, ratioByWeight } from '../mixing/ratio';
 import { cupLife, inCupGrams, mixedGrams } from './cupState';
 import { looksFor, type ClockKind } from './clocks';
-import { layerOf, type RunState } from './replay';
+import { layerOf, type RunState } from './runState';
 import { STIR_MINUTES } from '../mixing/potLife';
 
 /** One thing that would have gone wrong, and why. */

@@ -2,11 +2,11 @@
 
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import { z } from 'zod';
 import type { Reading } from '@/core/formats/readingLine';
 import { wallMinutes } from '@/core/cure/wallTime';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { simulatedRoomAt, simulatedSensor } from '@/devices/roomSensor';
+import { READING_SOURCE_CHOICES, readingSourceSchema, type ReadingSource } from '@/ui/controls/readingSources';
 import { Toggles } from '@/ui/controls/Toggles';
 import { useKept } from '@/ui/keptDraft';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -16,14 +16,6 @@ import { listenLive } from '../door/live';
 import { wallWords } from '@/ui/alarm/clockWords';
 import styles from './BenchStage.module.css';
 
-const SOURCES = ['by hand', 'simulated', 'bench'] as const;
-type Source = (typeof SOURCES)[number];
-const sourceSchema = z.enum(SOURCES);
-const CHOICES = [
-  { value: 'by hand' as const, label: 'typed' },
-  { value: 'simulated' as const, label: 'simulated' },
-  { value: 'bench' as const, label: 'what is on the bench' },
-];
 /** A simulated sensor is heard so often. */
 const EVERY_MS = 60_000;
 
@@ -47,7 +39,7 @@ async function post(lines: readonly object[]): Promise<string | null> {
 export function Instruments() {
   const { desk } = useDesk();
   const units = useUnits();
-  const [source, setSource] = useKept<Source>('aguada.room', 'by hand', sourceSchema);
+  const [source, setSource] = useKept<ReadingSource>('aguada.room', 'by hand', readingSourceSchema);
   const [latest, setLatest] = useState<Latest>({});
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
@@ -91,7 +83,12 @@ export function Instruments() {
         <div>
           <span className="labelled">
             <span>Room</span>
-            <Toggles label="Where the room is read" value={source} choices={CHOICES} onChoose={setSource} />
+            <Toggles
+              label="Where the room is read"
+              value={source}
+              choices={READING_SOURCE_CHOICES}
+              onChoose={setSource}
+            />
           </span>
           {source === 'by hand' && (
             <MeasureField

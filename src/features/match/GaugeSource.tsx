@@ -2,23 +2,15 @@
 
 import Button from '@mui/material/Button';
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import { z } from 'zod';
 import { editText } from '@/core/units/formatMeasure';
 import { SimulatedGauge } from '@/devices/levelGauge';
+import { READING_SOURCE_CHOICES, readingSourceSchema, type ReadingSource } from '@/ui/controls/readingSources';
 import { Toggles } from '@/ui/controls/Toggles';
 import { useKept } from '@/ui/keptDraft';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { listenLive } from '../door/live';
 import own from './MeasureView.module.css';
 
-const SOURCES = ['by hand', 'simulated', 'bench'] as const;
-type Source = (typeof SOURCES)[number];
-const sourceSchema = z.enum(SOURCES);
-const CHOICES = [
-  { value: 'by hand' as const, label: 'typed' },
-  { value: 'simulated' as const, label: 'simulated' },
-  { value: 'bench' as const, label: 'what is on the bench' },
-];
 /** To a hundredth: a gauge is good to ± 0.05 mm. */
 const DECIMALS = 2;
 
@@ -36,7 +28,7 @@ function enter(field: HTMLInputElement, text: string): void {
 /** Where levels come from: typed, a simulated gauge, or a gauge that sends lines. Each reading fills the next field of the bench order. */
 export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | null> }) {
   const units = useUnits();
-  const [source, setSource] = useKept<Source>('aguada.gauge', 'by hand', sourceSchema);
+  const [source, setSource] = useKept<ReadingSource>('aguada.gauge', 'by hand', readingSourceSchema);
   const [gauge] = useState(() => new SimulatedGauge(5));
   const [trouble, setTrouble] = useState<string | null>(null);
   const last = useRef<HTMLInputElement | null>(null);
@@ -88,7 +80,7 @@ export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | nul
     <div className={own.gauge}>
       <span className="labelled">
         <span>Level gauge</span>
-        <Toggles label="Where levels come from" value={source} choices={CHOICES} onChoose={setSource} />
+        <Toggles label="Where levels come from" value={source} choices={READING_SOURCE_CHOICES} onChoose={setSource} />
       </span>
       {source === 'simulated' && (
         <Button size="small" onClick={() => take.current(null)}>

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
 import { partMl, resinIn, type Part } from '@/core/run/cupState';
-import { layerOf, type RunState } from '@/core/run/replay';
+import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { clocksOf } from '@/core/run/clocks';
 import { cupLife, fromBottle, partMl } from '@/core/run/cupState';
-import { layerOf, type RunState } from '@/core/run/replay';
+import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, onScale, type StepWords } from '@/core/run/say';
 import { weighVerdict } from '@/core/run/weighMend';
 import type { RunStep } from '@/core/run/steps';

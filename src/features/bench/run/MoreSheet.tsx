@@ -10,7 +10,7 @@ import { useState, useSyncExternalStore } from 'react';
 import { howLines } from '@/core/run/how';
 import { NOTE_WORDS } from '@/core/run/schema';
 import { mixedGrams } from '@/core/run/cupState';
-import { layerOf } from '@/core/run/replay';
+import { layerOf } from '@/core/run/runState';
 import type { RunView } from '@/core/run/views';
 import { findUnit } from '@/core/units/quantities';
 import { parseMeasure } from '@/core/units/parseMeasure';

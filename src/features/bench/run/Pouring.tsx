@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef } from 'react';
 import { attemptKey, fromBottle, inCupGrams } from '@/core/run/cupState';
-import { layerOf, type RunState } from '@/core/run/replay';
+import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import { click } from '@/ui/alarm/alarm';

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import type { RunState } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import type { StepWords } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import { Reasons } from './Reasons';

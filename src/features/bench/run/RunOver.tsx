@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { balanceOf } from '@/core/run/record';
-import type { RunState } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import { verdictOf } from '@/core/run/verdict';
 import type { RunView } from '@/core/run/views';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';

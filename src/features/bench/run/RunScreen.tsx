@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
-import type { RunState } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import { cupOf, onScale, REFUSAL_WORDS, stepWords } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { LiveMessage, RunView } from '@/core/run/views';
@@ -121,7 +121,13 @@ export function RunScreen({ view }: { view: RunView }) {
             More
           </Button>
         </header>
-        <ClockStrip clocks={clocks} now={now} real={link.real} skip={cup ? `${cup.key}.` : null} />
+        <ClockStrip
+          // While one waits the step itself lists those of this run.
+          clocks={current?.kind === 'wait' ? clocks.filter(({ run }) => run !== null) : clocks}
+          now={now}
+          real={link.real}
+          skip={cup ? `${cup.key}.` : null}
+        />
         <Trouble link={link} notice={view.notice} />
         {current && words ? (
           <>

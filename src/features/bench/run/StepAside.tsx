@@ -7,7 +7,7 @@ import { cupLife, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } fro
 import { clocksOf } from '@/core/run/clocks';
 import { howLines } from '@/core/run/how';
 import { forecast } from '@/core/run/pace';
-import { layerOf, type RunState } from '@/core/run/replay';
+import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, restWords } from '@/core/run/say';
 import { LEAST_SHORT_GRAMS, shortfall } from '@/core/run/shortfall';
 import type { RunStep } from '@/core/run/steps';
@@ -81,7 +81,7 @@ function Waiting({ state, view, step, now }: Omit<StepAsideProps, 'send'>) {
       <ul className={styles.list} aria-label="What rings next">
         {clocksOf(state).map((clock) => (
           <li key={clock.id}>
-            <span>{clock.words}</span>
+            <span>{clock.words.split('. ')[0]}</span>
             <span className={styles.amount}>{clockDigits((clock.snoozedTo ?? clock.due) - now)}</span>
           </li>
         ))}

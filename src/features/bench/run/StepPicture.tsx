@@ -2,7 +2,7 @@
 
 import { pieceKey } from '@/core/bed/pieceRef';
 import { fromBottle, inCupGrams, restOf, type CupState } from '@/core/run/cupState';
-import { layerOf, type RunState } from '@/core/run/replay';
+import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, type OnScale } from '@/core/run/say';
 import type { RunLayer } from '@/core/run/schema';
 import type { RunStep } from '@/core/run/steps';

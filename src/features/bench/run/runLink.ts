@@ -1,4 +1,5 @@
-import { replay, type RunState } from '@/core/run/replay';
+import { replay } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import { runEventsSchema, type RunEvent } from '@/core/run/schema';
 import { realMoment, runMoment, type LiveMessage, type RunSummary, type RunView } from '@/core/run/views';
 

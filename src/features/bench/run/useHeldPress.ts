@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { onScale } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
-import type { RunState } from '@/core/run/replay';
+import type { RunState } from '@/core/run/runState';
 import type { Press, RunLink } from './runLink';
 import type { ScaleSource, ScaleWatch } from './useScale';
 

@@ -1,6 +1,8 @@
 /** Unit and integration tests; browser journeys are Playwright's (e2e/). */
 export default {
   testEnvironment: 'node',
+  // Machines differ: a slow one is no defect.
+  testTimeout: 60_000,
   // One less than there are cores would leave a machine of two half idle.
   maxWorkers: '100%',
   roots: ['<rootDir>/src', '<rootDir>/scripts'],

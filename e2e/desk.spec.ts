@@ -46,6 +46,24 @@ test('a port is dragged on the plan and nudged by key', async ({ page }) => {
   await expect(west.first()).toHaveAttribute('aria-valuetext', '71 mm along the south edge');
 });
 
+test('undo takes back the edit that it names, whatever another window did meanwhile', async ({ page, context }) => {
+  await makeSet(page, 'Two Windows');
+  await addPiece(page, 'Whole basin inside a rim');
+  const level = page.getByRole('slider', { name: 'Level above the underside' });
+  await level.focus();
+  await page.keyboard.press('PageUp');
+  await expect(level).toHaveAttribute('aria-valuetext', /16\.0/);
+  await expect(page.getByRole('button', { name: 'Undo “Move the level”' })).toBeVisible();
+  const other = await context.newPage();
+  await other.goto('/shelf');
+  await awake(other);
+  await pick(other, 'Bought a product', 'Clear sealant');
+  await expect(other.getByRole('complementary', { name: /^Bottle/ })).toBeVisible();
+  // What the other window bought is the last edit now; on this desk the level is meant.
+  await page.keyboard.press('Control+z');
+  await expect(level).toHaveAttribute('aria-valuetext', /15\.0/);
+});
+
 test('a figure opens to how it came about', async ({ page }) => {
   await page.goto('/sets/heron-slack/pour?batch=hs-batch-3');
   await page.getByRole('button', { name: 'Part A' }).click();

@@ -5,7 +5,7 @@ import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { openDataFile, type Database } from './dataFile';
 import { stockShelf } from './defaults';
 import { loadHeronSlack, HERON_SLACK_ID } from './demo/heronSlack';
-import { edit, EditRefusedError, history, redo, StaleEditError, undo } from './journal';
+import { edit, EditRefusedError, history as steps, redo, StaleEditError, undo } from './journal';
 import { getBatch, listBatches, batchDetail } from './batches';
 import { getDocument, listDocuments } from './documents';
 import { temporaryFolder } from './testDataFile';
@@ -15,6 +15,11 @@ const NOW = '2026-11-24T20:00';
 let count = 0;
 let db: Database;
 const product = (name: string): Product => ({ ...PRODUCT_KINDS[0]!, name });
+/** What undo and redo would do next, by name. */
+const history = (open: Database, scope: string): { undo: string | null; redo: string | null } => {
+  const { undo: back, redo: forth } = steps(open, scope);
+  return { undo: back?.label ?? null, redo: forth?.label ?? null };
+};
 const names = (): string[] => listDocuments(db, 'product').records.map(({ data }) => data.name);
 const rename = (id: string, name: string, version: number | null = null): unknown =>
   edit(db, 'shelf', `Rename to ${name}`, NOW, (writer) => writer.put('product', id, product(name), version));
@@ -84,6 +89,23 @@ describe('undo and redo', () => {
     redo(db, 'set:1', NOW);
     redo(db, 'set:1', NOW);
     expect(names()).toEqual(['c', 'b']);
+  });
+  test('hit the edit that is named, whatever another window did since; each only once', () => {
+    edit(db, 'set:1', 'On the desk', NOW, (writer) => writer.add('product', 'b', product('b')));
+    const named = steps(db, 'set:1').undo!.edit;
+    addProduct('a');
+    undo(db, 'set:1', NOW, named);
+    expect(names()).toEqual(['a']);
+    expect(history(db, 'set:1')).toEqual({ undo: 'Add a', redo: 'On the desk' });
+    expect(() => undo(db, 'set:1', NOW, named)).toThrow('taken back already');
+    expect(() => undo(db, 'shelf', NOW, steps(db, 'set:1').redo!.edit)).toThrow(EditRefusedError);
+    redo(db, 'set:1', NOW, named);
+    expect(names().toSorted()).toEqual(['a', 'b']);
+    // What was named and could be made again is dropped by another edit in the scope.
+    undo(db, 'set:1', NOW, named);
+    edit(db, 'set:1', 'Another', NOW, (writer) => writer.add('product', 'c', product('c')));
+    expect(() => redo(db, 'set:1', NOW, named)).toThrow('no longer be made again');
+    expect(names()).toEqual(['a', 'c']);
   });
   test('do not overwrite a row that changed in some other way', () => {
     addProduct('a');

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/schema';
-import type { History } from '@/core/records/views';
+import type { History, HistoryStep } from '@/core/records/views';
 import type { Database } from './dataFile';
 import { KIND_WORDS, type Connection, type RowImage } from './images';
 import { missingFor, takeAlong, usersOf } from './dependents';
@@ -149,23 +149,22 @@ export interface Travelled {
 }
 
 /**
- * Takes back the last edit of a scope. What was made to hang on it since goes along, and comes back with it. Refused when a record
+ * Takes back one edit of a scope: the one that is named, so that what another window did since is not hit in its place, or the
+ * last. What was made to hang on it since goes along, and comes back with it. Refused when a record
  * has changed since in some other way, and when something else uses it or lacks what it names.
  */
-export const undo = (db: Database, scope: string, now: string): Travelled => travel(db, scope, now, 'undo');
+export const undo = (db: Database, scope: string, now: string, named?: number): Travelled =>
+  travel(db, scope, now, 'undo', named);
 
-/** Makes the edit that was last taken back again. */
-export const redo = (db: Database, scope: string, now: string): Travelled => travel(db, scope, now, 'redo');
+/** Makes an edit that was taken back again: the one that is named, or the one that comes next. */
+export const redo = (db: Database, scope: string, now: string, named?: number): Travelled =>
+  travel(db, scope, now, 'redo', named);
 
-function travel(db: Database, scope: string, now: string, direction: 'undo' | 'redo'): Travelled {
+function travel(db: Database, scope: string, now: string, direction: 'undo' | 'redo', named?: number): Travelled {
   return db.transaction(
     (tx) => {
-      const next = nextEdit(tx, scope, direction);
-      if (!next)
-        throw new EditRefusedError(
-          'nothing',
-          direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to redo.',
-        );
+      const next = nextEdit(tx, scope, direction, named);
+      if (!next) throw new EditRefusedError('nothing', nothingTo(direction, named !== undefined));
       const cannot = `“${next.label}” cannot be ${direction === 'undo' ? 'taken back' : 'made again'}`;
       const changes = next.changes as Change[];
       const went: Change[] = [];
@@ -229,6 +228,11 @@ function takeAway(tx: Connection, change: Change, expected: RowImage, now: strin
   return along;
 }
 
+const nothingTo = (direction: 'undo' | 'redo', named: boolean): string =>
+  named
+    ? `That edit ${direction === 'undo' ? 'was taken back already, or is too long ago' : 'can no longer be made again'}: another window went on since.`
+    : `There is nothing to ${direction}.`;
+
 /** What went along with an undo or redo, in words; null when nothing did. */
 function wentWords(label: string, direction: 'undo' | 'redo', went: readonly Change[]): string | null {
   if (went.length === 0) return null;
@@ -247,18 +251,29 @@ const inReach = (scope: string, direction: 'undo' | 'redo') =>
   and(inArray(edits.scope, reach(scope)), eq(edits.undone, direction === 'redo'));
 const byAge = (direction: 'undo' | 'redo') => (direction === 'undo' ? desc(edits.id) : asc(edits.id));
 
-const nextEdit = (db: Connection, scope: string, direction: 'undo' | 'redo'): typeof edits.$inferSelect | undefined =>
-  db.select().from(edits).where(inReach(scope, direction)).orderBy(byAge(direction)).limit(1).get();
+const nextEdit = (
+  db: Connection,
+  scope: string,
+  direction: 'undo' | 'redo',
+  named?: number,
+): typeof edits.$inferSelect | undefined =>
+  db
+    .select()
+    .from(edits)
+    .where(and(inReach(scope, direction), named === undefined ? undefined : eq(edits.id, named)))
+    .orderBy(byAge(direction))
+    .limit(1)
+    .get();
 
-/** What undo and redo would do next, in words. */
+/** What undo and redo would do next. */
 export function history(db: Connection, scope: string): History {
-  const label = (direction: 'undo' | 'redo'): string | null =>
+  const step = (direction: 'undo' | 'redo'): HistoryStep | null =>
     db
-      .select({ label: edits.label })
+      .select({ edit: edits.id, label: edits.label })
       .from(edits)
       .where(inReach(scope, direction))
       .orderBy(byAge(direction))
       .limit(1)
-      .get()?.label ?? null;
-  return { undo: label('undo'), redo: label('redo') };
+      .get() ?? null;
+  return { undo: step('undo'), redo: step('redo') };
 }

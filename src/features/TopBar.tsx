@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import type { History } from '@/core/records/views';
 import { LampSwitch } from '@/ui/theme/LampSwitch';
 import styles from './TopBar.module.css';
 
@@ -15,7 +16,7 @@ interface TopBarProps {
     redo: () => void;
     busy: boolean;
     sentShare: number | null;
-    view: { history: { undo: string | null; redo: string | null } };
+    view: { history: History };
   };
   room?: string;
   onFind?: () => void;
@@ -42,13 +43,13 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
           </Link>
         )}
         <Turn
-          label={undo ? `Undo “${undo}”` : 'Nothing to undo'}
+          label={undo ? `Undo “${undo.label}”` : 'Nothing to undo'}
           disabled={!undo}
           onClick={door.undo}
           icon={<UndoIcon />}
         />
         <Turn
-          label={redo ? `Redo “${redo}”` : 'Nothing to redo'}
+          label={redo ? `Redo “${redo.label}”` : 'Nothing to redo'}
           disabled={!redo}
           onClick={door.redo}
           icon={<RedoIcon />}

@@ -1,6 +1,6 @@
-import { editRequestSchema, scopeWanted, type ViewWanted } from '@/core/records/command';
-import type { EditAnswer, RowChange } from '@/core/records/views';
-import { StaleEditError } from '@/db/journal';
+import { editRequestSchema, scopeWanted, type Scope, type ViewWanted } from '@/core/records/command';
+import type { EditAnswer } from '@/core/records/views';
+import { EditRefusedError, history, StaleEditError } from '@/db/journal';
 import { workAhead } from './ahead';
 import { changesOf } from './changes';
 import { keepTodaySoon } from './copies';
@@ -10,7 +10,10 @@ import { answer, ownJson, refusalOf, RequestError } from './respond';
 import { runCommand } from './runCommand';
 import { setCards } from './views';
 
-/** Carries out the command in a request and answers with the rows it changed; a stale edit gets the newer row with its refusal. */
+/**
+ * Carries out the command in a request and answers with the rows it changed; a stale edit gets the newer row with its refusal, a
+ * refused undo what can be undone by now.
+ */
 export function answerEdit(request: Request): Promise<Response> {
   return answer(async () => {
     const { command, wanted, key } = editRequestSchema.parse(await ownJson(request));
@@ -26,13 +29,19 @@ export function answerEdit(request: Request): Promise<Response> {
       keepTodaySoon();
       return await withCards(edit, wanted);
     } catch (error) {
-      if (!(error instanceof StaleEditError)) throw error;
-      const { kind, id } = error;
-      const changes: RowChange[] = withData((db) => changesOf(db, [{ kind, id, setId: null }]));
-      const refusal = refusalOf(error);
-      return Response.json({ ...refusal?.body, changes }, { status: refusal?.status ?? 409 });
+      const newer = newerThan(error, scopeWanted(wanted));
+      const refusal = newer && refusalOf(error);
+      if (!refusal) throw error;
+      return Response.json({ ...refusal.body, ...newer }, { status: refusal.status });
     }
   });
+}
+
+/** What a screen does not know yet, when its edit is refused for that: the newer row, and what undo would do by now. */
+function newerThan(error: unknown, scope: Scope): Pick<EditAnswer, 'changes' | 'history'> | null {
+  if (!(error instanceof StaleEditError || error instanceof EditRefusedError)) return null;
+  const touched = error instanceof StaleEditError ? [{ kind: error.kind, id: error.id, setId: null }] : [];
+  return withData((db) => ({ changes: changesOf(db, touched), history: history(db, scope) }));
 }
 
 /** The list of sets shows cards: those of the sets that were changed. */

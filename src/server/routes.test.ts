@@ -96,7 +96,7 @@ describe('answers of the edit door', () => {
     expect(body).toMatchObject({
       id: SET,
       changes: [{ kind: 'set', id: SET, row: { data: { levelMm: 14.5 } } }],
-      history: { undo: 'Change Heron Slack' },
+      history: { undo: { label: 'Change Heron Slack' } },
     });
   });
   test('carry the newer row with a stale edit, and write nothing', async () => {
@@ -110,6 +110,12 @@ describe('answers of the edit door', () => {
     expect(status).toBe(409);
     expect(body).toMatchObject({ error: 'stale', changes: [{ kind: 'set', row: { data: { levelMm: 14.5 } } }] });
     expect(set().data.levelMm).toBe(14.5);
+  });
+  test('tell what can be undone by now, when what was named was taken back in another window', async () => {
+    const { edit } = deskView(SET)!.history.undo!;
+    const { status, body } = await fromDesk({ do: 'undo', scope: `set:${SET}`, edit: edit + 1000 });
+    expect(status).toBe(409);
+    expect(body).toMatchObject({ error: 'refused', changes: [], history: { undo: { edit } } });
   });
   test('undo from the desk brings the level back', async () => {
     await fromDesk({ do: 'undo', scope: `set:${SET}` });

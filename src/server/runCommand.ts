@@ -77,7 +77,7 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
   switch (command.do) {
     case 'undo':
     case 'redo':
-      return (db) => ({ id: null, ...(command.do === 'undo' ? undo : redo)(db, command.scope, now) });
+      return (db) => ({ id: null, ...(command.do === 'undo' ? undo : redo)(db, command.scope, now, command.edit) });
     case 'sample':
       return loadSample(now);
     case 'put':

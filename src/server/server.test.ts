@@ -52,7 +52,7 @@ describe('the edit door', () => {
   test('writes an edit and can take it back', async () => {
     await run(put({ name: 'Creek run' }));
     expect(designs()[0]).toMatchObject({ version: 2, data: { name: 'Creek run' } });
-    expect(desk().history.undo).toBe('Change Creek run');
+    expect(desk().history.undo?.label).toBe('Change Creek run');
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(designs()[0]!.data.name).toBe('Creek straight');
   });
@@ -153,7 +153,7 @@ describe('measuring many pieces at once', () => {
     );
     expect(edgesOf('hs-1', 2)).toMatchObject({ edges: north });
     expect(edgesOf('hs-2', 1)).toMatchObject({ shimsMm: [0.5, 0.5, 0.5, 0.5] });
-    expect(desk().history.undo).toBe('Measure two tiles');
+    expect(desk().history.undo?.label).toBe('Measure two tiles');
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(desk().pieces).toHaveLength(before);
   });

@@ -123,8 +123,8 @@ export const commandSchema = z.discriminatedUnion('do', [
       .min(1)
       .max(MOST_DESIGNS * 12),
   }),
-  z.object({ do: z.literal('undo'), scope: scopeSchema }),
-  z.object({ do: z.literal('redo'), scope: scopeSchema }),
+  /** The edit that the screen names; without one, the last. Another window may have edited in the scope meanwhile. */
+  z.object({ do: z.enum(['undo', 'redo']), scope: scopeSchema, edit: z.number().int().positive().optional() }),
   z.object({ do: z.literal('sample') }),
 ]);
 export type Command = z.infer<typeof commandSchema>;

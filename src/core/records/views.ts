@@ -11,10 +11,16 @@ import type { Consumable, Lot, MovementKind, StockPart } from '../stock/schema';
 import type { Colourant, Recipe } from '../tint/schema';
 import type { Batch, PieceRecord, PourRecord, RecordData, RecordKind, Settings, Stored, WaterSet } from './schema';
 
-/** What undo and redo would do next in a scope, in words; null when there is nothing. */
+/** An edit that can be taken back or made again, and what it is called. */
+export interface HistoryStep {
+  edit: number;
+  label: string;
+}
+
+/** What undo and redo would do next in a scope; null when there is nothing. */
 export interface History {
-  undo: string | null;
-  redo: string | null;
+  undo: HistoryStep | null;
+  redo: HistoryStep | null;
 }
 
 /** A record that cannot be read: it is left out where it belongs, and said. */

@@ -78,10 +78,10 @@ describe('rows that an edit changed', () => {
       missingKinds: [{ id: 'q', name: 'Q' }],
       history: desk.history,
     } as unknown as ShelfView;
-    const next = shelfWith(shelf, { changes: [change], history: { undo: 'Add Q', redo: null } });
+    const next = shelfWith(shelf, { changes: [change], history: { undo: { edit: 7, label: 'Add Q' }, redo: null } });
     expect(next.products).toHaveLength(2);
     expect(next.missingKinds).toEqual([]);
-    expect(next.history.undo).toBe('Add Q');
+    expect(next.history.undo).toEqual({ edit: 7, label: 'Add Q' });
   });
   test('cards of the list of sets come, change and go', () => {
     const card = (id: string, name: string): SetCard => ({ set: stored(id, { name }) }) as unknown as SetCard;

@@ -35,10 +35,9 @@ export function useEditDoor<V extends { history: History }>(
   }, []);
   const travel = useMemo(() => {
     const go = (way: 'undo' | 'redo', words: string): void => {
-      const label = queue.state().view.history[way];
       void queue.run(
-        (view) => (view.history[way] ? { do: way, scope } : null),
-        label ? `${words} “${label}”` : undefined,
+        ({ history }) => history[way] && { do: way, scope, edit: history[way].edit },
+        ({ history }) => history[way] && `${words} “${history[way].label}”`,
       );
     };
     return { undo: () => go('undo', 'Took back'), redo: () => go('redo', 'Made again') };

@@ -1,8 +1,9 @@
 import type { Command } from '@/core/records/command';
+import type { History } from '@/core/records/views';
 import { createEditQueue, type EditQueue, type Sent, type Trouble } from './editQueue';
 
 interface View {
-  history: { undo: string | null; redo: string | null };
+  history: History;
   version: number;
   name: string;
 }
@@ -92,6 +93,14 @@ describe('edits one after another', () => {
     expect(await broken.catch(() => ({ ok: false }))).toMatchObject({ ok: false });
     expect(await next).toMatchObject({ ok: true });
     expect(sent).toHaveLength(1);
+  });
+  test('what was done is told by the view that it was made for, not by the one when it was pressed', async () => {
+    const { queue, answer } = door();
+    void queue.run(rename('b'));
+    void queue.run(rename('c'), ({ name }) => `${name} is renamed`);
+    await answer();
+    await answer();
+    expect(queue.state().done).toBe('b is renamed');
   });
   test('one that has nothing to do is no edit', async () => {
     const { queue, sent } = door();

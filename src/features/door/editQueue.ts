@@ -35,10 +35,13 @@ export interface QueueState<V> {
   done: string | null;
 }
 
+type Done<V> = string | ((view: V) => string | null);
+
 export interface EditQueue<V> {
   state: () => QueueState<V>;
   subscribe: (listener: () => void) => () => void;
-  run: (make: MakeCommand<V>, done?: string) => Promise<Outcome>;
+  /** `done` says in words what was done, by the view that the edit was made for. */
+  run: (make: MakeCommand<V>, done?: Done<V>) => Promise<Outcome>;
   /** Writes the refused edit over what another window wrote. */
   insist: () => void;
   dismiss: () => void;
@@ -72,21 +75,22 @@ export function createEditQueue<V extends { history: History }>({
   };
   const show: EditQueue<V>['show'] = (change) => set({ view: change(state.view) });
 
-  const carryOut = async (make: MakeCommand<V>, done: string | undefined, key = newKey()): Promise<Outcome> => {
+  const carryOut = async (make: MakeCommand<V>, done: Done<V> | undefined, key = newKey()): Promise<Outcome> => {
     const command = make(state.view);
+    const words = typeof done === 'function' ? done(state.view) : done;
     if (!command) return { ok: true, id: null };
     const result = await send(command, key, (sentShare) => set({ sentShare }));
     if (state.sentShare !== null) set({ sentShare: null });
     const changed = result.ok ? result.answer : result.changed;
     if (changed) show((view) => apply(view, changed));
     if (result.ok) {
-      set({ trouble: null, done: result.answer.note ?? done ?? null });
+      set({ trouble: null, done: result.answer.note ?? words ?? null });
       return { ok: true, id: result.answer.id };
     }
     set({ trouble: result.trouble });
     return { ok: false, trouble: result.trouble };
   };
-  const enqueue = (make: MakeCommand<V>, done?: string, key?: string): Promise<Outcome> => {
+  const enqueue = (make: MakeCommand<V>, done?: Done<V>, key?: string): Promise<Outcome> => {
     pending++;
     set({});
     const outcome = last.then(() => carryOut(make, done, key));

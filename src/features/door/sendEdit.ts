@@ -63,13 +63,16 @@ export async function sendEdit(
     return failed('offline', 'Aguada does not answer. Is it still running? Your edit is kept here.');
   }
   if (reply.status === 200) return { ok: true, answer: reply.body as EditAnswer };
-  const { error, message, fields, changes } = reply.body as {
+  const { error, message, fields, ...newer } = reply.body as {
     error: Trouble['kind'];
     message: string;
     fields: Trouble['fields'];
-    changes?: Changed['changes'];
+  } & Partial<Changed>;
+  return {
+    ok: false,
+    changed: newer.changes ? { ...newer, changes: newer.changes } : null,
+    trouble: { kind: error, message, fields, command, key },
   };
-  return { ok: false, changed: changes ? { changes } : null, trouble: { kind: error, message, fields, command, key } };
 }
 
 const megabytes = (bytes: number): string => (bytes / 1_000_000).toFixed(1);

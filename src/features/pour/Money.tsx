@@ -53,7 +53,7 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
   const spent =
     useFetched<Spent[]>(
       `/api/sets/${encodeURIComponent(desk.set.id)}/spent`,
-      `${batch.version} ${desk.history.undo ?? ''}`,
+      `${batch.version} ${desk.history.undo?.edit ?? ''}`,
     ) ?? [];
   const price = (kind: StockItem['kind']): number =>
     priceOfNeeds(

@@ -16,7 +16,7 @@ export function StockAndMoney(planned: PlannedBatch) {
   const [kept, setKept] = useState(0);
   const levels = useFetched<StockLevel[]>(
     `/api/batches/${encodeURIComponent(id)}/stock`,
-    `${version} ${desk.history.undo ?? ''} ${desk.now} ${kept}`,
+    `${version} ${desk.history.undo?.edit ?? ''} ${desk.now} ${kept}`,
   );
   return (
     <>

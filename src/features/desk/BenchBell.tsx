@@ -36,17 +36,22 @@ export function BenchBell() {
     const first = setTimeout(ask, TICK_MS);
     const asking = setInterval(ask, ASK_MS);
     const ticking = setInterval(() => ahead !== 0 && setNow(performance.now() + ahead), TICK_MS);
-    document.addEventListener('pointerdown', readySound);
     return () => {
       clearTimeout(first);
       clearInterval(asking);
       clearInterval(ticking);
-      document.removeEventListener('pointerdown', readySound);
     };
   }, []);
   const clocks = runs
     .flatMap((run) => run.clocks.map((clock) => ({ ...clock, run, key: `${run.id}/${clock.id}` })))
     .sort((a, b) => (a.snoozedTo ?? a.due) - (b.snoozedTo ?? b.due));
+  const awaited = clocks.length > 0;
+  useEffect(() => {
+    // To open the sound takes the browser a tenth of a second of the first press: only where something may ring.
+    if (!awaited) return undefined;
+    document.addEventListener('pointerdown', readySound);
+    return () => document.removeEventListener('pointerdown', readySound);
+  }, [awaited]);
   const ringing = clocks.find((clock) => isRinging(clock, now)) ?? null;
   useAlarm(ringing, null);
   const next = clocks[0];

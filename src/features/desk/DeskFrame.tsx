@@ -118,6 +118,9 @@ function StageLink({ href, here, children }: { href: string; here: boolean; chil
     <Link
       href={href}
       prefetch={wanted && !here}
+      // The head of the desk stays where it is; to look for where to scroll would lay the page out twice.
+      scroll={false}
+      onClick={() => window.scrollY > 0 && window.scrollTo(0, 0)}
       onPointerEnter={() => setWanted(true)}
       onFocus={() => setWanted(true)}
       className={styles.stage}

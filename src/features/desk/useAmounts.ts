@@ -10,6 +10,18 @@ export type Arriving<T> = T | { later: Promise<T> } | null;
 export const arrived = <T extends object>(figures: Arriving<T>): T | null =>
   figures !== null && !('later' in figures) ? figures : null;
 
+/**
+ * Figures that were still to come when the page was made and are there by now: what a page brings tells at once once it has arrived.
+ * Not for a first picture, which is the server's.
+ */
+export function arrivedSince<T extends object>(figures: Arriving<T>): T | null {
+  const there = arrived(figures);
+  if (there || figures === null) return there;
+  let now: T | null = null;
+  (figures as { later: Promise<T> }).later.then((value) => (now = value), reportError);
+  return now;
+}
+
 /** Figures from the server: what they were worked out from, by its fingerprint, and whether they are only a first look. */
 export interface Served<T> {
   from: string;

@@ -9,6 +9,7 @@ import { PickList } from '@/ui/controls/PickList';
 import { GradeMark } from '@/ui/mark/GradeMark';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { useFilled } from '@/ui/useFilled';
 import { SeamMatrix } from './SeamMatrix';
 import { SeamPanel } from './SeamPanel';
 import { seamName, seamWords } from './seamWords';
@@ -31,6 +32,7 @@ interface SeamsViewProps {
 
 /** All seams of water against water, as a list and as a chart; the chosen one at eye level. */
 export function SeamsView({ matching: { match, request }, chosen, onChoose }: SeamsViewProps) {
+  const filled = useFilled(true);
   const seams = match?.seams ?? [];
   const seam =
     (match && chosen ? heldTogether(match, chosen, request.limits) : null) ?? seams.find(isMeant) ?? seams[0] ?? null;
@@ -46,7 +48,7 @@ export function SeamsView({ matching: { match, request }, chosen, onChoose }: Se
           match && <p className={styles.teach}>No two wet edges of this set are equally long.</p>
         )}
       </section>
-      {match && seams.length > 0 && <SeamMatrix match={match} chosen={seam} onChoose={choose} />}
+      {filled && match && seams.length > 0 && <SeamMatrix match={match} chosen={seam} onChoose={choose} />}
     </div>
   );
 }

@@ -3,9 +3,10 @@ import { fingerprint } from '@/core/plan';
 import { setMatchRequest } from '@/core/records/buildRequest';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
 import { unpackMatch, type PackedMatch } from '@/core/seams/packedMatch';
+import { useAwake } from '@/ui/useAwake';
 import { matchInWorker, Stopped, stopMatching } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
-import { arrived, type Served } from '../desk/useAmounts';
+import { arrived, arrivedSince, type Served } from '../desk/useAmounts';
 
 /** The match of the set on the desk, and how far the newest one is. */
 export interface Matching {
@@ -37,8 +38,9 @@ export function useMatch(served: Served<PackedMatch> | null): Matching {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [designs, pieces, levelMm, seamLimits, standards, row, recipeId, recipes, colourants, tilt],
   );
+  const awake = useAwake();
   const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(() => {
-    const first = served && served.from === fingerprint(JSON.stringify(request)) ? arrived(served.figures) : null;
+    const first = served && served.from === fingerprint(JSON.stringify(request)) ? (awake ? arrivedSince : arrived)(served.figures) : null;
     return first && { request, match: unpackMatch(first) };
   });
   const [first] = useState(request);

@@ -11,7 +11,7 @@ import { cupColour } from '@/core/tint/waterLook';
 import { pourDoses } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { later } from '@/ui/later';
-import { useAwake } from '@/ui/useAwake';
+import { useFilled } from '@/ui/useFilled';
 import { useDesk } from '../desk/DeskContext';
 import { CupPicture } from './CupPicture';
 import { PLANTS_FIRST, tintWords } from './doseWords';
@@ -49,7 +49,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
   });
   const { desk, door } = useDesk();
   const { units, measureBy } = desk.shelf.settings.data;
-  const awake = useAwake();
+  const filled = useFilled();
   const [arranging, setArranging] = useState(false);
   const [all, setAll] = useState(layer.cups.length <= FIRST_CUPS);
   const filler = fillerOf(layer, batch.data.own?.fillerId);
@@ -100,7 +100,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
               request={request}
               by={measureBy}
               filler={filler}
-              told={awake}
+              told={filled}
               fullGrams={Math.max(request.bench.cupGrams, cup.mixGrams)}
               colour={colour}
             />
@@ -112,7 +112,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
           )}
         </div>
       )}
-      {awake && !batch.poured && layer.cups.length > 0 && (
+      {filled && !batch.poured && layer.cups.length > 0 && (
         <p className={styles.why}>
           {whyThisSplit(layer, request, units)}{' '}
           <Button size="small" variant="text" onClick={() => setArranging(!arranging)}>

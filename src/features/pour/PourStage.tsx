@@ -13,7 +13,7 @@ import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { later } from '@/ui/later';
-import { useAwake } from '@/ui/useAwake';
+import { useFilled } from '@/ui/useFilled';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { BatchList } from '../desk/BatchList';
@@ -38,7 +38,7 @@ function BatchView({ served }: { served: ServedBatch | null }) {
   const open = useBatch(served);
   const { batch, request, planning, choose } = open;
   const by = desk.shelf.settings.data.measureBy;
-  const awake = useAwake();
+  const filled = useFilled();
   return (
     <div className={styles.stage}>
       <div className={styles.side}>
@@ -70,8 +70,8 @@ function BatchView({ served }: { served: ServedBatch | null }) {
                   ))}
                   {planned.plan.finish && <FinishBlock {...planned} finish={planned.plan.finish} />}
                 </section>
-                {awake && <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />}
-                {awake && <StockAndMoney {...planned} />}
+                {filled && <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />}
+                {filled && <StockAndMoney {...planned} />}
               </div>
               <BatchNumbers {...planned} by={by} choose={choose} />
             </>

@@ -18,7 +18,7 @@ const BAR = 26;
 
 /** Cup sizes along a ruler: where whole drops are right the water is drawn in; the cup in hand is dragged along it. */
 export function CupRuler({ sizes, mixGrams, mostGrams, onMix }: CupRulerProps) {
-  const [box, width] = useWidth(420);
+  const [box, width] = useWidth(420, 'cupRuler');
   const x = (grams: number): number => Math.min(width, (grams / mostGrams) * width);
   const every = [5, 10, 20, 50, 100, 200, 500].find((step) => (step / mostGrams) * width > 44) ?? 1000;
   const right =

@@ -17,7 +17,7 @@ import type { Recipe } from '@/core/tint/schema';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
-import { useAwake } from '@/ui/useAwake';
+import { useFilled } from '@/ui/useFilled';
 import { BedThumb } from '../desk/BedThumb';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
@@ -40,7 +40,7 @@ export function RecipeView({ recipe, otherSets }: { recipe: Stored<Recipe>; othe
   const { designs } = useLiveDesk();
   const { plan } = useDeskPlan();
   const { tint, doses, deepestMm, depths } = useTint();
-  const awake = useAwake();
+  const filled = useFilled();
   const [bedId, setBedId] = useState<string | null>(null);
   const beside = useBeside(recipe, otherSets);
   const [light, setLight] = useState<Light>('daylight');
@@ -91,7 +91,7 @@ export function RecipeView({ recipe, otherSets }: { recipe: Stored<Recipe>; othe
         <div className={styles.thumbs}>
           {designs.map(({ id, data }) => (
             <figure key={id}>
-              {awake && <BedThumb design={data} levelMm={desk.set.data.levelMm} tint={tint} />}
+              {filled && <BedThumb design={data} levelMm={desk.set.data.levelMm} tint={tint} />}
               <figcaption>{data.tag}</figcaption>
             </figure>
           ))}

@@ -33,7 +33,7 @@ const GAP = 22;
  * crosses it. Under that the water cut open over the set's own bed.
  */
 export function RecipeWedge({ name, bedColour, tint, deepestMm, marks, light, from }: RecipeWedgeProps) {
-  const [box, width] = useWidth(600);
+  const [box, width] = useWidth(600, 'recipeWedge');
   const gradient = useId();
   const rows = [
     { bed: DARK_BED, words: 'dark bed', detail: 'light' },

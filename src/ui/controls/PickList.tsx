@@ -4,7 +4,7 @@ import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
 import type { ReactNode } from 'react';
-import { useAwake } from '../useAwake';
+import { useFilled } from '../useFilled';
 
 interface PickListProps {
   label: string;
@@ -13,13 +13,13 @@ interface PickListProps {
   onChoose: (id: string) => void;
 }
 
-/** Rows that a page brings along; a long list is filled up once the page is awake. */
+/** Rows that a page brings along; a long list is filled up a frame later. */
 const FIRST_ROWS = 18;
 
 /** A list of which one is open. */
 export function PickList({ label, items, chosenId, onChoose }: PickListProps) {
-  const awake = useAwake();
-  const shown = awake ? items : items.filter(({ id }, i) => i < FIRST_ROWS || id === chosenId);
+  const filled = useFilled();
+  const shown = filled ? items : items.filter(({ id }, i) => i < FIRST_ROWS || id === chosenId);
   return (
     <List aria-label={label} disablePadding dense>
       {shown.map(({ id, content }) => (

@@ -22,7 +22,7 @@ const SNAP_MINUTES = 15;
 
 /** When each layer is poured, can take the next, comes out of its dams and is cured, against the maker's bench windows. */
 export function CureLine({ layers, bench, onPourAt }: CureLineProps) {
-  const [box, width] = useWidth(800);
+  const [box, width] = useWidth(800, 'cureLine');
   // While the first pour is dragged the scale must stand still under the finger.
   const [heldScale, setHeldScale] = useState<{ from: number; to: number } | null>(null);
   const times = layers.flatMap(({ cure }) => [cure.pouredAt, cure.fullCureAt].map(wallMinutes));

@@ -21,7 +21,7 @@ const MID = 46;
 
 /** A product's life in this room from the first stir to full cure, on a line where each step is several times the last. */
 export function ProductLine({ product, room }: { product: Product; room: Room }) {
-  const [box, width] = useWidth(700);
+  const [box, width] = useWidth(700, 'productLine');
   const times = cureTimes(product, room, product.greatestLayerMm);
   const x = (minutes: number): number =>
     (Math.log(Math.min(LAST, Math.max(FIRST, minutes)) / FIRST) / Math.log(LAST / FIRST)) * (width - 20) + 8;

@@ -15,7 +15,7 @@ const CUT = 132;
 
 /** Water in layers, cut open from the shore to the deep. */
 export function CutOpen({ title, stretches, deepestMm }: CutOpenProps) {
-  const [box, width] = useWidth(720);
+  const [box, width] = useWidth(720, 'cutOpen');
   const x = (depthMm: number): number => (depthMm / deepestMm) * width;
   const y = (depthMm: number): number => TITLE + 4 + (depthMm / deepestMm) * CUT;
   const drawn = placed(stretches, deepestMm);

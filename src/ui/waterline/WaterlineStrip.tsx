@@ -55,7 +55,7 @@ export function WaterlineStrip({
   plain = false,
 }: WaterlineStripProps) {
   const units = useUnits();
-  const [box, widthPx] = useWidth(firstWidthPx);
+  const [box, widthPx] = useWidth(firstWidthPx, 'waterlineStrip');
   const layout = useMemo(
     () => layoutStrip(pieces, Math.max(200, widthPx - GAUGE_PX), everyPiece),
     [pieces, widthPx, everyPiece],

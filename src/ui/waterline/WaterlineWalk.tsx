@@ -50,7 +50,7 @@ const LEAST_PIECE_PX = 190;
 /** An arrangement at eye level, to walk along: every step marked to scale; a mark leads to what mends it. Arrow keys go from joint to joint. */
 export function WaterlineWalk({ label, pieces, joints, levelMm, at, onAt }: WaterlineWalkProps) {
   const units = useUnits();
-  const [box, widthPx] = useWidth(1200);
+  const [box, widthPx] = useWidth(1200, 'waterlineWalk');
   const scroll = useRef<HTMLDivElement>(null);
   const gradient = useId();
   const total = pieces.reduce((sum, { cut }) => sum + cut.lengthMm, 0);

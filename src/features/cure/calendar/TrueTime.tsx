@@ -33,7 +33,7 @@ const PLACE = 58;
 
 /** The same plan on a ruler of true time: how warm the room is, what is wet, and how full each place is. */
 export function TrueTime({ request, plan, batches }: TrueTimeProps) {
-  const [box, boxWidth] = useWidth(1180);
+  const [box, boxWidth] = useWidth(1180, 'trueTime');
   const [near, setNear] = useState<(typeof NEAR)[number]['value']>('all');
   const units = useUnits();
   const colours = useMemo(() => batchColours(batches), [batches]);

@@ -29,7 +29,7 @@ interface BandsPictureProps {
 
 /** Waters side by side, from the shore to the deep. */
 export function BandsPicture({ bands, deepestMm, halfwayMm }: BandsPictureProps) {
-  const [box, width] = useWidth(720);
+  const [box, width] = useWidth(720, 'poursPicture');
   const gradient = useId();
   const units = useUnits();
   const at = (halfwayMm / deepestMm) * width;

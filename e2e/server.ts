@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { createServer, type AddressInfo } from 'node:net';
 import { expect } from './guarded';
+import { freePort } from '../scripts/freePort';
 
 /** A server of its own on a data file of its own. */
 export async function serve(
@@ -10,24 +10,21 @@ export async function serve(
 ): Promise<{ url: string; server: ChildProcess }> {
   const port = await freePort();
   const server = spawn('node', ['.next/serve.mjs'], {
-    env: { ...process.env, PORT: String(port), AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_BUSY_MS: '200', ...env },
+    env: {
+      ...process.env,
+      PORT: String(port),
+      AGUADA_DATA: data,
+      AGUADA_DEMO: '',
+      AGUADA_AHEAD: 'off',
+      AGUADA_BUSY_MS: '200',
+      ...env,
+    },
     stdio: 'ignore',
   });
   const url = `http://127.0.0.1:${port}`;
   await expect(async () => expect((await fetch(url)).status).toBeLessThan(600)).toPass();
   return { url, server };
 }
-
-/** A port that nothing listens on. */
-const freePort = (): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const probe = createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => resolve(port));
-    });
-  });
 
 /** Stops a server and waits until it is gone. */
 export async function ended(server: ChildProcess): Promise<void> {

@@ -9,17 +9,21 @@ const PLAYWRIGHT = '.test-tmp/playwright.json';
 const totals = { passed: 0, failed: 0 };
 const broken = [];
 
-/** One stage in the foreground; what was started before goes on beside it. */
-function stage(name, command, args, env = {}) {
-  console.log(`\n== ${name}`);
+/** One stage, shown as it goes, or (`beside` others) once it has ended. */
+function stage(name, command, args, { env = {}, beside = false } = {}) {
+  const heading = `\n== ${name}`;
+  if (!beside) console.log(heading);
   return new Promise((resolve) => {
     const child = spawn(command, args, {
-      stdio: 'inherit',
+      stdio: beside ? ['ignore', 'pipe', 'pipe'] : 'inherit',
       shell: process.platform === 'win32',
       env: { ...process.env, ...env },
     });
+    let said = '';
+    for (const stream of beside ? [child.stdout, child.stderr] : []) stream.on('data', (text) => (said += text));
     const end = (ok) => {
       if (!ok) broken.push(name);
+      if (beside) console.log(`${heading}\n${said}`);
       resolve(ok);
     };
     child.on('error', () => end(false));
@@ -40,9 +44,11 @@ const packagesReady = installPackagesApart();
 rmSync('.test-tmp', { recursive: true, force: true });
 mkdirSync('.test-tmp');
 
-await stage('types', 'npx', ['tsc', '--noEmit']);
-await stage('format', 'npx', ['prettier', '--check', '.']);
-await stage('lint', 'npx', ['eslint', '.']);
+await Promise.all([
+  stage('types', 'npx', ['tsc', '--noEmit'], { beside: true }),
+  stage('format', 'npx', ['prettier', '--check', '.'], { beside: true }),
+  stage('lint', 'npx', ['eslint', '.'], { beside: true }),
+]);
 if (!(await packagesReady)) broken.push('packages with native code');
 await stage('unit tests', 'npx', ['jest', '--json', `--outputFile=${JEST}`]);
 const built =
@@ -50,8 +56,7 @@ const built =
 await chromiumReady;
 if (built)
   await stage('browser tests', 'npx', ['playwright', 'test'], {
-    CHROMIUM_PATH: findChromium(),
-    PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT,
+    env: { CHROMIUM_PATH: findChromium(), PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT },
   });
 
 const jest = readReport(JEST);

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
+import { freePort } from '../scripts/freePort';
 
 /** The built server, on a data file of its own. */
 export interface Served {
@@ -9,15 +9,6 @@ export interface Served {
   port: number;
   process: ChildProcess;
 }
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => resolve(port));
-    });
-  });
 
 /** Starts the server and waits until it takes edits. */
 export async function serve(data: string): Promise<Served> {

@@ -24,13 +24,19 @@ import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { BenchBell } from './BenchBell';
 import { Finder } from './Finder';
 import { keptPicture } from './pictures';
-import { stageOfProblem, STAGES } from './stages';
+import { stageOfProblem, STAGES, type StagePath } from './stages';
 import styles from './DeskFrame.module.css';
 
 const EditSet = later(async () => (await import('../sets/EditSetDialog')).EditSetDialog);
 
+interface DeskFrameProps {
+  /** Reads the code of a stage, before it is gone to. */
+  readAhead: (path: StagePath) => void;
+  children: ReactNode;
+}
+
 /** What stands on every screen of a set: its head, the waterline, and the stages hung from the table edge. */
-export function DeskFrame({ children }: { children: ReactNode }) {
+export function DeskFrame({ readAhead, children }: DeskFrameProps) {
   const { desk, door } = useDesk();
   const { plan } = useDeskPlan();
   const router = useRouter();
@@ -68,7 +74,7 @@ export function DeskFrame({ children }: { children: ReactNode }) {
         </Button>
       </TopBar>
       <DeskStrip />
-      <Stages base={base} />
+      <Stages base={base} readAhead={readAhead} />
       <UnreadableNotice unreadable={desk.unreadable} />
       <main className={styles.ground}>{children}</main>
       <DoorNotices door={door} />
@@ -82,7 +88,7 @@ export function DeskFrame({ children }: { children: ReactNode }) {
 }
 
 /** The way to each stage, with how many warnings wait there. */
-function Stages({ base }: { base: string }) {
+function Stages({ base, readAhead }: { base: string; readAhead: DeskFrameProps['readAhead'] }) {
   const { desk } = useDesk();
   const { plan } = useDeskPlan();
   const pathname = usePathname();
@@ -93,7 +99,12 @@ function Stages({ base }: { base: string }) {
       {STAGES.map(({ path, name }) => {
         const trouble = troubles(path);
         return (
-          <StageLink key={path} href={`${base}/${path}`} here={pathname.startsWith(`${base}/${path}`)}>
+          <StageLink
+            key={path}
+            href={`${base}/${path}`}
+            here={pathname.startsWith(`${base}/${path}`)}
+            readAhead={() => readAhead(path)}
+          >
             {name}
             {trouble > 0 && (
               <span className={styles.count}>
@@ -111,9 +122,21 @@ function Stages({ base }: { base: string }) {
   );
 }
 
+interface StageLinkProps {
+  href: string;
+  here: boolean;
+  readAhead: () => void;
+  children: ReactNode;
+}
+
 /** The way to a stage: fetched when the pointer comes over it or the keys reach it, so that it is there when it is pressed. */
-function StageLink({ href, here, children }: { href: string; here: boolean; children: ReactNode }) {
+function StageLink({ href, here, readAhead, children }: StageLinkProps) {
   const [wanted, setWanted] = useState(false);
+  const want = (): void => {
+    if (wanted) return;
+    setWanted(true);
+    readAhead();
+  };
   return (
     <Link
       href={href}
@@ -121,8 +144,8 @@ function StageLink({ href, here, children }: { href: string; here: boolean; chil
       // The head of the desk stays where it is; to look for where to scroll would lay the page out twice.
       scroll={false}
       onClick={() => window.scrollY > 0 && window.scrollTo(0, 0)}
-      onPointerEnter={() => setWanted(true)}
-      onFocus={() => setWanted(true)}
+      onPointerEnter={want}
+      onFocus={want}
       className={styles.stage}
       aria-current={here ? 'page' : undefined}
     >

@@ -30,8 +30,12 @@ export function useEditDoor<V extends { history: History }>(
     const leave = (): void => {
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
     };
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
+    // A browser that closes a tab waits longer for the first of these; some know the second only.
+    const ways = ['beforeunload', 'pagehide'] as const;
+    for (const way of ways) window.addEventListener(way, leave);
+    return () => {
+      for (const way of ways) window.removeEventListener(way, leave);
+    };
   }, []);
   const travel = useMemo(() => {
     const go = (way: 'undo' | 'redo', words: string): void => {

@@ -7,6 +7,7 @@ import type { SeamLimits } from '@/core/seams/schema';
 import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { SeamPicture } from '@/ui/waterline/SeamPicture';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { useFilled } from '@/ui/useFilled';
 import { useDesk } from '../desk/DeskContext';
 import { EdgeMeasures } from './EdgeMeasures';
 import { SeamFigures } from './SeamFigures';
@@ -29,6 +30,7 @@ export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProp
   const units = useUnits();
   const { desk } = useDesk();
   const tagOf = (id: string): string => desk.designs.find((design) => design.id === id)?.data.tag ?? '';
+  const filled = useFilled(true);
   const words = seamWords(match, seam, units);
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   return (
@@ -44,9 +46,9 @@ export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProp
       </p>
       <SeamPicture a={a} b={b} seam={seam} words={words} />
       <SeamFigures seam={seam} match={match} limits={limits} />
-      <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />
-      <EdgeMeasures key={`${pieceKey(a)}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />
-      {seam.b !== seam.a && (
+      {filled && <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />}
+      {filled && <EdgeMeasures key={`${pieceKey(a)}${a.edge}${copies?.[0] ?? ''}`} edge={a} first={copies?.[0]} />}
+      {filled && seam.b !== seam.a && (
         <EdgeMeasures key={`${pieceKey(b)}${b.edge}${copies?.[1] ?? ''}.`} edge={b} first={copies?.[1]} />
       )}
     </>

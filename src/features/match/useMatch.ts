@@ -40,7 +40,10 @@ export function useMatch(served: Served<PackedMatch> | null): Matching {
   );
   const awake = useAwake();
   const [done, setDone] = useState<{ request: MatchRequest; match: MatchSet | null } | null>(() => {
-    const first = served && served.from === fingerprint(JSON.stringify(request)) ? (awake ? arrivedSince : arrived)(served.figures) : null;
+    const first =
+      served && served.from === fingerprint(JSON.stringify(request))
+        ? (awake ? arrivedSince : arrived)(served.figures)
+        : null;
     return first && { request, match: unpackMatch(first) };
   });
   const [first] = useState(request);

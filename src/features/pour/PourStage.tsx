@@ -70,7 +70,9 @@ function BatchView({ served }: { served: ServedBatch | null }) {
                   ))}
                   {planned.plan.finish && <FinishBlock {...planned} finish={planned.plan.finish} />}
                 </section>
-                {filled && <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />}
+                {filled && (
+                  <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />
+                )}
                 {filled && <StockAndMoney {...planned} />}
               </div>
               <BatchNumbers {...planned} by={by} choose={choose} />

@@ -1,11 +1,11 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { DeskFrame } from '@/features/desk/DeskFrame';
 import { DeskProvider } from '@/features/desk/DeskContext';
 import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
 import { deskFigures } from '@/server/deskFigures';
 import { forPage } from '@/server/forPage';
 import { deskView } from '@/server/views';
+import { Desk } from './Desk';
 
 export const dynamic = 'force-dynamic';
 
@@ -22,7 +22,7 @@ export default async function Layout({
   if (!view.data) notFound();
   return (
     <DeskProvider key={setId} initial={view.data} {...await deskFigures(view.data)}>
-      <DeskFrame>{children}</DeskFrame>
+      <Desk>{children}</Desk>
     </DeskProvider>
   );
 }

@@ -1,6 +1,7 @@
 import { narrowedWindows } from '@/core/cure/benchWindows';
 import { batchRequest } from '@/core/records/buildRequest';
-import type { CalendarView, DeskView, WeekSheetView } from '@/core/records/views';
+import type { Amounts, PlanRequest } from '@/core/plan';
+import type { BatchRow, CalendarView, DeskView, WeekSheetView } from '@/core/records/views';
 import { batchFacts } from '@/core/schedule/facts';
 import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
 import { keptRequest } from '@/core/schedule/kept';
@@ -10,7 +11,7 @@ import { batchDetail, getBatch } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
 import { wallClockNow } from './clock';
 import { withData } from './data';
-import { batchAmounts } from './deskFigures';
+import { amountsTogether } from './deskFigures';
 import { firstScheduleOf, inTime, scheduleOf } from './figures';
 import { measuredDays } from './measuredRoom';
 import { answer } from './respond';
@@ -19,29 +20,45 @@ import { deskView } from './views';
 /** Every batch that is being made, of all sets, as the calendar takes it. Those whose figures cannot be had are left out. */
 export async function calendarBatches(): Promise<CalendarBatch[]> {
   const open = withData((db) => openBatches(db, wallClockNow()));
-  const made = await Promise.all(open.map(({ id, setId }) => calendarBatch(id, setId)));
-  return made.filter((batch) => batch !== null);
+  const sets = [...new Set(open.map(({ setId }) => setId))];
+  const made = await Promise.all(sets.map((setId) => batchesOf(setId, open)));
+  const byId = new Map(made.flat().map((batch) => [batch.id, batch]));
+  return open.flatMap(({ id }) => byId.get(id) ?? []);
 }
 
-async function calendarBatch(id: string, setId: string): Promise<CalendarBatch | null> {
+/** Those of one set. */
+async function batchesOf(setId: string, open: readonly { id: string; setId: string }[]): Promise<CalendarBatch[]> {
   const desk = deskView(setId);
-  const opened = withData((db) => {
-    const row = getBatch(db, id);
-    return row && { row, detail: batchDetail(db, id) };
+  if (!desk) return [];
+  const opened = open.flatMap((batch) => (batch.setId === setId ? (openedBatch(desk, batch.id) ?? []) : []));
+  const amounts = await amountsTogether(
+    desk,
+    opened.flatMap(({ kept, request }) => (kept ? [] : [request])),
+  );
+  let next = 0;
+  return opened.map(({ row, request, kept }) => {
+    const { name, job, route, benchWindows } = desk.set.data;
+    // A set may narrow the workshop's windows, a batch its set's.
+    const ofSet = benchWindows ?? row.data.benchWindows;
+    const windows =
+      benchWindows && row.data.benchWindows ? narrowedWindows(benchWindows, row.data.benchWindows) : ofSet;
+    return {
+      ...{ id: row.id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null, windows },
+      facts: batchFacts(request, kept ?? amounts[next++]!),
+      course: row.data.course ?? { marks: [] },
+    };
   });
-  if (!desk || !opened) return null;
-  const { row, detail } = opened;
-  const request = batchRequest(desk, row.data, detail);
-  if (!request) return null;
-  const { name, job, route, benchWindows } = desk.set.data;
-  // A set may narrow the workshop's windows, a batch its set's.
-  const ofSet = benchWindows ?? row.data.benchWindows;
-  const windows = benchWindows && row.data.benchWindows ? narrowedWindows(benchWindows, row.data.benchWindows) : ofSet;
-  return {
-    ...{ id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null, windows },
-    facts: batchFacts(request, detail.kept?.amounts ?? (await batchAmounts(desk, request))),
-    course: row.data.course ?? { marks: [] },
-  };
+}
+
+/** A batch, what is worked out for it, and what was kept of that when it was first poured. */
+function openedBatch(desk: DeskView, id: string): { row: BatchRow; request: PlanRequest; kept: Amounts | null } | null {
+  return withData((db) => {
+    const row = getBatch(db, id);
+    if (!row) return null;
+    const detail = batchDetail(db, id);
+    const request = batchRequest(desk, row.data, detail);
+    return request && { row, request, kept: detail.kept?.amounts ?? null };
+  });
 }
 
 /** Looks for the plan that a page is drawn with: some tenths of a second. The browser looks further. */

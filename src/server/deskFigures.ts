@@ -35,19 +35,27 @@ export interface StageBatch {
   amounts: Served<Amounts> | null;
 }
 
-/** From this share of a set's designs on, a batch is quicker worked out on the beds that its set has just been. */
+/** From this share of a set's designs on, batches are quicker worked out on the beds that their set has just been. */
 const MUCH_OF_THE_SET = 1 / 3;
 
 /**
- * The amounts of a batch. The frame of its page asks for those of the whole set at the same time: where a batch takes much of it, it
- * waits for them, as their thread then has the beds. On two threads at once each bed would be built twice.
+ * The amounts of some batches of a set, in their order. The frame of its page asks for those of the whole set at the same time: where
+ * the batches take much of it, they wait for them and come one after another, as their thread then has the beds. On two threads at
+ * once each bed would be built twice.
  */
-export async function batchAmounts(desk: DeskView, request: PlanRequest): Promise<Amounts> {
+export async function amountsTogether(desk: DeskView, requests: readonly PlanRequest[]): Promise<Amounts[]> {
   const whole = wholeSetRequest(desk);
-  const share = new Set(request.pieces.map(({ designId }) => designId)).size / Math.max(1, desk.designs.length);
-  if (whole && share >= MUCH_OF_THE_SET) await amountsOf(whole).catch(() => undefined);
-  return amountsOf(request);
+  const taken = new Set(requests.flatMap(({ pieces }) => pieces.map(({ designId }) => designId)));
+  if (whole && taken.size / Math.max(1, desk.designs.length) >= MUCH_OF_THE_SET)
+    await amountsOf(whole).catch(() => undefined);
+  const all: Amounts[] = [];
+  for (const request of requests) all.push(await amountsOf(request));
+  return all;
 }
+
+/** The amounts of one batch. */
+export const batchAmounts = async (desk: DeskView, request: PlanRequest): Promise<Amounts> =>
+  (await amountsTogether(desk, [request]))[0]!;
 
 /** The batch that a stage shows; null when the set has none. */
 export async function stageBatch(setId: string, batchId: string | null): Promise<StageBatch | null> {

@@ -124,6 +124,24 @@ async function calendarRests(page: Page): Promise<void> {
   await page.getByText('A proposal: nothing of it is kept yet.').waitFor({ timeout: 60_000 });
 }
 
+/**
+ * Waits until nothing is being worked out and nothing on the page has changed for half a second. The network is no measure of
+ * that: where a clock of a run goes, a page listens for as long as it is open.
+ */
+async function stands(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.querySelector('[aria-busy="true"]') === null);
+  await page.evaluate(async () => {
+    await document.fonts.ready;
+    await new Promise<void>((resolve) => {
+      let timer = setTimeout(resolve, 500);
+      new MutationObserver(() => {
+        clearTimeout(timer);
+        timer = setTimeout(resolve, 500);
+      }).observe(document.body, { subtree: true, childList: true, characterData: true });
+    });
+  });
+}
+
 async function layClubNight(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Lay it' }).click();
   await page.getByText(/joint 1 of/).waitFor();
@@ -253,12 +271,11 @@ async function main(): Promise<void> {
     for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first, shows } of SHOTS) {
       const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
       await page.addInitScript((mode) => localStorage.setItem('mui-mode', mode), theme);
-      await page.goto(`http://127.0.0.1:${PORT}${path}`, { waitUntil: 'networkidle' });
+      await page.goto(`http://127.0.0.1:${PORT}${path}`);
       await page.waitForFunction(() => document.documentElement.dataset['awake'] !== undefined);
+      await stands(page);
       await first?.(page);
-      // A run listens for as long as it is shown: its page is never idle.
-      if (!page.url().includes('/run/')) await page.waitForLoadState('networkidle');
-      await page.waitForFunction(() => document.querySelector('[aria-busy="true"]') === null);
+      await stands(page);
       await page
         .getByText(shows)
         .first()

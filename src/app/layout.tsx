@@ -1,5 +1,4 @@
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
-import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
@@ -20,10 +19,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute="data-theme" defaultMode="system" {...(nonce && { nonce })} />
-        {/* No prefixes of other years' browsers: they are a sixth of the styles of a page. */}
-        <AppRouterCacheProvider options={{ enableCssLayer: true, stylisPlugins: [] }}>
-          <ThemeRoot>{children}</ThemeRoot>
-        </AppRouterCacheProvider>
+        <ThemeRoot>{children}</ThemeRoot>
       </body>
     </html>
   );

@@ -328,6 +328,18 @@ describe('land', () => {
     const volume = bed.heightMm.reduce((sum, z) => sum + z - 18, 0) * bed.cellMm ** 2;
     within(volume, (Math.PI * 4 * (30 ** 2 + 30 * 34 + 34 ** 2)) / 3);
   });
+  test.each([
+    ['bowl', (r: number) => 9 + 6 * (r / 20) ** 2],
+    ['v', (r: number) => 9 + 6 * (r / 20)],
+    ['trapezoid', (r: number) => Math.max(9, 15 - (20 - r) / 2)],
+  ] as const)('a %s pool on a hill has its banks up to the top of the hill', (section, height) => {
+    // Its banks end where the hill is higher than the land about it: they are not cut off at the land's height.
+    const top = first('plateau', { xMm: 70, yMm: 70, widthMm: 130, lengthMm: 130, heightMm: 9, bankSlope: 0 });
+    const round = { form: 'ellipse', xMm: 70, yMm: 70, widthMm: 40, lengthMm: 40, depthMm: 6, bankSlope: 2 } as const;
+    const bed = buildBed(testDesign([top, first('pool', { ...round, section })]));
+    for (let r = 0; r < 60; r += 1.7)
+      expect(Math.abs(heightAt(bed, 70 + r, 70) - Math.min(27, height(r)))).toBeLessThan(0.15);
+  });
   test('a terrace cuts down what is higher and fills up what is lower', () => {
     const shore = first('shore', { landSide: 'north', waterlineMm: 40, slope: 10, depthMm: 6 });
     const bed = buildBed(

@@ -95,6 +95,44 @@ describe('distance to a line', () => {
   });
 });
 
+describe('distance to a line of many segments', () => {
+  // Blocks of cells try few segments only: each cell against all of them, and the place on the line that it names.
+  const grid = { cellMm: 1.3, columns: 70, rows: 50 };
+  const shapes = fc.array(
+    fc.tuple(fc.double({ min: -20, max: 110, noNaN: true }), fc.double({ min: -20, max: 85, noNaN: true })),
+    { minLength: 2, maxLength: 30 },
+  );
+  test('leaves none out that is the nearest of a cell', () => {
+    fc.assert(
+      fc.property(shapes, fc.boolean(), fc.double({ min: 1, max: 150, noNaN: true }), (points, closed, reach) => {
+        const line = Float64Array.from(points.flat());
+        const along = new Float32Array(grid.columns * grid.rows);
+        const found = distanceToPolyline(grid, line, closed, reach, along);
+        const ends = points.map((point, i) => [point, points[(i + 1) % points.length]!] as const);
+        if (!closed) ends.pop();
+        for (let cell = 0; cell < found.length; cell += 3) {
+          const x = ((cell % grid.columns) + 0.5) * grid.cellMm;
+          const y = (Math.floor(cell / grid.columns) + 0.5) * grid.cellMm;
+          let least = Infinity;
+          for (const [[ax, ay], [bx, by]] of ends) {
+            const [dx, dy] = [bx - ax, by - ay];
+            const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
+            least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+          }
+          if (least > reach + 0.01) expect(found[cell]).toBe(Infinity);
+          if (least > reach - 0.01) continue;
+          expect(Math.abs(found[cell]! - least)).toBeLessThan(1e-4);
+          const segment = Math.min(ends.length - 1, Math.floor(along[cell]!));
+          const [[ax, ay], [bx, by]] = ends[segment]!;
+          const t = along[cell]! - segment;
+          expect(Math.abs(Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay)) - least)).toBeLessThan(1e-3);
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
 describe('centrelines', () => {
   const line = (from: EdgeName, to: EdgeName, at = 70): Float64Array =>
     channelCentreline(tile, { from: { edge: from, positionMm: 70 }, to: { edge: to, positionMm: at } }, 10).line;

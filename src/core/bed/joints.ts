@@ -43,7 +43,14 @@ export function drawToStandard(grid: BedGrid, outline: Outline, { edge, standard
   const { from, to, lengthMm, inward } = side;
   const [dx, dy] = [(to.xMm - from.xMm) / lengthMm, (to.yMm - from.yMm) / lengthMm];
   const fromLeft = startsAtLeft(outline, edge);
-  visitCells(grid, null, (index, x, y) => {
+  const far = blendMm + 2 * grid.cellMm;
+  const strip = {
+    xMm: (from.xMm + to.xMm) / 2,
+    yMm: (from.yMm + to.yMm) / 2,
+    reachMm: Math.abs(to.xMm - from.xMm) / 2 + far,
+    upMm: Math.abs(to.yMm - from.yMm) / 2 + far,
+  };
+  visitCells(grid, strip, (index, x, y) => {
     const off = (x - from.xMm) * inward[0] + (y - from.yMm) * inward[1];
     if (off > blendMm + grid.cellMm || off < -grid.cellMm) return;
     const along = (x - from.xMm) * dx + (y - from.yMm) * dy;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { BedGrid } from './grid';
 import { roundHeight } from './grid';
 import type { DepthReading, Measured } from './measuredSchema';
-import { outlineSize } from './outline';
+import { outlineSize, type PointMm } from './outline';
 import type { Outline } from './outlineSchema';
 import { MADE_BY, type MadeBy } from './madeBy';
 import type { PieceDesign } from './schema';
@@ -27,8 +27,11 @@ export const WANDER_RANGE_MM = 25;
 const FILL_SHARE = 0.01;
 const FILL_LEAST_ML = 0.3;
 
-const covariance = ({ offsetMm, wanderMm }: Stray, distanceMm: number): number =>
-  offsetMm ** 2 + wanderMm ** 2 * Math.exp(-distanceMm / WANDER_RANGE_MM);
+/** What two places share of the wander, 1 at one place. The plain root: `Math.hypot` would be half the work. */
+const shared = (dx: number, dy: number): number => Math.exp(-Math.sqrt(dx * dx + dy * dy) / WANDER_RANGE_MM);
+
+const covariance = ({ offsetMm, wanderMm }: Stray, a: PointMm, b: PointMm): number =>
+  offsetMm * offsetMm + wanderMm * wanderMm * shared(a.xMm - b.xMm, a.yMm - b.yMm);
 
 /** How a design's bed strays: as the maker says it is made; a scanned one as scans do, else by hand. */
 export const strayOf = (
@@ -70,7 +73,7 @@ function cholesky(readings: readonly CellReading[], stray: Stray): Float64Array[
     const row = new Float64Array(i + 1);
     for (let j = 0; j <= i; j++) {
       const b = readings[j]!;
-      let sum = covariance(stray, Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm));
+      let sum = covariance(stray, a, b);
       for (let k = 0; k < j; k++) sum -= row[k]! * (j === i ? row[k]! : rows[j]![k]!);
       row[j] = j === i ? Math.sqrt(Math.max(sum, 1e-12)) : sum / rows[j]![j]!;
     }
@@ -130,7 +133,7 @@ function applyReadings(grid: BedGrid, readings: readonly CellReading[], landMm: 
     const y = (Math.floor(i / columns) + 0.5) * cellMm;
     let wander = 0;
     for (let k = 0; k < readings.length; k++)
-      wander += weights[k]! * Math.exp(-Math.hypot(x - readings[k]!.xMm, y - readings[k]!.yMm) / WANDER_RANGE_MM);
+      wander += weights[k]! * shared(x - readings[k]!.xMm, y - readings[k]!.yMm);
     heightMm[i] = roundHeight(Math.max(0, heightMm[i]! + offset + stray.wanderMm ** 2 * wander));
   }
   for (const { cell, residualMm } of readings)
@@ -152,6 +155,18 @@ const GRAIN_SHARE = 0.25;
 /** Places that stand for the wet bed when its volume's uncertainty is worked out. */
 const SAMPLES = 140;
 
+/** Some of a bed's wet cells, evenly taken from the first to the last. */
+function wetCells({ heightMm, coverage }: BedGrid, levelMm: number, wet: number): number[] {
+  const stride = Math.max(1, wet / SAMPLES);
+  const cells: number[] = [];
+  const most = Math.min(SAMPLES, wet);
+  for (let i = 0, seen = 0; cells.length < most; i++) {
+    if (!(heightMm[i]! < levelMm) || !(coverage[i]! > 0)) continue;
+    if (seen++ === Math.floor((cells.length + 0.5) * stride)) cells.push(i);
+  }
+  return cells;
+}
+
 /**
  * Twice the standard deviation of the volume at a level, in ml: what the bed as drawn, or as measured, may be off by in
  * 19 of 20 cases. From the covariance that the readings leave, averaged over pairs of wet places; a fill test caps it.
@@ -165,19 +180,17 @@ export function volumeUncertaintyMl(
   stray = STRAYS['by hand'],
 ): number {
   const { columns, cellMm, heightMm, coverage } = grid;
-  const wet: number[] = [];
+  let wet = 0;
   let area = 0;
   for (let i = 0; i < heightMm.length; i++) {
     if (!(heightMm[i]! < levelMm) || !(coverage[i]! > 0)) continue;
-    wet.push(i);
+    wet++;
     area += coverage[i]! * cellMm * cellMm;
   }
-  if (wet.length === 0) return 0;
+  if (wet === 0) return 0;
   const readings = measured ? cellReadings(grid, measured) : [];
   const lower = cholesky(readings, stray);
-  const stride = Math.max(1, wet.length / SAMPLES);
-  const samples = Array.from({ length: Math.min(SAMPLES, wet.length) }, (_, k) => {
-    const cell = wet[Math.floor((k + 0.5) * stride)] ?? wet[wet.length - 1]!;
+  const samples = wetCells(grid, levelMm, wet).map((cell) => {
     const xMm = ((cell % columns) + 0.5) * cellMm;
     const yMm = (Math.floor(cell / columns) + 0.5) * cellMm;
     return {
@@ -185,18 +198,20 @@ export function volumeUncertaintyMl(
       yMm,
       known: forward(
         lower,
-        readings.map((reading) => covariance(stray, Math.hypot(xMm - reading.xMm, yMm - reading.yMm))),
+        readings.map((reading) => covariance(stray, { xMm, yMm }, reading)),
       ),
     };
   });
   let sum = 0;
-  for (const a of samples) {
-    for (const b of samples) {
-      let left = covariance(stray, Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm));
+  samples.forEach((a, i) => {
+    // Each pair once, and counted twice: it is the same either way round.
+    for (let j = 0; j <= i; j++) {
+      const b = samples[j]!;
+      let left = covariance(stray, a, b);
       for (let k = 0; k < readings.length; k++) left -= a.known[k]! * b.known[k]!;
-      sum += left;
+      sum += j === i ? left : 2 * left;
     }
-  }
+  });
   const twoSigma = (2 * area * Math.sqrt(Math.max(0, sum / samples.length ** 2) + (GRAIN_SHARE * grainMm) ** 2)) / 1000;
   return measured?.fillMl == null
     ? twoSigma

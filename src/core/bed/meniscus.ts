@@ -61,24 +61,23 @@ export function wallLengthMm(grid: BedGrid, levelMm: number): number {
     const index = row * columns + column;
     return coverage[index]! > 0 && heightMm[index]! < levelMm;
   };
-  const isWall = (from: number, to: number): boolean =>
-    coverage[to]! > 0 &&
-    heightMm[to]! >= levelMm + WALL_RISE_MM &&
-    heightMm[to]! - heightMm[from]! >= WALL_SLOPE * cellMm;
+  const wallMm = levelMm + WALL_RISE_MM;
+  const steep = WALL_SLOPE * cellMm;
+  const isWall = (index: number, leastMm: number): boolean => heightMm[index]! >= leastMm && coverage[index]! > 0;
   let length = 0;
   const meet = (column: number, row: number, dx: number, dy: number): void => {
-    const index = row * columns + column;
-    if (!isWall(index, index + dy * columns + dx)) return;
     const [nx, ny] = facing(wet, columns, rows, column, row);
     length += cellMm * Math.abs(dx * nx + dy * ny);
   };
   for (let row = 0, index = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++, index++) {
-      if (coverage[index]! <= 0 || heightMm[index]! >= levelMm) continue;
-      if (column + 1 < columns) meet(column, row, 1, 0);
-      if (column > 0) meet(column, row, -1, 0);
-      if (row + 1 < rows) meet(column, row, 0, 1);
-      if (row > 0) meet(column, row, 0, -1);
+      const z = heightMm[index]!;
+      if (coverage[index]! <= 0 || z >= levelMm) continue;
+      const least = Math.max(wallMm, z + steep);
+      if (column + 1 < columns && isWall(index + 1, least)) meet(column, row, 1, 0);
+      if (column > 0 && isWall(index - 1, least)) meet(column, row, -1, 0);
+      if (row + 1 < rows && isWall(index + columns, least)) meet(column, row, 0, 1);
+      if (row > 0 && isWall(index - columns, least)) meet(column, row, 0, -1);
     }
   }
   return length;

@@ -61,7 +61,8 @@ export function findPools(
 
 /**
  * The rising water: which cells hang together so far, which bodies are pools, and which have found a way out.
- * Cells are addressed on a grid with a border of one cell, so that the loop over neighbours needs no bounds.
+ * Cells are addressed on a grid with a border of one cell, so that the loop over neighbours needs no bounds, and bodies by
+ * their deepest cell: what is looked up in the loop lies side by side in memory.
  */
 class Sweep {
   readonly pools: Pool[] = [];
@@ -69,12 +70,11 @@ class Sweep {
   /** Bordered cells, lowest first. */
   private readonly order: Int32Array;
   private position = 0;
-  /** Place of each bordered cell in the order, once it has been reached. */
-  private readonly rank: Int32Array;
-  /** 1 where a bordered cell lies on an edge that no dam closes. */
-  private readonly open: Uint8Array;
+  /** For each cell that has been reached, one of its body nearer to its deepest; that one is its own. */
   private readonly parent: Int32Array;
-  /** For each body, by its root (its deepest cell): the place at which it reached the outside, and the pool it is. */
+  /** 1 where a cell lies on an edge that no dam closes. */
+  private readonly open: Uint8Array;
+  /** For each body, by its deepest cell: the cell at which it reached the outside, and the pool it is. */
   private readonly outside: Int32Array;
   private readonly poolOf: Int32Array;
 
@@ -86,22 +86,25 @@ class Sweep {
   ) {
     this.stride = grid.columns + 2;
     this.order = cellsByHeight(grid, capMm, this.stride);
-    this.rank = new Int32Array(this.stride * (grid.rows + 2)).fill(NONE);
-    this.open = new Uint8Array(this.rank.length);
+    const cells = this.stride * (grid.rows + 2);
+    this.parent = new Int32Array(cells).fill(NONE);
+    this.open = new Uint8Array(cells);
     for (const cell of edges.keys()) if (behindDam[cell] === 0) this.open[this.bordered(cell)] = 1;
-    this.parent = new Int32Array(this.order.length);
-    this.outside = new Int32Array(this.order.length).fill(NONE);
-    this.poolOf = new Int32Array(this.order.length).fill(NONE);
+    this.outside = new Int32Array(cells).fill(NONE);
+    this.poolOf = new Int32Array(cells).fill(NONE);
   }
 
   private bordered(cell: number): number {
     return (Math.floor(cell / this.grid.columns) + 1) * this.stride + (cell % this.grid.columns) + 1;
   }
 
-  /** The grid's own cell at a place in the order. */
-  private cellAt(place: number): number {
-    const bordered = this.order[place]!;
+  /** The grid's own cell of a bordered one. */
+  private plain(bordered: number): number {
     return (Math.floor(bordered / this.stride) - 1) * this.grid.columns + (bordered % this.stride) - 1;
+  }
+
+  private heightOf(bordered: number): number {
+    return this.grid.heightMm[this.plain(bordered)]!;
   }
 
   /** How many cells lie below a height: a binary search in the order. */
@@ -109,7 +112,7 @@ class Sweep {
     let [low, high] = [0, this.order.length];
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (this.grid.heightMm[this.cellAt(middle)]! < heightMm) low = middle + 1;
+      if (this.heightOf(this.order[middle]!) < heightMm) low = middle + 1;
       else high = middle;
     }
     return low;
@@ -117,15 +120,14 @@ class Sweep {
 
   /** Lets every cell below a height join its neighbours. This loop is the whole cost: plain arrays, nothing made anew. */
   riseTo(heightMm: number): void {
-    const { order, rank, parent, open, outside, stride } = this;
+    const { order, parent, open, outside, stride } = this;
     const end = this.countBelow(heightMm);
     for (let place = this.position; place < end; place++) {
       const cell = order[place]!;
-      rank[cell] = place;
-      parent[place] = place;
-      let root = place;
+      parent[cell] = cell;
+      let root = cell;
       for (let side = 0; side < 4; side++) {
-        let other = rank[side === 0 ? cell - 1 : side === 1 ? cell + 1 : side === 2 ? cell - stride : cell + stride]!;
+        let other = parent[side === 0 ? cell - 1 : side === 1 ? cell + 1 : side === 2 ? cell - stride : cell + stride]!;
         if (other === NONE) continue;
         while (parent[other] !== other) {
           parent[other] = parent[parent[other]!]!;
@@ -133,40 +135,44 @@ class Sweep {
         }
         if (other === root) continue;
         // A cell that has just come has nothing to tell; only two bodies have.
-        if (root === place) parent[place] = other;
-        else this.join(other < root ? other : root, other < root ? root : other, place);
-        if (other < root) root = other;
+        if (root === cell) {
+          parent[cell] = other;
+          root = other;
+        } else root = this.join(root, other, cell);
       }
       if (open[cell] === 1 && outside[root] === NONE) {
-        outside[root] = place;
-        this.settle(root, place, 'edge', null);
+        outside[root] = cell;
+        this.settle(root, cell, 'edge', null);
       }
     }
     this.position = end;
   }
 
-  /** Joins two bodies at a place. The one that was there first (the deeper) lives on. */
-  private join(first: number, second: number, place: number): void {
+  /** Joins two bodies at a cell. The one that was there first (the deeper) lives on: it is given back. */
+  private join(one: number, other: number, cell: number): number {
     const { poolOf, outside } = this;
+    const apart = this.heightOf(one) - this.heightOf(other);
+    const [first, second] = apart < 0 || (apart === 0 && one < other) ? [one, other] : [other, one];
     const firstPool = poolOf[first]!;
     const secondPool = poolOf[second]!;
     if (firstPool !== NONE && secondPool !== NONE) {
-      this.settle(first, place, 'pool', secondPool);
-      this.settle(second, place, 'pool', firstPool);
+      this.settle(first, cell, 'pool', secondPool);
+      this.settle(second, cell, 'pool', firstPool);
     }
     this.parent[second] = first;
     if (outside[first] === NONE && outside[second] !== NONE) {
-      outside[first] = place;
-      this.settle(first, place, 'edge', null);
+      outside[first] = cell;
+      this.settle(first, cell, 'edge', null);
     }
-    if (outside[first] !== NONE && secondPool !== NONE) this.settle(second, place, 'edge', null);
+    if (outside[first] !== NONE && secondPool !== NONE) this.settle(second, cell, 'edge', null);
     if (firstPool === NONE) poolOf[first] = secondPool;
+    return first;
   }
 
   /** Notes a pool's first way out. */
-  private settle(root: number, place: number, over: Spill['over'], other: number | null): void {
+  private settle(root: number, cell: number, over: Spill['over'], other: number | null): void {
     const pool = this.pools[this.poolOf[root]!];
-    if (pool && pool.spill === null) pool.spill = this.spillAt(this.cellAt(place), over, other);
+    if (pool && pool.spill === null) pool.spill = this.spillAt(this.plain(cell), over, other);
   }
 
   private spillAt(cell: number, over: Spill['over'], pool: number | null): Spill {
@@ -192,7 +198,7 @@ class Sweep {
   /** Measures each body as it stands now and makes it a pool. */
   measure(levelMm: number): void {
     const { heightMm, coverage, cellMm, columns, rows } = this.grid;
-    const { rank, poolOf, stride } = this;
+    const { poolOf, stride } = this;
     // Sums in plain arrays of numbers: adding to a property of an object makes a new number each time.
     const depths: number[] = [];
     const areas: number[] = [];
@@ -202,7 +208,7 @@ class Sweep {
         const z = heightMm[index]!;
         const share = coverage[index]!;
         if (z >= levelMm || !(share > 0)) continue;
-        const root = this.find(rank[(row + 1) * stride + column + 1]!);
+        const root = this.find((row + 1) * stride + column + 1);
         let pool = poolOf[root]!;
         if (pool === NONE) {
           pool = this.addPool(root, levelMm);
@@ -221,7 +227,7 @@ class Sweep {
   }
 
   private addPool(root: number, levelMm: number): number {
-    const deepest = this.cellAt(root);
+    const deepest = this.plain(root);
     this.poolOf[root] = this.pools.length;
     this.pools.push({
       volumeMl: 0,
@@ -238,9 +244,9 @@ class Sweep {
   /** What has found no other way out runs over its dam. */
   spillOverDams(behindDam: Uint8Array, damTopMm: number): void {
     for (const cell of this.edges.keys()) {
-      const place = this.rank[this.bordered(cell)]!;
-      if (behindDam[cell] === 0 || place === NONE) continue;
-      const pool = this.pools[this.poolOf[this.find(place)]!];
+      const member = this.bordered(cell);
+      if (behindDam[cell] === 0 || this.parent[member] === NONE) continue;
+      const pool = this.pools[this.poolOf[this.find(member)]!];
       if (pool && pool.spill === null) pool.spill = { ...this.spillAt(cell, 'dam', null), levelMm: damTopMm };
     }
   }

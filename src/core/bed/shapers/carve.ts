@@ -7,11 +7,12 @@ import { sectionHeightMm, sectionReachMm, type CrossSection } from '../section';
 /** How one kind of feature changes the bed, in place. */
 export type Shaper<K extends FeatureKind> = (grid: BedGrid, feature: FeatureOf<K>, design: PieceDesign) => void;
 
-/** Box of cells, and what is worked out for each of their centres. */
+/** A box of cells round a place: as far as `reachMm` from it, northwards and southwards as far as `upMm` if that is given. */
 interface Around {
   xMm: number;
   yMm: number;
   reachMm: number;
+  upMm?: number;
 }
 
 /** Calls `visit` for every cell whose centre lies within reach of a place (all cells without one). */
@@ -21,8 +22,9 @@ export function visitCells(
   visit: (index: number, x: number, y: number) => void,
 ): void {
   const clamp = (value: number, most: number): number => Math.max(0, Math.min(most, Math.floor(value / cellMm)));
+  const upMm = around?.upMm ?? around?.reachMm ?? 0;
   const [fromRow, toRow] = around
-    ? [clamp(around.yMm - around.reachMm, rows - 1), clamp(around.yMm + around.reachMm, rows - 1)]
+    ? [clamp(around.yMm - upMm, rows - 1), clamp(around.yMm + upMm, rows - 1)]
     : [0, rows - 1];
   const [fromColumn, toColumn] = around
     ? [clamp(around.xMm - around.reachMm, columns - 1), clamp(around.xMm + around.reachMm, columns - 1)]
@@ -34,10 +36,24 @@ export function visitCells(
   }
 }
 
-/** Lowers the bed to `height(x, y)` wherever that is lower. */
-export function carve(grid: BedGrid, height: (x: number, y: number, index: number) => number): void {
+/** The length of a way of dx and dy. In cells of a bed `Math.hypot` would be most of the work. */
+export const lengthOf = (dx: number, dy: number): number => Math.sqrt(dx * dx + dy * dy);
+
+/** The highest cell of a bed. */
+export function highest({ heightMm }: BedGrid): number {
+  let most = -Infinity;
+  for (let i = 0; i < heightMm.length; i++) if (heightMm[i]! > most) most = heightMm[i]!;
+  return most;
+}
+
+/** Lowers the bed to `height(x, y)` wherever that is lower, round a place or everywhere. */
+export function carve(
+  grid: BedGrid,
+  height: (x: number, y: number, index: number) => number,
+  around: Around | null = null,
+): void {
   const { heightMm } = grid;
-  visitCells(grid, null, (index, x, y) => {
+  visitCells(grid, around, (index, x, y) => {
     const cut = height(x, y, index);
     if (cut < heightMm[index]!) heightMm[index] = roundHeight(cut);
   });

@@ -1,5 +1,5 @@
 import { roundHeight } from '../grid';
-import { raise, visitCells, type Shaper } from './carve';
+import { lengthOf, raise, visitCells, type Shaper } from './carve';
 
 /** Round-topped land laid on the bed: height·(1 − ρ²)², ρ the share of the way to its foot. Volume ⅓·height·area of the foot. */
 export const hill: Shaper<'hill'> = (grid, { xMm, yMm, widthMm, lengthMm, heightMm }) => {
@@ -15,8 +15,8 @@ export const plateau: Shaper<'plateau'> = (grid, { xMm, yMm, widthMm, lengthMm, 
   const reach = Math.max(widthMm, lengthMm) / 2 + bankSlope * top;
   raise(grid, { xMm, yMm, reachMm: reach }, (x, y) => {
     const [dx, dy] = [x - xMm, y - yMm];
-    const ratio = Math.hypot(dx / (widthMm / 2), dy / (lengthMm / 2));
+    const ratio = lengthOf(dx / (widthMm / 2), dy / (lengthMm / 2));
     if (ratio <= 1) return top;
-    return bankSlope === 0 ? -Infinity : top - (Math.hypot(dx, dy) * (1 - 1 / ratio)) / bankSlope;
+    return bankSlope === 0 ? -Infinity : top - (lengthOf(dx, dy) * (1 - 1 / ratio)) / bankSlope;
   });
 };

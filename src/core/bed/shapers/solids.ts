@@ -1,6 +1,6 @@
 import { turnedBlob } from '../blob';
 import type { FeatureOf } from '../schema';
-import { bedAt, raise, type Shaper } from './carve';
+import { bedAt, lengthOf, raise, type Shaper } from './carve';
 
 /** Height of a rock over its foot at a distance from its axis; a dome is a spherical cap (a flattened one when wider than high). */
 function rockTop(feature: FeatureOf<'rock'>): (dx: number, dy: number) => number {
@@ -10,7 +10,7 @@ function rockTop(feature: FeatureOf<'rock'>): (dx: number, dy: number) => number
   const outline = form === 'irregular' ? turnedBlob(feature) : null;
   const ridges = form === 'irregular' ? turnedBlob({ ...feature, seed: seed + 5000 }) : null;
   return (dx, dy) => {
-    const r = Math.hypot(dx, dy);
+    const r = lengthOf(dx, dy);
     if (outline && ridges) {
       const angle = Math.atan2(dy, dx);
       const ratio = r / (radius * outline(angle));
@@ -36,7 +36,7 @@ export const post: Shaper<'post'> = (grid, feature, design) =>
 /** A flat-topped stone whose top stands at a height over (or under) the water. */
 export const stone: Shaper<'stone'> = (grid, { xMm, yMm, diameterMm, topMm }, { drawnLevelMm }) => {
   raise(grid, { xMm, yMm, reachMm: diameterMm / 2 }, (x, y) =>
-    Math.hypot(x - xMm, y - yMm) <= diameterMm / 2 ? drawnLevelMm + topMm : -Infinity,
+    lengthOf(x - xMm, y - yMm) <= diameterMm / 2 ? drawnLevelMm + topMm : -Infinity,
   );
 };
 

@@ -4,7 +4,7 @@ import { roundHeight, type BedGrid } from '../grid';
 import { flatten, isInside, outlinePolygon, roundCorners } from '../outline';
 import type { FeatureOf, PieceDesign } from '../schema';
 import { landFrame, toFrame, waterlineOff, waterlinePoints } from '../waterline';
-import { carve, visitCells, type Shaper } from './carve';
+import { carve, highest, lengthOf, visitCells, type Shaper } from './carve';
 
 /**
  * How deep the bed lies at a distance from the waterline. The slope is the mean one down to the deepest: a straight
@@ -59,15 +59,25 @@ function roundPool(grid: BedGrid, feature: FeatureOf<'pool'>, drawnLevelMm: numb
   const [halfX, halfY] = [feature.widthMm / 2, feature.lengthMm / 2];
   const floor = drawnLevelMm - feature.depthMm;
   const form = feature.form === 'irregular' ? turnedBlob(feature) : null;
-  carve(grid, (x, y) => {
+  const height = (x: number, y: number): number => {
     const [dx, dy] = [x - feature.xMm, y - feature.yMm];
-    const ratio = Math.hypot(dx / halfX, dy / halfY) / (form ? form(Math.atan2(dy / halfY, dx / halfX)) : 1);
+    const ratio = lengthOf(dx / halfX, dy / halfY) / (form ? form(Math.atan2(dy / halfY, dx / halfX)) : 1);
     if (feature.section === 'bowl') return floor + feature.depthMm * ratio * ratio;
     if (feature.section === 'v') return floor + feature.depthMm * ratio;
-    const inside = ratio === 0 ? Math.min(halfX, halfY) : Math.hypot(dx, dy) * (1 / ratio - 1);
+    const inside = ratio === 0 ? Math.min(halfX, halfY) : lengthOf(dx, dy) * (1 / ratio - 1);
     if (feature.bankSlope === 0) return inside >= 0 ? floor : Infinity;
     return Math.max(floor, drawnLevelMm - inside / feature.bankSlope);
-  });
+  };
+  carve(grid, height, { ...feature, reachMm: poolReachMm(feature, drawnLevelMm, highest(grid)) });
+}
+
+/** How far from the middle of a round pool its banks have risen to the highest land for certain. */
+function poolReachMm(feature: FeatureOf<'pool'>, drawnLevelMm: number, highestMm: number): number {
+  const half = Math.max(feature.widthMm, feature.lengthMm) / 2;
+  const overLevel = Math.max(0, highestMm - drawnLevelMm);
+  const overFloor = 1 + overLevel / feature.depthMm;
+  if (feature.section === 'bowl') return half * Math.sqrt(overFloor);
+  return feature.section === 'v' ? half * overFloor : half + feature.bankSlope * overLevel;
 }
 
 /** The corners of a polygon pool, rounded, in place on the piece. */

@@ -11,8 +11,7 @@ import { batchDetail, getBatch } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
 import { wallClockNow } from './clock';
 import { withData } from './data';
-import { amountsTogether } from './deskFigures';
-import { firstScheduleOf, inTime, scheduleOf } from './figures';
+import { amountsOf, firstScheduleOf, inTime, scheduleOf } from './figures';
 import { measuredDays } from './measuredRoom';
 import { answer } from './respond';
 import { deskView } from './views';
@@ -31,12 +30,8 @@ async function batchesOf(setId: string, open: readonly { id: string; setId: stri
   const desk = deskView(setId);
   if (!desk) return [];
   const opened = open.flatMap((batch) => (batch.setId === setId ? (openedBatch(desk, batch.id) ?? []) : []));
-  const amounts = await amountsTogether(
-    desk,
-    opened.flatMap(({ kept, request }) => (kept ? [] : [request])),
-  );
-  let next = 0;
-  return opened.map(({ row, request, kept }) => {
+  const amounts = await Promise.all(opened.map(({ kept, request }) => kept ?? amountsOf(request)));
+  return opened.map(({ row, request }, i) => {
     const { name, job, route, benchWindows } = desk.set.data;
     // A set may narrow the workshop's windows, a batch its set's.
     const ofSet = benchWindows ?? row.data.benchWindows;
@@ -44,7 +39,7 @@ async function batchesOf(setId: string, open: readonly { id: string; setId: stri
       benchWindows && row.data.benchWindows ? narrowedWindows(benchWindows, row.data.benchWindows) : ofSet;
     return {
       ...{ id: row.id, setId, set: name, name: row.data.name, due: job?.due ?? null, route: route ?? null, windows },
-      facts: batchFacts(request, kept ?? amounts[next++]!),
+      facts: batchFacts(request, amounts[i]!),
       course: row.data.course ?? { marks: [] },
     };
   });

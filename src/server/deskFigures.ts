@@ -1,5 +1,5 @@
 import { packStrip, type PackedStrip } from '@/core/picture/packedStrip';
-import { amountsKey, fingerprint, isExtract, slimAmounts, type Amounts, type PlanRequest } from '@/core/plan';
+import { amountsKey, fingerprint, isExtract, slimAmounts, type Amounts } from '@/core/plan';
 import { batchRequest, setMatchRequest, wholeSetRequest } from '@/core/records/buildRequest';
 import type { BatchDetail, BatchRow, DeskView } from '@/core/records/views';
 import { slimMatch } from '@/core/seams/matchSet';
@@ -35,28 +35,6 @@ export interface StageBatch {
   amounts: Served<Amounts> | null;
 }
 
-/** From this share of a set's designs on, batches are quicker worked out on the beds that their set has just been. */
-const MUCH_OF_THE_SET = 1 / 3;
-
-/**
- * The amounts of some batches of a set, in their order. The frame of its page asks for those of the whole set at the same time: where
- * the batches take much of it, they wait for them and come one after another, as their thread then has the beds. On two threads at
- * once each bed would be built twice.
- */
-export async function amountsTogether(desk: DeskView, requests: readonly PlanRequest[]): Promise<Amounts[]> {
-  const whole = wholeSetRequest(desk);
-  const taken = new Set(requests.flatMap(({ pieces }) => pieces.map(({ designId }) => designId)));
-  if (whole && taken.size / Math.max(1, desk.designs.length) >= MUCH_OF_THE_SET)
-    await amountsOf(whole).catch(() => undefined);
-  const all: Amounts[] = [];
-  for (const request of requests) all.push(await amountsOf(request));
-  return all;
-}
-
-/** The amounts of one batch. */
-export const batchAmounts = async (desk: DeskView, request: PlanRequest): Promise<Amounts> =>
-  (await amountsTogether(desk, [request]))[0]!;
-
 /** The batch that a stage shows; null when the set has none. */
 export async function stageBatch(setId: string, batchId: string | null): Promise<StageBatch | null> {
   const desk = deskView(setId);
@@ -65,7 +43,7 @@ export async function stageBatch(setId: string, batchId: string | null): Promise
   const request = opened.detail.kept ? null : batchRequest(desk, opened.row.data, opened.detail);
   const amounts = request && {
     from: fingerprint(amountsKey(request)),
-    figures: await inTime(batchAmounts(desk, request)),
+    figures: await inTime(amountsOf(request)),
     partial: false,
   };
   return { ...opened, amounts };

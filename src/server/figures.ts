@@ -6,6 +6,7 @@ import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { SetDocuments } from '@/core/records/views';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
+import { amountsOnThreads } from './bedThreads';
 import { compute } from './pool';
 
 /** Answers that are kept by what was asked, and those on their way: the same question is worked out once. */
@@ -36,7 +37,7 @@ const strips = answers<StripPiece[]>(200);
 
 /** What a request comes to in grams and cups; asked again, and only for another time, it is not worked out anew. */
 export const amountsOf = (request: PlanRequest): Promise<Amounts> =>
-  amounts(amountsKey(request), () => compute('amounts', request));
+  amounts(amountsKey(request), () => amountsOnThreads(request));
 
 /** The whole plan of a request. */
 export const planOf = async (request: PlanRequest): Promise<Plan> => {

@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
 import type { StripOptions, StripPiece } from '@/core/picture/strip';
 import type { PieceDesign } from '@/core/bed/schema';
-import type { Amounts, AmountsRequest } from '@/core/plan';
+import type { Amounts, AmountsRequest, PiecePlan } from '@/core/plan';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
 import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
 import type { WaterTint } from '@/core/tint/waterTint';
@@ -12,6 +12,9 @@ import type { WaterTint } from '@/core/tint/waterTint';
 /** What the threads can be asked for. */
 interface Tasks {
   amounts: { asked: AmountsRequest; given: Amounts };
+  lowestBed: { asked: AmountsRequest; given: number };
+  pieces: { asked: { request: AmountsRequest; lowestMm: number }; given: PiecePlan[] };
+  together: { asked: { request: AmountsRequest; lowestMm: number; pieces: PiecePlan[] }; given: Amounts };
   match: { asked: MatchRequest; given: MatchSet };
   firstSchedule: { asked: ScheduleRequest; given: SchedulePlan };
   schedule: { asked: ScheduleRequest; given: SchedulePlan };
@@ -31,53 +34,73 @@ const here = (...path: string[]): string => join(/* turbopackIgnore: true */ pro
 /** The worker as `npm run build` bundles it, and from its source for everything else. */
 const BUILT = here('.next', 'compute.mjs');
 const SOURCE = here('src', 'workers', 'server', 'computeFromSource.mjs');
-/** How many threads may work out amounts at a time. */
-const THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
+/** How many threads keep fine beds. */
+export const BED_THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
 
 /**
  * Which threads do what. Each keeps the beds that it has built, so the same kind of question goes to the same ones: amounts are
- * worked out on fine beds, strips and seams on coarse ones, calendars on none.
+ * worked out on fine beds, strips and seams on coarse ones, calendars on none. Of the threads with fine beds it is said which one,
+ * as each has beds of its own.
  */
 const GROUPS = {
-  amounts: 'amounts',
+  amounts: 'beds',
+  lowestBed: 'beds',
+  pieces: 'beds',
+  together: 'beds',
   strip: 'pictures',
   match: 'pictures',
   schedule: 'calendar',
   firstSchedule: 'calendar',
   warmUp: 'calendar',
-} as const satisfies Record<keyof Tasks, string>;
-type Group = (typeof GROUPS)[keyof Tasks];
-const MOST_THREADS: Record<Group, number> = { amounts: THREADS, pictures: 1, calendar: 1 };
+} as const satisfies Record<keyof Tasks, 'beds' | 'pictures' | 'calendar'>;
+type BedTask = { [T in keyof Tasks]: (typeof GROUPS)[T] extends 'beds' ? T : never }[keyof Tasks];
 
 // Kept across hot reloads of the development server.
-const kept = globalThis as { aguadaPools?: Partial<Record<Group, Piscina>> };
+const kept = globalThis as { aguadaPools?: Map<string, Piscina> };
 
-function pool(group: Group): Piscina {
-  const pools = (kept.aguadaPools ??= {});
+/** A thread of its own, started when it is first asked for. */
+function thread(name: string): Piscina {
+  const threads = (kept.aguadaPools ??= new Map());
   const built = process.env['NODE_ENV'] === 'production' && existsSync(BUILT);
-  return (pools[group] ??= new Piscina({
-    filename: pathToFileURL(built ? BUILT : SOURCE).href,
-    minThreads: 1,
-    maxThreads: MOST_THREADS[group],
-    idleTimeout: 120_000,
-  }));
+  const own =
+    threads.get(name) ??
+    new Piscina({
+      filename: pathToFileURL(built ? BUILT : SOURCE).href,
+      minThreads: 1,
+      maxThreads: 1,
+      idleTimeout: 120_000,
+    });
+  threads.set(name, own);
+  return own;
 }
 
 /** Has something worked out in a thread of its own. */
-export async function compute<T extends keyof Tasks>(task: T, asked: Tasks[T]['asked']): Promise<Tasks[T]['given']> {
-  return (await pool(GROUPS[task]).run(asked, { name: task })) as Tasks[T]['given'];
+export async function compute<T extends Exclude<keyof Tasks, BedTask>>(
+  task: T,
+  asked: Tasks[T]['asked'],
+): Promise<Tasks[T]['given']> {
+  return (await thread(GROUPS[task]).run(asked, { name: task })) as Tasks[T]['given'];
+}
+
+/** Has something worked out on the beds of one of the threads that keep them, counted from 0. */
+export async function computeOnBeds<T extends BedTask>(
+  task: T,
+  asked: Tasks[T]['asked'],
+  number: number,
+): Promise<Tasks[T]['given']> {
+  return (await thread(`beds ${number}`).run(asked, { name: task })) as Tasks[T]['given'];
 }
 
 /** Starts the threads, so that the first to ask need not wait for one. */
 export function warmPool(): void {
-  pool('amounts');
-  pool('pictures');
+  for (let number = 0; number < BED_THREADS; number++) thread(`beds ${number}`);
+  thread('pictures');
   void compute('warmUp', null).catch(() => undefined);
 }
 
 /** Ends the threads. */
 export async function closePool(): Promise<void> {
-  const pools = Object.values(kept.aguadaPools ?? {});
+  const threads = [...(kept.aguadaPools?.values() ?? [])];
   delete kept.aguadaPools;
-  await Promise.all(pools.map((each) => each.destroy()));
+  await Promise.all(threads.map((each) => each.destroy()));
 }

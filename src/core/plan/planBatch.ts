@@ -45,11 +45,36 @@ export function planBatch(request: PlanRequest, bedOf: BedSource = freshBed): Pl
 
 /** What is poured, mixed and spent: all of a plan that does not depend on when it is poured. */
 export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed): Amounts {
+  const lowestMm = lowestBedMm(request, bedOf);
+  return amountsOfPieces(request, lowestMm, planPieces(request, lowestMm, bedOf));
+}
+
+/*
+ * The same in three steps, for beds that lie in several threads: each thread tells how deep its beds go, then plans its pieces in
+ * the layers that follow for all of them, and the whole is put together from those.
+ */
+
+const levelBeds = ({ pieces, strays, set }: AmountsRequest, bedOf: BedSource): SurveyedBed[] =>
+  pieces.map((design) => levelBed(bedOf(design, strays), design, set.levelMm));
+
+/** How deep the beds of a request go, mm above the underside; Infinity without any. */
+export const lowestBedMm = (request: AmountsRequest, bedOf: BedSource): number =>
+  levelBeds(request, bedOf).reduce((least, { curve }) => Math.min(least, curve.lowestMm), Infinity);
+
+const layersFrom = (request: AmountsRequest, lowestMm: number): LayerLevels[] =>
+  splitLayers(lowestMm, request.set.levelMm, request.product, stretchesOfRequest(request));
+
+/** What each piece of a request takes, in the layers of a batch whose beds go as deep as `lowestMm`. */
+export function planPieces(request: AmountsRequest, lowestMm: number, bedOf: BedSource): PiecePlan[] {
+  const levels = layersFrom(request, lowestMm);
+  const beds = levelBeds(request, bedOf);
+  return request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
+}
+
+/** The amounts of a batch from what its pieces take, which come in the order of the request. */
+export function amountsOfPieces(request: AmountsRequest, lowestMm: number, pieces: PiecePlan[]): Amounts {
   const { product, recipe, bench, set } = request;
-  const beds = request.pieces.map((design) => levelBed(bedOf(design, request.strays), design, set.levelMm));
-  const deepest = beds.reduce((least, bed) => Math.min(least, bed.curve.lowestMm), Infinity);
-  const levels = splitLayers(deepest, set.levelMm, product, stretchesOfRequest(request));
-  const pieces = request.pieces.map((design, i) => planPiece(design, beds[i]!, levels, request));
+  const levels = layersFrom(request, lowestMm);
   const most = mostMixGrams(layerProduct(request, {}), request.room.temperatureC, bench.cupGrams);
   const planned = levels.map((layer, index) => planLayer(layer, index, pieces, requestOfLayer(request, layer)));
   const layers = planned.map(({ layer }) => layer);

@@ -3,12 +3,16 @@ import { makePictureBed, type PictureBed, type PictureSource } from '@/core/pict
 import { stripPieces, type StripOptions, type StripPiece } from '@/core/picture/strip';
 import type { PieceDesign } from '@/core/bed/schema';
 import {
+  amountsOfPieces,
   bedKey,
+  lowestBedMm,
   planAmounts,
+  planPieces,
   surveyBed,
   type Amounts,
   type AmountsRequest,
   type BedSource,
+  type PiecePlan,
   type SurveyedBed,
 } from '@/core/plan';
 import { matchBed, matchSet, type MatchRequest, type MatchSet } from '@/core/seams/matchSet';
@@ -36,6 +40,11 @@ const keptPicture: PictureSource = (design, cellMm) =>
   kept(pictures, `${cellMm} ${bedKey(design)}`, () => makePictureBed(design, cellMm));
 
 export const amounts = (request: AmountsRequest): Amounts => planAmounts(request, keptBed);
+export const lowestBed = (request: AmountsRequest): number => lowestBedMm(request, keptBed);
+export const pieces = ({ request, lowestMm }: { request: AmountsRequest; lowestMm: number }): PiecePlan[] =>
+  planPieces(request, lowestMm, keptBed);
+export const together = (of: { request: AmountsRequest; lowestMm: number; pieces: PiecePlan[] }): Amounts =>
+  amountsOfPieces(of.request, of.lowestMm, of.pieces);
 
 export const match = (request: MatchRequest): MatchSet => matchSet(request, keptMatchBed);
 

@@ -48,7 +48,7 @@ const PEG = lightTriple('#8c8478');
 const LIGHTS_COUNT = 256;
 const GRAIN = 0.16;
 /** While it is turned the solids are coarser, and rays take a short cut to the bed: no frame is dropped. */
-const MOVING_CELLS = 900;
+const MOVING_CELLS = 450;
 
 const attribute = (values: Float32Array): BufferAttribute => new BufferAttribute(values, 3);
 

@@ -22,13 +22,14 @@ import { BedThumb } from '../../desk/BedThumb';
 import { useDesk, useLiveDesk } from '../../desk/DeskContext';
 import { useTint } from '../useTint';
 import { LookScene } from './LookScene';
-import { NAMED_VIEWS, nearer, turned, type View } from './view';
+import { FIRST_SHARPNESS, NAMED_VIEWS, nearer, paced, turned, type View } from './view';
 import { createViewStore, type ViewStore } from './viewStore';
 import styles from './LookView.module.css';
 
 const TABLE = '#d9d6ca';
 /** Pixels a screen pixel while it is turned, and at rest. */
-const MOVING_DPR = 0.5;
+/** So many frames tell how quick it is. */
+const PACE_FRAMES = 8;
 const RESTING_DPR = 2;
 const REST_MS = 180;
 
@@ -39,6 +40,27 @@ const canDraw = (): boolean => {
     return false;
   }
 };
+
+/** How sharply this machine can draw while a view is turned: found out while it is. */
+function useSharpness(moving: boolean): number {
+  const [sharpness, setSharpness] = useState(FIRST_SHARPNESS);
+  useEffect(() => {
+    if (!moving) return;
+    let count = 0;
+    let since = performance.now();
+    const tick = (now: number): void => {
+      frame = requestAnimationFrame(tick);
+      if (++count < PACE_FRAMES) return;
+      const frameMs = (now - since) / count;
+      setSharpness((current) => paced(current, frameMs));
+      count = 0;
+      since = now;
+    };
+    let frame = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(frame);
+  }, [moving]);
+  return sharpness;
+}
 
 /** The pieces as they will stand, looked through before a drop is mixed. */
 export function LookView() {
@@ -63,6 +85,7 @@ export function LookView() {
   const first = useMemo(() => viewOf(extent, levelMm), [extent, levelMm]);
   const views = useMemo(() => createViewStore(first), [first]);
   const [moving, setMoving] = useState(false);
+  const sharpness = useSharpness(moving);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => () => clearTimeout(timer.current), []);
@@ -131,7 +154,7 @@ export function LookView() {
         <Canvas
           ref={canvas}
           frameloop="demand"
-          dpr={moving ? MOVING_DPR : RESTING_DPR}
+          dpr={moving ? sharpness : RESTING_DPR}
           gl={{ antialias: false, preserveDrawingBuffer: true, powerPreference: 'low-power' }}
           camera={{ fov: 26, position: [0, -100, 100] }}
           flat

@@ -1,5 +1,5 @@
 import { createViewStore } from './viewStore';
-import { eyeOf, nearer, turned, type View } from './view';
+import { eyeOf, FIRST_SHARPNESS, nearer, paced, turned, type View } from './view';
 
 const view: View = { roundDeg: 0, upDeg: 30, distanceMm: 200, target: [10, 20, 5] };
 
@@ -27,4 +27,14 @@ test('who listens hears of every new view until they stop', () => {
   stop();
   views.set(turned(view, 0, 10));
   expect(heard).toEqual([35]);
+});
+test('what stutters is drawn coarser at once, what has room finer, and neither without end', () => {
+  const after = (frameMs: number, times: number): number => {
+    let sharpness = FIRST_SHARPNESS;
+    for (let i = 0; i < times; i++) sharpness = paced(sharpness, frameMs);
+    return sharpness;
+  };
+  expect(after(40, 1)).toBeLessThan(0.8 * FIRST_SHARPNESS);
+  expect([after(40, 50), after(16, 50)]).toEqual([0.35, 1]);
+  expect(after(22, 50)).toBe(FIRST_SHARPNESS);
 });

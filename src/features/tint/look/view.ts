@@ -48,3 +48,17 @@ export const NAMED_VIEWS = [
   { key: '0', name: 'From a seat', upDeg: 34, roundDeg: 22 },
   { key: 'End', name: 'Eye level', upDeg: 6, roundDeg: 8 },
 ] as const;
+
+/** Drawn pixels for each pixel of the screen while a view is turned: what it begins with, and how far it may go either way. */
+export const FIRST_SHARPNESS = 0.5;
+const LEAST_SHARPNESS = 0.35;
+const MOST_SHARPNESS = 1;
+/** Frames that take longer than this stutter; in those that take no longer than that there is room for more. */
+const STUTTER_MS = 28;
+const ROOM_MS = 18;
+
+/** How sharply to go on drawing when frames take so long: coarser at once where they stutter, finer step by step where there is room. */
+export function paced(sharpness: number, frameMs: number): number {
+  if (frameMs > STUTTER_MS) return Math.max(LEAST_SHARPNESS, sharpness * 0.75);
+  return frameMs < ROOM_MS ? Math.min(MOST_SHARPNESS, sharpness * 1.15) : sharpness;
+}

@@ -182,7 +182,9 @@ function RunLine({ run, serverNow }: { run: RunSummary; serverNow: number }) {
       <span className={styles.when} suppressHydrationWarning>
         {due !== null && run.overAt === null
           ? `${clock!.kind} ${due - now < 3_600_000 ? clockDigits(due - now) : wallWords(due, now)}`
-          : wallWords(run.overAt ?? run.begunAt, now)}
+          : run.overAt === null
+            ? `begun ${wallWords(run.begunAt, now)}`
+            : wallWords(run.overAt, now)}
       </span>
     </li>
   );

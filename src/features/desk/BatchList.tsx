@@ -1,6 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import Link from 'next/link';
 import { shortTime } from '@/core/cure/dayNames';
 import type { BatchRow } from '@/core/records/views';
 import { PickList } from '@/ui/controls/PickList';
@@ -54,13 +55,15 @@ export function BatchList({ chosen, choose }: BatchListProps) {
           {`Older ones, ${batchCount - batches.length}`}
         </Button>
       )}
-      <Button
-        variant={batches.length === 0 ? 'contained' : 'outlined'}
-        disabled={desk.designs.length === 0}
-        onClick={() => void plan()}
-      >
-        Plan a batch
-      </Button>
+      {desk.designs.length === 0 ? (
+        <Button component={Link} href={`/sets/${desk.set.id}/shape`} variant="contained">
+          Add a piece first
+        </Button>
+      ) : (
+        <Button variant={batches.length === 0 ? 'contained' : 'outlined'} onClick={() => void plan()}>
+          Plan a batch
+        </Button>
+      )}
     </section>
   );
 }

@@ -188,7 +188,9 @@ function DeskStrip() {
   if (designs.length === 0)
     return (
       <p className={styles.bare}>
-        The table is bare. Add the first piece below: it will stand here, cut open at eye level.
+        The table is bare. Add the first piece{' '}
+        {pathname.startsWith(shape) ? 'below' : <Link href={shape}>on Shape</Link>}: it will stand here, cut open at eye
+        level.
       </p>
     );
   return (

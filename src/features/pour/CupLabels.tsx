@@ -55,7 +55,7 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
                       .filter(({ grams }) => grams > 0)
                       .map((dose) => (
                         <p key={dose.id} className={styles.dose}>
-                          {dose.name}: <b>{doseWords(dose, cup, own).act}</b>
+                          {dose.name}: <b>{doseWords(dose, cup, own, units).act}</b>
                         </p>
                       ))}
                     <p className={styles.pours}>{pourWords(cup.pours)}</p>

@@ -64,7 +64,7 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }
         {cup.doses
           .filter(({ grams: dose }) => dose > 0)
           .map((dose) => {
-            const { act, note, care } = doseWords(dose, cup, request);
+            const { act, note, care } = doseWords(dose, cup, request, units);
             return (
               <p key={dose.id} className={styles.dose}>
                 {dose.name}: <b className={care ? styles.weigh : undefined}>{act}</b> <i>{note}</i>

@@ -229,7 +229,7 @@ function Layer({
                 )}
                 {doses.map(({ colourant }) => {
                   const dose = cup.doses.find(({ id }) => id === colourant.id);
-                  const words = dose && doseWords(dose, cup, request);
+                  const words = dose && doseWords(dose, cup, request, units);
                   return (
                     <td key={colourant.id} className={styles.doseCell}>
                       {words?.care ? <b>{words.act}</b> : words?.act}

@@ -1,9 +1,10 @@
 import type { CupPlan, LayerPlan, PlanRequest } from '@/core/plan';
 import { measureDose, type CupDose } from '@/core/tint/doses';
+import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 
 const drops = (count: number): string => `${count} ${count === 1 ? 'drop' : 'drops'}`;
 /** As many decimals as the amount needs to be seen. */
-const fine = (grams: number): string => `${grams.toFixed(grams < 0.1 ? 3 : 2)} g`;
+const fine = (grams: number): string => `${grams.toFixed(grams < 0.1 ? 3 : 2)}\u00a0g`;
 
 interface DoseWords {
   /** What to do, and what goes with it. */
@@ -13,8 +14,13 @@ interface DoseWords {
   care: boolean;
 }
 
-/** How a dose of a cup is measured with the maker's scale and drops, in words. */
-export function doseWords(dose: CupDose, cup: CupPlan, { recipe, bench }: PlanRequest): DoseWords {
+/** How a dose of a cup is measured with the maker's scale and drops, in words. Colourants are weighed in grams, by everyone. */
+export function doseWords(
+  dose: CupDose,
+  cup: CupPlan,
+  { recipe, bench }: Pick<PlanRequest, 'recipe' | 'bench'>,
+  units: UnitPreferences,
+): DoseWords {
   const colourant = recipe.doses.find(({ colourant: { id } }) => id === dose.id)?.colourant;
   const from = cup.parts?.partAGrams ?? cup.mixGrams;
   const advice = measureDose(dose, colourant?.dropGrams ?? 0.05, bench.scaleStepGrams, from);
@@ -28,10 +34,11 @@ export function doseWords(dose: CupDose, cup: CupPlan, { recipe, bench }: PlanRe
     };
   }
   if (advice.by === 'premix') {
-    const part = cup.parts ? 'part A' : 'the product';
+    const part = cup.parts ? 'part\u00a0A' : 'the product';
+    const [into, taken] = [advice.intoGrams, advice.takeGrams].map((grams) => formatMeasure(grams, 'mass', units));
     return {
-      act: `${drops(advice.drops)} in ${advice.intoGrams.toFixed(1)} g of ${part}, take ${advice.takeGrams.toFixed(1)} g`,
-      note: `${fine(dose.grams)} is less than your scale shows; the ${advice.takeGrams.toFixed(1)} g count as ${part}`,
+      act: `${drops(advice.drops)} in ${into} of ${part}, take ${taken}`,
+      note: `${fine(dose.grams)} is less than your scale shows; the ${taken} count as ${part}`,
       care: true,
     };
   }

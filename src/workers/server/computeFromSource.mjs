@@ -2,4 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { amounts, firstSchedule, lowestBed, match, pieces, schedule, strip, together, warmUp } = await import('./compute.ts');
+export const { amounts, firstSchedule, lowestBed, match, pieces, schedule, strip, together, warmUp } =
+  await import('./compute.ts');

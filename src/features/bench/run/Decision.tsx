@@ -46,12 +46,18 @@ export function Decision({ state, view, step, send }: DecisionProps) {
       ? formatMeasure(partMl(value, layer, part), 'volume', units)
       : formatMeasure(value, 'mass', units);
   const off = pending.grams - step.targetGrams;
+  const head = (words: string) => (
+    <div className={styles.decisionHead}>
+      <h2>{`${amount(Math.abs(off), step.part)} ${words} ${amount(step.targetGrams, step.part)}`}</h2>
+      <Button className={styles.again ?? ''} onClick={() => void send({ type: 'back', step: step.id })}>
+        {state.plan.by === 'volume' ? 'Read it again' : 'Weigh it again'}
+      </Button>
+    </div>
+  );
   if (under)
     return (
       <section className={styles.decision} aria-label="Too little">
-        <h2>
-          {amount(-off, step.part)} short of {amount(step.targetGrams, step.part)}
-        </h2>
+        {head('short of')}
         <div className={styles.decide}>
           <Big main onClick={() => decide('more')} words="Pour more" under="space bar" />
           <Big onClick={() => decide('accept')} words="Leave it so" under="the ratio is off by that" />
@@ -87,9 +93,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   ].filter(Boolean);
   return (
     <section className={styles.decision} aria-label="Over-poured">
-      <h2>
-        {amount(off, step.part)} over {amount(step.targetGrams, step.part)}
-      </h2>
+      {head('over')}
       <div className={styles.decide}>
         {mends && (
           <Big

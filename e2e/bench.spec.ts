@@ -344,6 +344,11 @@ test('two windows of a run are one; an instrument speaks the open protocol; a ph
       await window.getByRole('button', { name: theme }).click();
     }
     expect(await window.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+    const cutOff = await window
+      .getByRole('region', { name: 'Too little' })
+      .getByRole('button')
+      .evaluateAll((buttons) => buttons.filter((one) => one.scrollHeight > one.clientHeight + 1).length);
+    expect(cutOff).toBe(0);
   }
 });
 

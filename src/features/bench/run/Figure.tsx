@@ -39,6 +39,9 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
   const scale = onScale(state, step, onPiece);
   const volume = state.plan.by === 'volume';
   const live = source !== 'none' && !volume && scale !== null ? (reading?.grams ?? null) : null;
+  // While it is decided about what was typed, that is what the cup holds.
+  const typedIn = state.pending && step.kind === 'weigh' && scale ? scale.startGrams + state.pending.grams : null;
+  const shown = live ?? (volume ? null : typedIn);
   const bigClock = clockOf(state, step, now);
   const { units } = view;
   const counts = countdownOf(state, step);
@@ -69,10 +72,10 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
       )}
       {scale && !volume && step.kind !== 'left' && (
         <BigFigure
-          {...(live !== null ? figureOf(live, units) : figureOf(scale.stopGrams, units))}
+          {...figureOf(shown ?? scale.stopGrams, units)}
           moving={live !== null && reading !== null && !reading.still}
-          under={underFigure(state, step, live, scale, units)}
-          verdict={live === null || step.kind !== 'weigh' ? null : weighWord(step, live - scale.startGrams)}
+          under={underFigure(state, step, shown, scale, units)}
+          verdict={shown === null || step.kind !== 'weigh' ? null : weighWord(step, shown - scale.startGrams)}
         />
       )}
       {scale && volume && step.kind === 'weigh' && cup && (
@@ -87,13 +90,13 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
           under={live !== null ? 'still in the cup, on the scale' : 'should be left in the cup'}
         />
       )}
-      {scale && <StepPicture state={state} step={step} scale={scale} grams={live} target={target} />}
+      {scale && <StepPicture state={state} step={step} scale={scale} grams={shown} target={target} />}
       {trouble && source !== 'none' && (
         <p role="alert" className={styles.said}>
           {trouble}
         </p>
       )}
-      {scale && (
+      {scale && !state.pending && (
         <div className={styles.tools}>
           {source === 'simulated' && !volume && <Pouring {...{ state, step, watch, onPiece }} />}
           {step.kind === 'pour' && cup && !fromBottle(layerOf(state, cup.layer), cup.plan) && !volume && (

@@ -96,21 +96,24 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
           {trouble}
         </p>
       )}
-      {scale && !state.pending && (
+      {scale && (
         <div className={styles.tools}>
+          {/* While it is decided the simulated bottle still drips, as a real one would. */}
           {source === 'simulated' && !volume && <Pouring {...{ state, step, watch, onPiece }} />}
           {step.kind === 'pour' && cup && !fromBottle(layerOf(state, cup.layer), cup.plan) && !volume && (
             <Button className={styles.tool ?? ''} aria-pressed={onPiece} onClick={() => setOnPiece(!onPiece)}>
               {onPiece ? 'Piece is on the scale' : 'Cup is on the scale'}
             </Button>
           )}
-          <TypeReading
-            key={step.id}
-            units={units}
-            typed={typed}
-            falls={scale.falls}
-            volume={volume ? volumeOf(state, step, scale.startGrams) : null}
-          />
+          {!state.pending && (
+            <TypeReading
+              key={step.id}
+              units={units}
+              typed={typed}
+              falls={scale.falls}
+              volume={volume ? volumeOf(state, step, scale.startGrams) : null}
+            />
+          )}
         </div>
       )}
     </>

@@ -72,7 +72,10 @@ function asked(
   return request && (keptRequest(request, view.batches) ?? request);
 }
 
-/** The calendar of a set's page: all that is being made, and a first plan of it, there in time or still to come. Null when there is no such set. */
+/**
+ * The calendar of a set's page: all that is being made, and a first plan of it, there in time or still to come. Null
+ * when there is no such set.
+ */
 export async function stageCalendar(setId: string): Promise<CalendarView | { later: Promise<CalendarView> } | null> {
   const desk = deskView(setId);
   return desk && inTime(calendarOf(desk));

@@ -76,7 +76,10 @@ export async function keepToday(): Promise<void> {
 const LOOK_MS = 600_000;
 let lookedAt = -Infinity;
 
-/** After an edit: keeps the copy of today when there is none, beside everything else. What fails of it is told on the shelf's list by its absence. */
+/**
+ * After an edit: keeps the copy of today when there is none, beside everything else. What fails of it is told on the
+ * shelf's list by its absence.
+ */
 export function keepTodaySoon(): void {
   if (process.env['NODE_ENV'] === 'test' || performance.now() - lookedAt < LOOK_MS) return;
   lookedAt = performance.now();

@@ -97,7 +97,10 @@ export const latestAnswer = (): Promise<Response> => answer(() => ({ latest: hea
 
 const LOOK_MS = 200;
 
-/** Follows the file of readings that `AGUADA_READINGS` names, if one is named: what is added to it from now on is taken. What is given back stops it. */
+/**
+ * Follows the file of readings that `AGUADA_READINGS` names, if one is named: what is added to it from now on is taken.
+ * What is given back stops it.
+ */
 export function watchReadings(): () => void {
   const path = process.env['AGUADA_READINGS'];
   if (!path || heard().watching) return () => undefined;

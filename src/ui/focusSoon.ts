@@ -1,6 +1,9 @@
 const PATIENCE_MS = 2000;
 
-/** Gives the focus to what `find` finds, as soon as it is on the screen; gives up after two seconds, or when the maker has gone elsewhere. */
+/**
+ * Gives the focus to what `find` finds, as soon as it is on the screen; gives up after two seconds, or when the maker
+ * has gone elsewhere.
+ */
 export function focusSoon(find: () => HTMLElement | null | undefined): void {
   const until = performance.now() + PATIENCE_MS;
   const before = document.activeElement;

@@ -16,7 +16,10 @@ const MOST_STEPS = 1_500_000;
 export type SearchStock = Pick<TableStock, 'tiles' | 'meets' | 'scores'>;
 type Progress = (share: number) => void;
 
-/** What the worker does for the Match stage: every seam of a set and the best row of its boards; layouts of tiles; what to make. It is ended to stop it. */
+/**
+ * What the worker does for the Match stage: every seam of a set and the best row of its boards; layouts of tiles; what
+ * to make. It is ended to stop it.
+ */
 export const matcher = {
   match: (request: MatchRequest, progress: Progress): MatchSet =>
     matchSet(

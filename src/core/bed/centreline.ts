@@ -142,7 +142,10 @@ function unitOf(x: number, y: number): Direction {
   return [x / size, y / size];
 }
 
-/** A measure along a line: given at some of its knots (null: go on as the neighbours do), spread evenly by length in between; a port's holds along its straight run. One value a vertex. */
+/**
+ * A measure along a line: given at some of its knots (null: go on as the neighbours do), spread evenly by length in
+ * between; a port's holds along its straight run. One value a vertex.
+ */
 export function alongLine({ line, knots, leads }: Centreline, atKnots: readonly (number | null)[]): Float32Array {
   const count = line.length / 2;
   const travelled = new Float64Array(count);

@@ -11,7 +11,8 @@ const LEAST_SQUARED = 1e-12;
 /**
  * Distance in mm from each cell centre to a polyline, `Infinity` beyond `reachMm`. Exact: for each block of cells only those segments
  * are tried that can be the nearest of any of its cells. Those are no further from its middle than the nearest one and its own
- * breadth; and one that has the whole block behind its beginning leaves it to the segment that ends there. `along`, when given, takes for each cell within reach the nearest place on the line: the number of its segment and
+ * breadth; and one that has the whole block behind its beginning leaves it to the segment that ends there. `along`,
+ * when given, takes for each cell within reach the nearest place on the line: the number of its segment and
  * the share of it.
  */
 export function distanceToPolyline(

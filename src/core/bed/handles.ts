@@ -178,7 +178,8 @@ const LEAST_SIZE_MM = 2;
 
 /**
  * The design with one handle moved to a point: a port slides along the nearest side that its feature does not use
- * already and is caught by the middle of it and by the set's ports (not when `free`); everything else stays on the piece. Places are rounded to `stepMm`.
+ * already and is caught by the middle of it and by the set's ports (not when `free`); everything else stays on the
+ * piece. Places are rounded to `stepMm`.
  */
 export function moveHandle(
   design: PieceDesign,

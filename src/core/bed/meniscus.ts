@@ -15,7 +15,10 @@ export const capillaryLengthMm = (surfaceTension = SURFACE_TENSION, densityKgPer
 export const wallRiseMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number =>
   capillaryMm * Math.sqrt(2 * (1 - Math.sin(radians(contactDegrees))));
 
-/** What creeps up, in ml for each mm of wetted wall: a²·cos θ. From the balance of weight and surface tension, exact for a straight wall. */
+/**
+ * What creeps up, in ml for each mm of wetted wall: a²·cos θ. From the balance of weight and surface tension, exact for
+ * a straight wall.
+ */
 export const wallMlPerMm = (contactDegrees: number, capillaryMm = capillaryLengthMm()): number =>
   (capillaryMm ** 2 * Math.cos(radians(contactDegrees))) / 1000;
 

@@ -316,7 +316,10 @@ const centreOf = (cell: number, { columns, cellMm }: Pick<BedGrid, 'columns' | '
   yMm: (Math.floor(cell / columns) + 0.5) * cellMm,
 });
 
-/** The cells along the outline, each with its edge: the nearest side, or the rim. Corners of a rectangle belong to its south or north edge. */
+/**
+ * The cells along the outline, each with its edge: the nearest side, or the rim. Corners of a rectangle belong to its
+ * south or north edge.
+ */
 function edgeCells({ columns, rows, coverage, cellMm }: BedGrid, outline: Outline): Map<number, OutlineEdge> {
   const edges = new Map<number, OutlineEdge>();
   if (outline.kind === 'rectangle' && cornerRadiusMm(outline) === 0) {

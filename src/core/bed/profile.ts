@@ -120,7 +120,10 @@ function besideCorner(positionMm: number, lengthMm: number, radius: number): { p
 /** Stands for the bed where a rim belongs to a named side: no water comes so high. */
 export const NOT_RIM_MM = 1e6;
 
-/** The bed just inside the curved parts of an outline, all the way round anticlockwise; first and last sample meet. Named sides count as out of the water. */
+/**
+ * The bed just inside the curved parts of an outline, all the way round anticlockwise; first and last sample meet.
+ * Named sides count as out of the water.
+ */
 export function rimProfile(grid: BedGrid, outline: Outline): BedProfile {
   const rim = outlinePolygon(outline);
   const points = resample(rim, PROFILE_STEP_MM);

@@ -53,7 +53,10 @@ export const fromFrame = ({ origin, along, inward }: LandFrame, alongMm: number,
 const BEYOND_MM = 400;
 const STEPS_PER_SPAN = 24;
 
-/** How far the waterline lies from the land side, at a place along it: a smooth curve through the shore's points, level beyond the outermost; straight without any. */
+/**
+ * How far the waterline lies from the land side, at a place along it: a smooth curve through the shore's points, level
+ * beyond the outermost; straight without any.
+ */
 export function waterlineOff({
   waterlineMm,
   line = [],

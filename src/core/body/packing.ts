@@ -14,7 +14,8 @@ const rows = (room: number, size: number): number => Math.max(0, Math.floor(room
 
 /**
  * How many equal pieces, lying flat, fit a box: a block of them one way round beside a block the other way round, along
- * either side of the box, whichever holds most. For rectangles in a box this is the best there is in nearly every case; never more than fit.
+ * either side of the box, whichever holds most. For rectangles in a box this is the best there is in nearly every case;
+ * never more than fit.
  */
 export function packBox(widthMm: number, lengthMm: number, heightMm: number, box: Box): Packing {
   const perLayer = Math.max(

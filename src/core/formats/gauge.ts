@@ -3,7 +3,10 @@ import { standardHeights } from '../seams/seamEdge';
 import { binaryStl, type Corner } from './stl';
 import { drawingSheet, escaped } from './svg';
 
-/** How far the body of a male gauge stands over the bank, to hold it by. A female one stands on its straight side, which is the underside. */
+/**
+ * How far the body of a male gauge stands over the bank, to hold it by. A female one stands on its straight side, which
+ * is the underside.
+ */
 const GRIP_MM = 25;
 export const GAUGE_SIDES = ['male', 'female'] as const;
 export type GaugeSide = (typeof GAUGE_SIDES)[number];

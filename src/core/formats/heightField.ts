@@ -199,7 +199,10 @@ function fillHoles(field: Float32Array, columns: number, rows: number): number {
   return holes;
 }
 
-/** A height field as the feature that a design keeps. `liftMm` is added to every height (a scan's lowest point may lie over the underside). */
+/**
+ * A height field as the feature that a design keeps. `liftMm` is added to every height (a scan's lowest point may lie
+ * over the underside).
+ */
 export function scanFeature(
   { columns, rows, stepMm, heightMm }: HeightField,
   id: string,

@@ -6,7 +6,8 @@ const round = (value: number, decimals: number): number => Number(value.toFixed(
 
 /**
  * The pour card as CSV: one row a pour, in the order of work, cups and layers repeated on each row.
- * `cup_shows_g` is what the scale under the cup shows once the piece is filled. Plain decimals with a point; grams to 0.1, ml to 0.1. Opens in any spreadsheet.
+ * `cup_shows_g` is what the scale under the cup shows once the piece is filled. Plain decimals with a point; grams to
+ * 0.1, ml to 0.1. Opens in any spreadsheet.
  */
 export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'build' | 'losses'>): string {
   const rows = plan.layers.flatMap((layer) =>

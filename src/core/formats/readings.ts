@@ -13,7 +13,10 @@ const HEADER = /^\s*"?\s*(x|across|along)\b/i;
 
 const NUMBERS = ['no figure', 'one figure', 'two figures', 'three figures'];
 
-/** Lines of figures as they are typed or pasted from a spreadsheet, parted by commas, semicolons, tabs or blanks; a first line of names is passed over. Lengths in mm. */
+/**
+ * Lines of figures as they are typed or pasted from a spreadsheet, parted by commas, semicolons, tabs or blanks; a
+ * first line of names is passed over. Lengths in mm.
+ */
 function parseLines<T>(
   text: string,
   prefs: UnitPreferences,

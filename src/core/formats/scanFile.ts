@@ -29,7 +29,10 @@ export interface ScanSource {
 const MOST_WHOLE_BYTES = 120_000_000;
 const PNG_SIGNATURE = 0x89;
 
-/** Opens an STL scan, a grey PNG height map or an SVG drawing; which it is, its first bytes tell. Throws a `ScanError` with what is wrong. */
+/**
+ * Opens an STL scan, a grey PNG height map or an SVG drawing; which it is, its first bytes tell. Throws a `ScanError`
+ * with what is wrong.
+ */
 export async function openScan(source: ScanSource, progress: Progress = () => undefined): Promise<OpenScan> {
   const start = await firstBytes(source);
   if (start[0] === PNG_SIGNATURE) return openPicture(await whole(source));

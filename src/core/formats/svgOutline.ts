@@ -26,7 +26,10 @@ const CLOSE_ENOUGH = 1e-3;
 
 type Element = Record<string, unknown> & { ':@'?: Record<string, string> };
 
-/** Reads the closed shapes of an SVG: paths, polygons, rectangles, circles and ellipses, with their transforms. Throws a `ScanError` when there are none, and says which paths are open. */
+/**
+ * Reads the closed shapes of an SVG: paths, polygons, rectangles, circles and ellipses, with their transforms. Throws a
+ * `ScanError` when there are none, and says which paths are open.
+ */
 export function readSvg(text: string): SvgDrawing {
   const valid = XMLValidator.validate(text);
   if (valid !== true) throw new ScanError(`This is no SVG: ${valid.err.msg} (line ${valid.err.line}).`);

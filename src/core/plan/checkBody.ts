@@ -9,7 +9,10 @@ const mm = (value: number): string => formatMeasure(value, 'length');
 /** A piece that lifts its ends by less lies flat enough on any table. */
 const BOW_SHOWS_MM = 0.4;
 
-/** Whether the body of each piece bears its water: thin floors, cores that swell, bowing, masters that float. Only where the maker has said what it is made of. */
+/**
+ * Whether the body of each piece bears its water: thin floors, cores that swell, bowing, masters that float. Only where
+ * the maker has said what it is made of.
+ */
 export const checkBodies = (request: AmountsRequest, plan: Amounts): Problem[] =>
   plan.pieces.flatMap((piece, i) => {
     const { body } = request.pieces[i]!;

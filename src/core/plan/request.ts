@@ -24,7 +24,10 @@ export const roomSchema = z.object({
 });
 
 const fall = number.min(-100, 'At most 100 mm per m').max(100, 'At most 100 mm per m');
-/** How the bench is out of level: by how many mm it falls for each metre towards the east and the north of a piece; negative the other way. */
+/**
+ * How the bench is out of level: by how many mm it falls for each metre towards the east and the north of a piece;
+ * negative the other way.
+ */
 export const tiltSchema = z.object({ eastMmPerM: fall, northMmPerM: fall });
 export type Tilt = z.infer<typeof tiltSchema>;
 export const LEVEL_BENCH: Tilt = { eastMmPerM: 0, northMmPerM: 0 };

@@ -68,7 +68,10 @@ const minutesBetween = (from: number, to: number, changes: When['clockChanges'])
 const LOOK_AHEAD_MINUTES = 21 * 1440;
 const LOOK_STEP_MINUTES = 15;
 
-/** The first time for the first pour, from `from` on, at which every layer falls into bench time and its recoat window. Null when there is none. */
+/**
+ * The first time for the first pour, from `from` on, at which every layer falls into bench time and its recoat window.
+ * Null when there is none.
+ */
 function firstFit(from: number, layers: readonly LayerWork[], when: When): number | null {
   const handsOn = layers[0]?.handsOn ?? 0;
   let at = nextBenchMinute(when.bench.windows, from, handsOn, when.bench.exceptions);

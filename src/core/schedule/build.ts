@@ -92,7 +92,10 @@ function dailySpans(
   return spans;
 }
 
-/** Lays a request out as a network of tasks, links and places, in steady minutes. `known`: the climate of the same request, built before. */
+/**
+ * Lays a request out as a network of tasks, links and places, in steady minutes. `known`: the climate of the same
+ * request, built before.
+ */
 export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, known?: Climate): Built {
   const { clockChanges, makers, outdoors, quiet, conditions } = request;
   const toSteady = (wall: WallTime): number => steadyMinutes(wallMinutes(wall), clockChanges);

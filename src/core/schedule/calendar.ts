@@ -69,7 +69,10 @@ export class Calendar {
     return low;
   }
 
-  /** The first start at or after `at` from which work of `minutes` can be done: in one go, or begun if it may be paused. Infinity where there is none. */
+  /**
+   * The first start at or after `at` from which work of `minutes` can be done: in one go, or begun if it may be paused.
+   * Infinity where there is none.
+   */
   fit(at: number, minutes: number, mayPause: boolean): number {
     const needed = mayPause ? Math.min(minutes, LEAST_PART_MINUTES) : minutes;
     for (let i = this.indexAt(at); i < this.to.length; i++) {

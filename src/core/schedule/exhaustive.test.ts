@@ -94,7 +94,10 @@ const caseArb = fc
     }),
   );
 
-/** What is best of all plans on the grid, as [minutes late, windows missed, end, bench days]; null when there is none until the horizon of the test. */
+/**
+ * What is best of all plans on the grid, as [minutes late, windows missed, end, bench days]; null when there is none
+ * until the horizon of the test.
+ */
 function bestOfAll(request: ScheduleRequest): readonly [number, number, number, number] | null {
   const hours = 4 * 24;
   const open = Array.from({ length: hours }, (_, hour) => {

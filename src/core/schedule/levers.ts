@@ -124,7 +124,10 @@ export function productLevers(
 /** Looks that each lever gets: enough for the same quality as the plan that it is held against. */
 const LEVER_EFFORT = 1500;
 
-/** Plans with each lever pulled, and says what it brings against the plan without; those that bring nothing too. Tells each as it is known. */
+/**
+ * Plans with each lever pulled, and says what it brings against the plan without; those that bring nothing too. Tells
+ * each as it is known.
+ */
 export function* pulling(plan: SchedulePlan, levers: readonly Lever[], effort = LEVER_EFFORT): Generator<Pulled, void> {
   const late = (of: SchedulePlan): number => of.batches.reduce((sum, { lateMinutes }) => sum + lateMinutes, 0);
   for (const { id, words, request } of levers) {

@@ -72,7 +72,10 @@ export interface Arc {
   next: Arc | null;
 }
 
-/** How far a plan is decided: which of two steps comes first, who does it, whether a recoat window is kept, and the earliest times that follow. */
+/**
+ * How far a plan is decided: which of two steps comes first, who does it, whether a recoat window is kept, and the
+ * earliest times that follow.
+ */
 export interface State {
   start: Float64Array;
   end: Float64Array;

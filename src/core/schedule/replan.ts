@@ -50,7 +50,10 @@ const NEAR_LOOKS = 200;
 /** A whole plan needs about as many looks as it has conflicts. */
 const WHOLE_LOOKS = 500;
 
-/** A solution that keeps the order of a plan for all steps but the free ones, and does none of them sooner if they are to `stay`; null where that leaves none. */
+/**
+ * A solution that keeps the order of a plan for all steps but the free ones, and does none of them sooner if they are
+ * to `stay`; null where that leaves none.
+ */
 export function near(
   request: ScheduleRequest,
   plan: SchedulePlan,

@@ -50,7 +50,10 @@ export interface BenchSession {
 const LABELS_FIRST =
   'Labels, safety data sheets and local rules come first; these times are planning aids, not safety limits.';
 
-/** The next time at the bench that is not over: what to get ready, what to do in which order, what must be over before. Null when nothing is left. */
+/**
+ * The next time at the bench that is not over: what to get ready, what to do in which order, what must be over before.
+ * Null when nothing is left.
+ */
 export function sessionOf(request: ScheduleRequest, plan: SchedulePlan, { evenings }: Evenings): BenchSession | null {
   const next = evenings.find(({ to, blocks }) => to > request.now && blocks.some(({ step }) => !step.done));
   if (!next) return null;

@@ -99,7 +99,10 @@ const smallest = (counts: readonly number[][]): number[][] =>
       ),
   );
 
-/** One set of counts of each table, so that what must be made beside what there is comes out least. Depth first, cut off where it is no better. */
+/**
+ * One set of counts of each table, so that what must be made beside what there is comes out least. Depth first, cut off
+ * where it is no better.
+ */
 function together(
   sets: readonly (readonly number[][])[],
   have: readonly number[],

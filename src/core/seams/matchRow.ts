@@ -260,7 +260,10 @@ function leastTurned(places: RowPlace[], { pins = [], facing = [] }: RowRules): 
   return [...places].reverse().map(({ board, turned: was }) => ({ board, turned: !was }));
 }
 
-/** From the front of the table to its back: seen from the middle of a piece, the front lies at the left of its left end and at the right of its right end. */
+/**
+ * From the front of the table to its back: seen from the middle of a piece, the front lies at the left of its left end
+ * and at the right of its right end.
+ */
 function endsOf(
   edges: readonly Pick<SeamEdge, 'levelMm'>[],
   boards: readonly RowBoard[],

@@ -40,7 +40,10 @@ export const measuredEdgeSchema = z.object({
   takenOver: z.array(z.number().int().min(0).max(2)).max(2).optional(),
 });
 export type MeasuredEdge = z.infer<typeof measuredEdgeSchema>;
-/** Strips under the corners of a piece, mm: south-west, south-east, north-east, north-west as drawn. A stiff piece stands on them in one plane. */
+/**
+ * Strips under the corners of a piece, mm: south-west, south-east, north-east, north-west as drawn. A stiff piece
+ * stands on them in one plane.
+ */
 export const cornerShimsSchema = z.tuple([mm(0, 40), mm(0, 40), mm(0, 40), mm(0, 40)]);
 export type CornerHeights = z.infer<typeof cornerShimsSchema>;
 export const measuredEdgesSchema = z.partialRecord(edgeNameSchema, measuredEdgeSchema);

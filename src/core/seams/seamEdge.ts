@@ -105,7 +105,10 @@ export function departure(heightMm: Float32Array, standard: EdgeStandard): { atM
   return Math.abs(worst.offMm) > standard.toleranceMm ? worst : null;
 }
 
-/** A standard taken from an edge: its port from where the bed crosses the level, its depth and banks from the bed. Null when the edge is dry. */
+/**
+ * A standard taken from an edge: its port from where the bed crosses the level, its depth and banks from the bed. Null
+ * when the edge is dry.
+ */
 export function standardFrom(
   heightMm: Float32Array,
   lengthMm: number,

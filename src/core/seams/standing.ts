@@ -2,7 +2,10 @@ import type { EdgeName } from '../bed/schema';
 import type { CornerHeights } from './schema';
 import type { SeamEdge } from './seamEdge';
 
-/** Edges of a rectangular piece anticlockwise; each runs, seen from the middle, from the corner of the next one's number to that of its own. */
+/**
+ * Edges of a rectangular piece anticlockwise; each runs, seen from the middle, from the corner of the next one's number
+ * to that of its own.
+ */
 export const ROUND: readonly EdgeName[] = ['south', 'east', 'north', 'west'];
 
 /** What of an edge moves when its piece is raised. */
@@ -25,7 +28,8 @@ export const raiseEdge = <T extends Raised>(edge: T, raiseMm: number): T => tilt
 
 /**
  * An edge of a piece that stands on shims under its corners: south-west, south-east, north-east, north-west. Edges of a piece that
- * is not a rectangle come up by the mean. Seen from the middle, the south edge has its east end at the left, the east edge its north end, and so on.
+ * is not a rectangle come up by the mean. Seen from the middle, the south edge has its east end at the left, the east
+ * edge its north end, and so on.
  */
 export function onShims<T extends Raised & { edge: EdgeName }>(edge: T, corners: CornerHeights | undefined): T {
   if (!corners) return edge;

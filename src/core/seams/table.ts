@@ -242,7 +242,10 @@ function tileLimits(wish: TableWish, most: number): number[] {
 export const toMake = (members: readonly number[], tiles: readonly TableTile[]): number =>
   members.find((member) => !tiles[member]!.once) ?? members[0]!;
 
-/** Gives each place a real tile: what is kept there, else from stock while there is any, in a seeded order, else the first of its kind as an extra. */
+/**
+ * Gives each place a real tile: what is kept there, else from stock while there is any, in a seeded order, else the
+ * first of its kind as an extra.
+ */
 function namedLayout(
   laid: readonly LaidTile[],
   { fixed }: TableWish,

@@ -13,7 +13,10 @@ export interface TableStock {
   /** What places these tiles can lie on, the likeliest first. */
   grids: readonly TableGridKind[];
   sizeMm: TileSize;
-  /** For two sides of two kinds, as drawn, 1 when the seam between them at least passes. Index: ((a·sides + sideA)·tiles + b)·sides + sideB. */
+  /**
+   * For two sides of two kinds, as drawn, 1 when the seam between them at least passes. Index: ((a·sides + sideA)·tiles
+   * + b)·sides + sideB.
+   */
   meets: Uint8Array;
   /** The same seams by how bad they are (`seamScore`). */
   scores: Float32Array;

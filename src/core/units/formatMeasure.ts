@@ -70,7 +70,10 @@ export function formatMeasure(
 export const formatCut = (mm: number, prefs: UnitPreferences = METRIC): string =>
   prefs.length === 'mm' ? formatMeasure(Math.ceil(mm - 0.05), 'length', prefs, 0) : formatMeasure(mm, 'length', prefs);
 
-/** The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by `parseMeasure`. Durations carry their unit. */
+/**
+ * The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by
+ * `parseMeasure`. Durations carry their unit.
+ */
 export function editText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): string {
   if (quantity === 'duration') return durationText(base);
   const unit = preferredUnit(quantity, prefs);

@@ -3,7 +3,8 @@
 import { useEffect, useState } from 'react';
 
 /**
- * What an address answers; null until it is read, and `none` (an empty list, where nothing is said) where the answer is no. Read anew whenever `key` changes:
+ * What an address answers; null until it is read, and `none` (an empty list, where nothing is said) where the answer is
+ * no. Read anew whenever `key` changes:
  * something was poured, reserved, bought. Until then the last answer of the same address stays.
  */
 export function useFetched<T>(address: string, key: string, none: T | null = [] as T): T | null {

@@ -47,7 +47,10 @@ const HEAD = 46;
 const FOOT = 30;
 const LEAST_PIECE_PX = 190;
 
-/** An arrangement at eye level, to walk along: every step marked to scale; a mark leads to what mends it. Arrow keys go from joint to joint. */
+/**
+ * An arrangement at eye level, to walk along: every step marked to scale; a mark leads to what mends it. Arrow keys go
+ * from joint to joint.
+ */
 export function WaterlineWalk({ label, pieces, joints, levelMm, at, onAt }: WaterlineWalkProps) {
   const units = useUnits();
   const [box, widthPx] = useWidth(1200, 'waterlineWalk');

@@ -97,7 +97,10 @@ function wetRuns(piece: StripPiece): [number, number][] {
   return runs;
 }
 
-/** The water of a slot as SVG paths: from its surface straight down to its deepest place. The body is drawn over it, its upper edge is the bed. */
+/**
+ * The water of a slot as SVG paths: from its surface straight down to its deepest place. The body is drawn over it, its
+ * upper edge is the bed.
+ */
 export function waterPath({ leftPx, widthPx, piece }: StripSlot, tablePx: number, pxPerMmUp: number): string {
   const { heightMm } = piece.profile;
   const step = widthPx / (heightMm.length - 1);

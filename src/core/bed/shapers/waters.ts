@@ -54,7 +54,10 @@ export const shore: Shaper<'shore'> = (grid, feature, { outline, drawnLevelMm, l
   });
 };
 
-/** An ellipse or an irregular form within it: paraboloid (bowl), cone (v), or flat floor with banks whose slope is measured along rays from the centre. */
+/**
+ * An ellipse or an irregular form within it: paraboloid (bowl), cone (v), or flat floor with banks whose slope is
+ * measured along rays from the centre.
+ */
 function roundPool(grid: BedGrid, feature: FeatureOf<'pool'>, drawnLevelMm: number): void {
   const [halfX, halfY] = [feature.widthMm / 2, feature.lengthMm / 2];
   const floor = drawnLevelMm - feature.depthMm;

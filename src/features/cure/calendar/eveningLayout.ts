@@ -53,7 +53,10 @@ export interface Laid {
 const breadth = (pieces: number, zoom: Zoom): number =>
   (zoom.lines === 0 ? 0.4 : zoom.lines === 1 ? 0.7 : 1) * Math.min(20, 4 + Math.sqrt(pieces) * 2.6);
 
-/** Where everything stands: evenings wide, those without work and nights narrow; streams between, past whole evenings under the table edge. */
+/**
+ * Where everything stands: evenings wide, those without work and nights narrow; streams between, past whole evenings
+ * under the table edge.
+ */
 export function layEvenings({ evenings, streams }: Evenings, zoom: Zoom): Laid {
   let x = 0;
   let tallest = 0;

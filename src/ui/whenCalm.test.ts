@@ -1,7 +1,18 @@
 import { whenCalm } from './whenCalm';
 
-beforeEach(() => jest.useFakeTimers());
-afterEach(() => jest.useRealTimers());
+const FRAME_MS = 16;
+let frames = true;
+beforeEach(() => {
+  jest.useFakeTimers();
+  Object.assign(globalThis, {
+    requestAnimationFrame: (paint: () => void) => (frames ? setTimeout(paint, FRAME_MS) : 0),
+    cancelAnimationFrame: clearTimeout,
+  });
+});
+afterEach(() => {
+  jest.useRealTimers();
+  frames = true;
+});
 
 test('jobs are done later, in their order, each in a task of its own; one that was called off is not', () => {
   const done: string[] = [];
@@ -10,7 +21,10 @@ test('jobs are done later, in their order, each in a task of its own; one that w
   whenCalm(() => done.push('c'));
   expect(done).toEqual([]);
   off();
+  // Not before a frame was painted and a moment after it.
   jest.advanceTimersByTime(30);
+  expect(done).toEqual([]);
+  jest.advanceTimersByTime(FRAME_MS);
   expect(done).toEqual(['a']);
   jest.runAllTimers();
   expect(done).toEqual(['a', 'c']);
@@ -18,4 +32,14 @@ test('jobs are done later, in their order, each in a task of its own; one that w
   whenCalm(() => done.push('d'));
   jest.runAllTimers();
   expect(done).toEqual(['a', 'c', 'd']);
+});
+test('a page that is not painted does them all the same', () => {
+  frames = false;
+  const done: string[] = [];
+  whenCalm(() => done.push('a'));
+  jest.advanceTimersByTime(500);
+  expect(done).toEqual([]);
+  jest.advanceTimersByTime(200);
+  expect(done).toEqual(['a']);
+  jest.runAllTimers();
 });

@@ -2,24 +2,43 @@ import { useEffect, useState } from 'react';
 
 /** Work that waits for a moment in which the page has nothing else to do, one piece after another. */
 const waiting = new Set<() => void>();
-let timer: ReturnType<typeof setTimeout> | null = null;
+let underWay = false;
 
-/** Long enough for a new page to be painted, too short to be waited for. */
+/** Too short to be waited for. */
 const CALM_MS = 30;
+/** A page that is not looked at is not painted: its work is not left undone. */
+const UNSEEN_MS = 600;
 
 function next(): void {
   const [job] = waiting;
-  timer = null;
-  if (!job) return;
+  if (!job) {
+    underWay = false;
+    return;
+  }
   waiting.delete(job);
   job();
-  if (waiting.size > 0) timer = setTimeout(next, 0);
+  setTimeout(next, 0);
+}
+
+/** Begins with the work a moment after the next frame: what is new on the page is painted by then, however long that took. */
+function begin(): void {
+  underWay = true;
+  let begun = false;
+  const once = (): void => {
+    if (begun) return;
+    begun = true;
+    cancelAnimationFrame(frame);
+    clearTimeout(unseen);
+    next();
+  };
+  const frame = requestAnimationFrame(() => void setTimeout(once, CALM_MS));
+  const unseen = setTimeout(once, UNSEEN_MS);
 }
 
 /** Does something after the page has been painted, in its turn and in a task of its own; what it returns calls it off. */
 export function whenCalm(job: () => void): () => void {
   waiting.add(job);
-  timer ??= setTimeout(next, CALM_MS);
+  if (!underWay) begin();
   return () => void waiting.delete(job);
 }
 

@@ -43,3 +43,13 @@ test('a page that is not painted does them all the same', () => {
   expect(done).toEqual(['a']);
   jest.runAllTimers();
 });
+test('one that fails holds none of the others up', () => {
+  const done: string[] = [];
+  whenCalm(() => {
+    throw new Error('broken');
+  });
+  whenCalm(() => done.push('a'));
+  expect(() => jest.runAllTimers()).toThrow('broken');
+  jest.runAllTimers();
+  expect(done).toEqual(['a']);
+});

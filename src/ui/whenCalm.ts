@@ -16,8 +16,8 @@ function next(): void {
     return;
   }
   waiting.delete(job);
-  job();
   setTimeout(next, 0);
+  job();
 }
 
 /** Begins with the work a moment after the next frame: what is new on the page is painted by then, however long that took. */

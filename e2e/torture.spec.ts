@@ -4,6 +4,7 @@ import { diceOf } from '../torture/dice';
 import { fullDisk } from '../torture/fullDisk';
 import { fuzz } from '../torture/fuzz';
 import { killLoop } from '../torture/kills';
+import { otherDevices } from '../torture/otherDevices';
 import { runKillLoop } from '../torture/runKills';
 
 // A short round of each; `npm run torture` is the long one.
@@ -44,4 +45,11 @@ test('a full disk is said, and edits go on once there is room', async () => {
   expect(figures!.refusals).toEqual({ 507: 20 });
   expect([figures!.lost, figures!.recovered]).toEqual([0, true]);
   expect(figures!.pagesWhileFull.every((status) => status === 200 || status === 507)).toBe(true);
+});
+
+test('another device gets what the table of rights says, by one spelling of each path, for as long as it may', async () => {
+  const { requests, streamEndsMs, ...bad } = await otherDevices(`${FOLDER}/devices.db`, 700, diceOf(10));
+  expect(requests).toBeGreaterThanOrEqual(700);
+  expect(streamEndsMs).toBeLessThan(2000);
+  expect(bad).toEqual({ wrong: [], leaked: [], standing: 0 });
 });

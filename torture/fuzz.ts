@@ -6,6 +6,7 @@ import { PRODUCT_KINDS } from '../src/core/mixing/productKinds';
 import { EDIT_DOORS } from '../src/core/records/edits';
 import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/schema';
 import type { Dice } from './dice';
+import { sendRaw, type Sent } from './raw';
 import { end, memoryMb, pause, serve, type Served } from './server';
 import { plainSet } from './set';
 
@@ -212,13 +213,6 @@ const HEADERS: Record<string, string>[] = [
   ],
 ];
 
-interface Sent {
-  method: string;
-  path: string;
-  headers: Record<string, string>;
-  body: string | Uint8Array | null;
-}
-
 function nextRequest(dice: Dice, setId: string, designId: string): Sent {
   if (dice.whole(3) > 0) {
     const command = dice.one(commands(setId, designId));
@@ -246,36 +240,6 @@ function nextRequest(dice: Dice, setId: string, designId: string): Sent {
   };
 }
 
-/** One request over a socket of its own, as `fetch` sends neither every method nor every address. The status, or null without one. */
-function sendRaw({ port }: Served, { method, path, headers, body }: Sent): Promise<number | null> {
-  return new Promise((resolve) => {
-    const socket = connect(port, '127.0.0.1');
-    const bytes = body === null ? null : Buffer.from(body);
-    let answer = '';
-    const done = (): void => {
-      socket.destroy();
-      const status = /^HTTP\/1\.1 (\d{3})/.exec(answer)?.[1];
-      resolve(status ? Number(status) : null);
-    };
-    socket.setTimeout(30_000, done);
-    socket.on('error', done);
-    socket.on('close', done);
-    socket.on('data', (chunk) => {
-      if (answer.length < 64) answer += chunk.toString('latin1');
-    });
-    const head = Object.entries({
-      host: `127.0.0.1:${port}`,
-      connection: 'close',
-      ...(bytes && { 'content-length': String(bytes.length) }),
-      ...headers,
-    })
-      .map(([name, value]) => `${name}: ${value}\r\n`)
-      .join('');
-    socket.write(`${method} ${path} HTTP/1.1\r\n${head}\r\n`);
-    if (bytes) socket.write(bytes);
-  });
-}
-
 /** Spoilt requests of every kind, then slow clients; afterwards the file is looked through. */
 export async function fuzz(data: string, requests: number, dice: Dice): Promise<FuzzFigures> {
   for (const ending of ['', '-wal', '-shm']) rmSync(`${data}${ending}`, { force: true });
@@ -301,7 +265,7 @@ export async function fuzz(data: string, requests: number, dice: Dice): Promise<
   const warm = Math.ceil(requests / 5);
   const one = async (): Promise<void> => {
     const sent = nextRequest(dice, setId, designId);
-    const status = await sendRaw(served, sent);
+    const status = await sendRaw(served, sent).then((answer) => answer?.status ?? null);
     figures.requests++;
     if (status === null) {
       figures.unanswered++;

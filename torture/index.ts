@@ -1,4 +1,5 @@
-// npm run torture [kills] [requests]: pulls the plug, sends what nobody should send, fills the disk. Exits with 1 on any loss.
+// npm run torture [kills, of edits and as many of a run] [requests]: pulls the plug, sends what nobody should send, fills the disk.
+// Exits with 1 on any loss.
 import { mkdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,36 +7,54 @@ import { diceOf } from './dice';
 import { fullDisk } from './fullDisk';
 import { fuzz } from './fuzz';
 import { killLoop } from './kills';
+import { otherDevices } from './otherDevices';
 import { runKillLoop } from './runKills';
 
-const [kills = 1000, requests = 10_000, seed = 1] = process.argv.slice(2).map(Number);
+const [kills = 500, requests = 20_000, seed = 1] = process.argv.slice(2).map(Number);
 const FOLDER = join(tmpdir(), 'aguada-torture');
 rmSync(FOLDER, { recursive: true, force: true });
 mkdirSync(FOLDER, { recursive: true });
 
-const killed = await killLoop(`${FOLDER}/kills.db`, kills, diceOf(seed));
-console.log('kills', { ...killed, wrongAnswers: killed.wrongAnswers.slice(0, 8) });
-const running = await runKillLoop(`${FOLDER}/run.db`, Math.ceil(kills / 10), diceOf(seed + 2));
-console.log('kills of a run', running);
-const fuzzed = await fuzz(`${FOLDER}/fuzz.db`, requests, diceOf(seed + 1));
-console.log('requests', { ...fuzzed, defects: fuzzed.defects.slice(0, 10) });
-const full = await fullDisk(`${FOLDER}/small`);
-console.log('full disk', full ?? 'not tried: no small file system can be made here');
+/** What each round comes to, and how many of its figures are losses or defects. */
+const rounds: Record<string, () => Promise<[figures: unknown, bad: number]>> = {
+  kills: async () => {
+    const figures = await killLoop(`${FOLDER}/kills.db`, kills, diceOf(seed));
+    const { lost, doubled, halfWritten, damaged, wrongAnswers } = figures;
+    return [
+      { ...figures, wrongAnswers: wrongAnswers.slice(0, 8) },
+      lost + doubled + halfWritten + damaged + wrongAnswers.length,
+    ];
+  },
+  'kills of a run': async () => {
+    const figures = await runKillLoop(`${FOLDER}/run.db`, kills, diceOf(seed + 2));
+    const { lost, doubled, astray, damaged, gramsOff } = figures;
+    return [figures, lost + doubled + astray + damaged + (gramsOff > 0.1 ? 1 : 0)];
+  },
+  requests: async () => {
+    const figures = await fuzz(`${FOLDER}/fuzz.db`, requests, diceOf(seed + 1));
+    const { defects, unreadable, damaged } = figures;
+    return [{ ...figures, defects: defects.slice(0, 10) }, defects.length + unreadable + (damaged ? 1 : 0)];
+  },
+  'other devices': async () => {
+    const figures = await otherDevices(`${FOLDER}/devices.db`, requests, diceOf(seed + 3));
+    const { wrong, leaked, standing, streamEndsMs } = figures;
+    return [
+      { ...figures, wrong: wrong.slice(0, 10), leaked: leaked.slice(0, 10) },
+      wrong.length + leaked.length + standing + (streamEndsMs > 2000 ? 1 : 0),
+    ];
+  },
+  'full disk': async () => {
+    const full = await fullDisk(`${FOLDER}/small`);
+    if (!full) return ['not tried: no small file system can be made here', 0];
+    return [full, full.lost + (full.recovered ? 0 : 1)];
+  },
+};
 
-const losses =
-  killed.lost +
-  killed.doubled +
-  killed.halfWritten +
-  killed.damaged +
-  killed.wrongAnswers.length +
-  running.lost +
-  running.doubled +
-  running.astray +
-  running.damaged +
-  (running.gramsOff > 0.1 ? 1 : 0) +
-  fuzzed.defects.length +
-  fuzzed.unreadable +
-  (fuzzed.damaged ? 1 : 0) +
-  (full ? full.lost + (full.recovered ? 0 : 1) : 0);
+let losses = 0;
+for (const [name, round] of Object.entries(rounds)) {
+  const [figures, bad] = await round();
+  console.log(name, figures);
+  losses += bad;
+}
 console.log(losses === 0 ? '0 lost, 0 defects' : `${losses} LOSSES OR DEFECTS`);
 process.exitCode = losses === 0 ? 0 : 1;

@@ -11,10 +11,10 @@ export interface Served {
 }
 
 /** Starts the server and waits until it takes edits. */
-export async function serve(data: string): Promise<Served> {
+export async function serve(data: string, env: Record<string, string> = {}): Promise<Served> {
   const port = await freePort();
   const child = spawn('node', ['.next/serve.mjs'], {
-    env: { ...process.env, PORT: String(port), AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_AHEAD: 'off' },
+    env: { ...process.env, PORT: String(port), AGUADA_DATA: data, AGUADA_DEMO: '', AGUADA_AHEAD: 'off', ...env },
     stdio: ['ignore', 'ignore', 'pipe'],
   });
   let said = '';

@@ -20,7 +20,17 @@ interface Pairing {
 }
 
 // One for the front door and for the routes, which are bundled apart.
-const shared = globalThis as { aguadaPairing?: Pairing | null; aguadaAddresses?: string[] };
+const shared = globalThis as {
+  aguadaPairing?: Pairing | null;
+  aguadaAddresses?: string[];
+  aguadaRejudge?: () => void;
+};
+
+/** Has the front door look anew at what devices are being answered, whenever `rightsChanged` says so. */
+export const onRightsChanged = (rejudge: () => void): void => void (shared.aguadaRejudge = rejudge);
+
+/** Says that a device may have other rights than before. */
+export const rightsChanged = (): void => shared.aguadaRejudge?.();
 
 /** Addresses under which other devices reach this machine; none while it is not open to them. */
 export const setAddresses = (addresses: string[]): void => void (shared.aguadaAddresses = addresses);
@@ -63,7 +73,10 @@ export function runDevices(asked: z.infer<typeof devicesRequestSchema>, now = Da
   if (asked.do === 'code') {
     const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
     shared.aguadaPairing = { code, role: asked.role, until: now + CODE_MS, tries: 0 };
-  } else withData((db) => shutOutDevice(db, asked.id));
+  } else {
+    withData((db) => shutOutDevice(db, asked.id));
+    rightsChanged();
+  }
   return devicesView(now);
 }
 

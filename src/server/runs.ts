@@ -5,7 +5,7 @@ import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { stepWords } from '@/core/run/say';
 import { runEventsSchema, type RunEvent } from '@/core/run/schema';
-import { runMoment, type RunRow, type RunSummary, type RunView } from '@/core/run/views';
+import { runMoment, type RunRow, type RunSummary, type RunView, type WorkshopBenchView } from '@/core/run/views';
 import { batchFacts } from '@/core/schedule/facts';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { PlanRequest } from '@/core/plan';
@@ -14,6 +14,7 @@ import type { Database } from '@/db/dataFile';
 import { getDocument } from '@/db/documents';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { EditRefusedError } from '@/db/journal';
+import { openBatches } from '@/db/openBatches';
 import {
   addRun,
   appendEvents,
@@ -224,6 +225,20 @@ export const benchRuns = (setId: string): { runs: RunSummary[]; serverNow: numbe
   runs: setRuns(setId),
   serverNow: Date.now(),
 });
+
+/** The bench of all sets: what is under way, and what has layers to pour and is in no run in earnest. */
+export const workshopBench = (): WorkshopBenchView =>
+  withData((db) => {
+    const runs = openSummaries();
+    const begun = new Set(runs.flatMap(({ batchId, practiceSpeed }) => (practiceSpeed === null ? [batchId] : [])));
+    const batches = openBatches(db, wallClockNow()).flatMap(({ id, setId }) => {
+      const row = begun.has(id) ? null : getBatch(db, id);
+      if (!row || (row.poured && row.poured.layers >= row.poured.of)) return [];
+      const set = getDocument(db, 'set', setId)?.data.name ?? '';
+      return [{ id, setId, set, name: row.data.name, pourAt: row.data.pourAt, layersPoured: row.poured?.layers ?? 0 }];
+    });
+    return { runs, batches: batches.toReversed(), serverNow: Date.now() };
+  });
 
 /** A run with everything that a window needs; null when there is none. */
 export function runView(runId: string): RunView | null {

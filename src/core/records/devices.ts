@@ -1,4 +1,4 @@
-/** What a paired device may do: all that the desk may, or read and enter what was poured. */
+/** What a paired device may do: all that the desk may, or carry out runs and read what that takes. */
 export const DEVICE_ROLES = ['everything', 'bench'] as const;
 export type DeviceRole = (typeof DEVICE_ROLES)[number];
 
@@ -11,6 +11,3 @@ export interface PairedDevice {
   seenAt: string;
   shutOut: boolean;
 }
-
-/** The edits that a device at the bench may make: it enters what was poured, and changes no design. */
-export const BENCH_COMMANDS: ReadonlySet<string> = new Set(['pour']);

@@ -39,6 +39,13 @@ export interface RunView {
   others: RunSummary[];
 }
 
+/** The bench of the whole workshop: runs under way, and batches that can be begun, those poured next first. */
+export interface WorkshopBenchView {
+  runs: RunSummary[];
+  batches: { id: string; setId: string; set: string; name: string; pourAt: string; layersPoured: number }[];
+  serverNow: number;
+}
+
 /** What the server tells windows while they listen. */
 export type LiveMessage =
   | { type: 'events'; runId: string; events: { seq: number; event: RunEvent }[]; serverNow: number }

@@ -2,8 +2,7 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { RunSummary } from '@/core/run/views';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Held } from '@/ui/held/Held';
@@ -12,7 +11,8 @@ import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { Instruments } from './Instruments';
-import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
+import { RunLine } from './RunLine';
+import { useBegin } from './useBegin';
 import styles from './BenchStage.module.css';
 
 interface BenchStageProps {
@@ -31,35 +31,12 @@ const SPEEDS = [
 export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
   const { desk } = useDesk();
   const { batch, plan, request, choose } = useBatch(served);
-  const router = useRouter();
   const [speed, setSpeed] = useState<(typeof SPEEDS)[number]['value']>('4');
-  const [busy, setBusy] = useState(false);
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const { busy, trouble, begin } = useBegin();
   const { units } = desk.shelf.settings.data;
   const open = runs.filter(({ overAt }) => overAt === null);
   const over = runs.filter(({ overAt }) => overAt !== null);
   const own = open.find(({ batchId, practiceSpeed }) => batchId === batch?.id && practiceSpeed === null);
-  const begin = async (practice: boolean): Promise<void> => {
-    if (!batch) return;
-    setBusy(true);
-    setTrouble(null);
-    try {
-      const response = await fetch('/api/runs', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({
-          batchId: batch.id,
-          ...(practice && { practice: { speed: Number(speed), seed: Math.floor(performance.now() * 10) % 100_000 } }),
-        }),
-      });
-      const body = (await response.json()) as { id?: string; message?: string };
-      if (response.ok && body.id) return router.push(`/run/${body.id}`);
-      setTrouble(body.message ?? 'The run could not be begun.');
-    } catch {
-      setTrouble('Aguada does not answer. Try again.');
-    }
-    setBusy(false);
-  };
   const left = plan?.layers.filter(({ cure }) => !cure.poured) ?? [];
   const stop = plan?.problems.find(({ severity }) => severity === 'stop');
   return (
@@ -117,13 +94,17 @@ export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
                       variant="contained"
                       size="large"
                       disabled={busy || stop !== undefined}
-                      onClick={() => void begin(false)}
+                      onClick={() => void begin(batch.id)}
                     >
                       Begin the run
                     </Button>
                   )}
                   <span className={styles.practise}>
-                    <Button size="large" disabled={busy || stop !== undefined} onClick={() => void begin(true)}>
+                    <Button
+                      size="large"
+                      disabled={busy || stop !== undefined}
+                      onClick={() => void begin(batch.id, Number(speed))}
+                    >
                       Practise it
                     </Button>
                     <Toggles label="How fast practice goes" value={speed} choices={SPEEDS} onChoose={setSpeed} />
@@ -156,36 +137,5 @@ export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
         )}
       </div>
     </div>
-  );
-}
-
-const TICK_MS = 1000;
-
-function RunLine({ run, serverNow }: { run: RunSummary; serverNow: number }) {
-  const [now, setNow] = useState(serverNow);
-  const live = run.overAt === null && run.clocks.length > 0;
-  useEffect(() => {
-    if (!live) return;
-    const ahead = serverNow - performance.now();
-    const timer = setInterval(() => setNow(performance.now() + ahead), TICK_MS);
-    return () => clearInterval(timer);
-  }, [live, serverNow]);
-  const [clock] = run.clocks;
-  const due = clock ? (clock.snoozedTo ?? clock.due) : null;
-  return (
-    <li>
-      <Link href={`/run/${run.id}`} className={styles.run}>
-        <b>{run.name}</b>
-        {run.practiceSpeed !== null && <i>practice</i>}
-      </Link>
-      <span>{run.next}</span>
-      <span className={styles.when} suppressHydrationWarning>
-        {due !== null && run.overAt === null
-          ? `${clock!.kind} ${due - now < 3_600_000 ? clockDigits(due - now) : wallWords(due, now)}`
-          : run.overAt === null
-            ? `begun ${wallWords(run.begunAt, now)}`
-            : wallWords(run.overAt, now)}
-      </span>
-    </li>
   );
 }

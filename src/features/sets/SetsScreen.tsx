@@ -65,9 +65,10 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
                 size="medium"
                 onFile={(file) => void takeIn(file)}
               />
-              <Link href="/shelf" className={styles.shelf}>
-                Shelf
-              </Link>
+              <nav className={styles.elsewhere} aria-label="Workshop">
+                <Link href="/bench">Bench</Link>
+                <Link href="/shelf">Shelf</Link>
+              </nav>
             </div>
             {trouble && (
               <p role="alert" className={styles.trouble}>

@@ -1,4 +1,5 @@
 import { EDIT_DOORS } from '../../core/records/edits';
+import { addressOf } from './address';
 
 /** What is known of a request before any of it is read. */
 export interface Asked {
@@ -32,17 +33,9 @@ export function verdictOn({ method, url, headers }: Asked, hosts: ReadonlySet<st
     return { status: 421, message: `Aguada does not answer to this name. It is at ${[...hosts].join(' or ')}.` };
   if (!['GET', 'HEAD', 'POST'].includes(method)) return { status: 405, message: 'Aguada does not know this method.' };
   if (url.length > MOST_URL) return { status: 414, message: 'This address is too long.' };
-  const [path = ''] = url.split('?');
-  if (!path.startsWith('/') || !decodes(url)) return { status: 400, message: 'This address cannot be read.' };
-  return method === 'POST' ? verdictOnWriting(path, host, headers) : verdictOnReading(headers);
-}
-
-function decodes(text: string): boolean {
-  try {
-    return !decodeURIComponent(text).includes('\0');
-  } catch {
-    return false;
-  }
+  const address = addressOf(url);
+  if (!address) return { status: 400, message: 'This address cannot be read.' };
+  return method === 'POST' ? verdictOnWriting(address.path, host, headers) : verdictOnReading(headers);
 }
 
 /** Another site may lead to a page, and nothing else. */

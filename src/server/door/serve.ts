@@ -1,17 +1,22 @@
 import { randomBytes } from 'node:crypto';
-import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { createServer, Server, type IncomingMessage, type ServerResponse } from 'node:http';
+import type { Socket } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import { closeData, dataState } from '../data';
-import { roleOfDevice, setAddresses } from '../devices';
+import { onRightsChanged, roleOfDevice, setAddresses } from '../devices';
 import { wallClockNow } from '../clock';
-import { hostsOf, securityHeaders, verdictOn } from './gate';
+import { addressOf } from './address';
+import { boundBody, boundConnections } from './connections';
+import { hostsOf, mostBytesAt, securityHeaders, verdictOn } from './gate';
 import { asksForPage, KeptPages } from './keptPages';
 import { withPageStatus } from './pageStatus';
-import { isThisMachine, verdictOnDevice } from './who';
+import { isThisMachine, verdictOnDevice } from './rights';
 
-/** How long a client may take over its headers, and over the whole of its request: a slow one holds nothing up. */
-const HEADERS_MS = 10_000;
-const REQUEST_MS = 60_000;
+/** How long a client may take over its headers: a slow one holds nothing up. Bodies are bounded by their length. */
+const HEADERS_MS = 5000;
+const LOOK_AT_CONNECTIONS_MS = 1000;
+/** Whether those of other devices that are still being answered may be is looked at anew so often, and after each change of rights. */
+const REJUDGE_MS = 10_000;
 /** A connection at rest stays open for longer than browsers wait between two presses: one that is shut meets the next request halfway. */
 const KEEP_ALIVE_MS = 65_000;
 const MOST_HEADER_BYTES = 16_384;
@@ -25,7 +30,9 @@ const port = Number(process.env['PORT'] ?? 3000);
 /** Open to other devices of the local network: each has to pair first. */
 const open = process.env['AGUADA_OPEN'] === '1';
 const host = open ? '0.0.0.0' : (process.env['HOST'] ?? '127.0.0.1');
-const others = open ? networkAddresses() : [];
+/** An address of this machine at which everybody counts as another device: to try that out without one. */
+const away = process.env['AGUADA_AWAY'] ?? null;
+const others = open ? [...networkAddresses(), ...(away === null ? [] : [away])] : [];
 const hosts = hostsOf(host, port, others);
 setAddresses(others.map((address) => `http://${address}:${port}`));
 
@@ -39,7 +46,8 @@ function networkAddresses(): string[] {
 // Next looks at this while it is loaded.
 Object.assign(process.env, { NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' });
 const { default: next } = await import('next');
-const app = next({ dev: false, dir: process.cwd(), hostname: host, port });
+// Next takes upgrades of the server that it is given past the door; Aguada has none, so it is given one that never listens.
+const app = next({ dev: false, dir: process.cwd(), hostname: host, port, httpServer: new Server() });
 await app.prepare();
 const handle = app.getRequestHandler();
 
@@ -93,8 +101,7 @@ function workshopState(): string | null {
 /** Gives the page out as it was last drawn, if nothing has changed since; else has it kept as it is drawn now. */
 function giveKept(request: IncomingMessage, response: ServerResponse, nonce: string): boolean {
   const url = request.url ?? '';
-  // Other devices see what their role allows; for them each page is drawn.
-  if (request.headers['x-device-role'] || !asksForPage(request.method, url, request.headers)) return false;
+  if (!asksForPage(request.method, url, request.headers)) return false;
   const state = workshopState();
   if (state === null) return false;
   const kept = keptPages.at(url, state, nonce);
@@ -114,11 +121,47 @@ function withOwnStatus(response: ServerResponse, page: { status: number | null }
     writeHead(status === 200 && page.status !== null ? page.status : status, ...rest)) as ServerResponse['writeHead'];
 }
 
+/** Whether somebody sits at the desk itself. */
+const isAtTheDesk = ({ remoteAddress, localAddress }: Socket): boolean =>
+  isThisMachine(remoteAddress) && (away === null || localAddress?.replace('::ffff:', '') !== away);
+
+/** What other devices are being answered, and as what they asked for it: a stream may outlive the right to it. */
+const awayAnswers = new Set<{ request: IncomingMessage; path: string }>();
+
+/** Lets a request of another device through, leads it elsewhere or refuses it. True when it was let through. */
+function judgeDevice(request: IncomingMessage, response: ServerResponse, path: string): boolean {
+  const role = roleOrNone(request.headers.cookie);
+  const verdict = verdictOnDevice(role, request.method ?? '', path);
+  if (verdict === null) {
+    // Pages lead a device only to where it may be.
+    if (role) request.headers['x-rank'] = role;
+    const answer = { request, path };
+    awayAnswers.add(answer);
+    response.once('close', () => awayAnswers.delete(answer));
+    return true;
+  }
+  if (typeof verdict === 'string') {
+    response.writeHead(303, { ...securityHeaders(''), location: verdict });
+    response.end();
+  } else refuse(request, response, verdict.status, verdict.message);
+  return false;
+}
+
+/** Ends what devices are being answered that may not be any more. */
+function rejudge(): void {
+  for (const { request, path } of awayAnswers)
+    if (verdictOnDevice(roleOrNone(request.headers.cookie), request.method ?? '', path) !== null)
+      request.socket.destroy();
+}
+onRightsChanged(rejudge);
+setInterval(rejudge, REJUDGE_MS).unref();
+
 const server = createServer(
   {
     maxHeaderSize: MOST_HEADER_BYTES,
     headersTimeout: HEADERS_MS,
-    requestTimeout: REQUEST_MS,
+    requestTimeout: 0,
+    connectionsCheckingInterval: LOOK_AT_CONNECTIONS_MS,
     keepAliveTimeout: KEEP_ALIVE_MS,
   },
   (request, response) => {
@@ -126,31 +169,21 @@ const server = createServer(
       { method: request.method ?? '', url: request.url ?? '', headers: request.headers },
       hosts,
     );
-    if (verdict) {
-      refuse(request, response, verdict.status, verdict.message);
+    const address = addressOf(request.url ?? '');
+    if (verdict || !address) {
+      refuse(request, response, verdict?.status ?? 400, verdict?.message ?? 'This address cannot be read.');
       return;
     }
-    // Whoever is not at this machine has to be paired; which role it has, the routes are told here and nowhere else.
-    delete request.headers['x-device-role'];
-    if (!isThisMachine(request.socket.remoteAddress)) {
-      const [path = ''] = (request.url ?? '').split('?');
-      const role = roleOrNone(request.headers.cookie);
-      const device = verdictOnDevice(role, request.method ?? '', path);
-      if (device === 'pair') {
-        response.writeHead(303, { ...securityHeaders(''), location: '/pair' });
-        response.end();
-        return;
-      }
-      if (device) {
-        refuse(request, response, device.status, device.message);
-        return;
-      }
-      if (role) request.headers['x-device-role'] = role;
-    }
+    // What is judged is what is served.
+    request.url = `${address.path}${address.search}`;
+    delete request.headers['x-rank'];
+    const atTheDesk = isAtTheDesk(request.socket);
+    if (!atTheDesk && !judgeDevice(request, response, address.path)) return;
+    boundBody(request, mostBytesAt(address.path));
     const nonce = randomBytes(16).toString('base64');
     const headers = securityHeaders(nonce);
     for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
-    if (giveKept(request, response, nonce)) return;
+    if (atTheDesk && giveKept(request, response, nonce)) return;
     // From these Next and the layout take the nonce for the scripts that they write into the page.
     request.headers['content-security-policy'] = headers['content-security-policy'];
     request.headers['x-nonce'] = nonce;
@@ -165,8 +198,10 @@ const server = createServer(
     });
   },
 );
+boundConnections(server, isAtTheDesk);
 server.on('clientError', (_error, socket) => {
-  if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\n\r\n');
+  if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\n\r\n', () => socket.destroy());
+  else socket.destroy();
 });
 server.listen(port, host, () => {
   const places = open ? ['127.0.0.1', ...others] : [host];

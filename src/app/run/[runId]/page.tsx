@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import { notFound } from 'next/navigation';
 import { RunScreen } from '@/features/bench/run/RunScreen';
 import { DataFileTrouble } from '@/features/sets/DataFileTrouble';
@@ -13,5 +14,5 @@ export default async function Page({ params }: { params: Promise<{ runId: string
   const found = await forPage(() => runView(runId));
   if (!found.ok) return <DataFileTrouble message={found.message} trouble={found.trouble} />;
   if (!found.data) notFound();
-  return <RunScreen view={found.data} />;
+  return <RunScreen view={found.data} onlyBench={(await headers()).get('x-rank') === 'bench'} />;
 }

@@ -9,8 +9,16 @@ import type { RunView } from '@/core/run/views';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
 import styles from './RunScreen.module.css';
 
+interface RunOverProps {
+  state: RunState;
+  view: RunView;
+  now: number;
+  /** On a device for the bench only there is no log to see. */
+  onlyBench: boolean;
+}
+
 /** A run that is over: where the grams went, and of a practice what would have gone wrong. */
-export function RunOver({ state, view, now }: { state: RunState; view: RunView; now: number }) {
+export function RunOver({ state, view, now, onlyBench }: RunOverProps) {
   const grams = (value: number): string => formatMeasure(value, 'mass', view.units);
   const balance = balanceOf(state);
   const practice = view.run.practiceSpeed !== null;
@@ -59,7 +67,7 @@ export function RunOver({ state, view, now }: { state: RunState; view: RunView; 
         >
           Back to the bench
         </Button>
-        {!practice && (
+        {!practice && !onlyBench && (
           <Button
             className={styles.tool ?? ''}
             component={Link}

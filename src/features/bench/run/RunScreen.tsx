@@ -35,7 +35,7 @@ const BOUNCE_MS = 350;
 const DROP_BOUNCE_MS = 90;
 
 /** One step of a run, a metre away: its figure, its clock, what comes next, and one large press. */
-export function RunScreen({ view }: { view: RunView }) {
+export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boolean }) {
   const practice = view.run.practiceSpeed !== null;
   const watch = useWatch(view.plan.scaleStepGrams, view.run.seed + 11);
   const [source, setSource] = useKept<ScaleSource>(
@@ -162,7 +162,7 @@ export function RunScreen({ view }: { view: RunView }) {
             )}
           </>
         ) : (
-          <RunOver {...{ state, view, now }} />
+          <RunOver {...{ state, view, now, onlyBench }} />
         )}
         {ringing[0] && <Alarm {...{ link, view, now }} clock={ringing[0]} waiting={ringing.length - 1} />}
         <MoreSheet

@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
@@ -108,7 +108,10 @@ async function years(folder: string, lines: Line[]): Promise<void> {
 /** As many copies of the first designs as one plan takes. */
 async function hugeBatch(url: string): Promise<object> {
   const archive = await fetch(`${url}/api/sets/${BIG_SET}/archive`);
-  const opened = await openArchive(new Uint8Array(await archive.arrayBuffer()));
+  const at = join(tmpdir(), `aguada-${crypto.randomUUID()}.zip`);
+  writeFileSync(at, Buffer.from(await archive.arrayBuffer()));
+  const opened = await openArchive(at, `${at}.db`);
+  rmSync(at);
   if (opened.holds !== 'set') throw new Error('This is no archive of a set');
   const items = opened.file.designs.slice(0, 4).map(({ id }) => ({ designId: id, copies: 500 }));
   return { name: 'Two thousand', items, pourAt: '2026-11-28T10:00' };

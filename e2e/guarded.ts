@@ -1,3 +1,6 @@
+import { rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { makeSetArchive, openArchive } from '../src/server/archive';
 
@@ -57,7 +60,10 @@ export { expect };
 /** The sample taken in once more under a name and ids of its own: what a test changes of it, no other test sees. */
 export async function ownSample({ request }: Page, name: string): Promise<string> {
   const archive = await request.get('/api/sets/heron-slack/archive');
-  const opened = await openArchive(await archive.body());
+  const at = join(tmpdir(), `aguada-${crypto.randomUUID()}.zip`);
+  writeFileSync(at, await archive.body());
+  const opened = await openArchive(at, `${at}.db`);
+  rmSync(at);
   if (opened.holds !== 'set') throw new Error('This is no archive of a set');
   const { set } = opened.file;
   const renamed = { ...opened.file, set: { ...set, data: { ...set.data, name } } };

@@ -1,17 +1,16 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { copiesFolder } from './copiesFolder';
-import { openDataFile, type Database } from './dataFile';
+import { CopyError } from './copyError';
+import { MIGRATIONS, openDataFile, refuseIfNewer, type Database } from './dataFile';
 import { DOCUMENT_KINDS, listDocuments } from './documents';
+import * as schema from './schema';
+import { takeRowsOver } from './takeOver';
 
 /** Copies of the days of use that are kept. */
 export const KEPT_DAYS = 14;
-
-/** A copy cannot be put back; the message says why. */
-export class CopyError extends Error {
-  override name = 'CopyError';
-}
 
 /** A copy of the data file beside it. */
 export interface Copy {
@@ -61,11 +60,18 @@ export async function saveCopy(db: Database, to: string): Promise<void> {
   }
 }
 
+/** Opens a copy to read from it. */
+export function openCopy(path: string): { db: Database; close: () => void } {
+  const sqlite = new Sqlite(path, { readonly: true });
+  return { db: drizzle(sqlite, { schema }), close: () => void sqlite.close() };
+}
+
 /** Looks through a database file: whole, and every key leads somewhere. Throws a CopyError. */
 function lookThrough(path: string): void {
   let sqlite: Sqlite.Database | null = null;
   try {
     sqlite = new Sqlite(path, { fileMustExist: true });
+    sqlite.pragma('trusted_schema = OFF');
     const check = sqlite.pragma('integrity_check(1)', { simple: true });
     if (check !== 'ok') throw new CopyError(`This copy is damaged (${String(check)}).`);
     const [loose] = sqlite.pragma('foreign_key_check') as { table: string; parent: string }[];
@@ -83,20 +89,30 @@ function lookThrough(path: string): void {
   }
 }
 
+export type DeviceRow = typeof schema.devices.$inferSelect;
+
 /**
- * Makes a file ready to take the place of the data file: looked through, carried forward to this program, and every document in it
- * read. It is worked on where it lies. Throws a CopyError or a DataFileError; nothing else is touched.
+ * Makes of a file one that may take the place of the data file: looked through, what Aguada knows of it taken over into a fresh file,
+ * that carried forward to this program, and every document in it read. Which devices may come in is this workshop's own matter: those
+ * given take the place of what the file says. Throws a CopyError or a DataFileError; nothing else is touched.
  */
-export function readyCopy(path: string, now: string): void {
-  lookThrough(path);
-  const sqlite = new Sqlite(path, { readonly: true });
+export function readyCopy(from: string, to: string, ownDevices: readonly DeviceRow[], now: string): void {
+  lookThrough(from);
+  const sqlite = new Sqlite(from, { readonly: true });
   const known = sqlite
-    .prepare("select count(*) n from sqlite_master where name in ('sets', '__drizzle_migrations')")
-    .get();
-  sqlite.close();
-  if ((known as { n: number }).n !== 2) throw new CopyError('This is a database, but none of Aguada.');
-  const opened = openDataFile(path, { now });
+    .prepare("select count(*) n from sqlite_master where type = 'table' and name in ('sets', '__drizzle_migrations')")
+    .get() as { n: number };
   try {
+    if (known.n !== 2) throw new CopyError('This is a database, but none of Aguada.');
+    refuseIfNewer(sqlite, from, MIGRATIONS);
+  } finally {
+    sqlite.close();
+  }
+  takeRowsOver(from, to, MIGRATIONS);
+  const opened = openDataFile(to, { now, copyBefore: false });
+  try {
+    opened.db.delete(schema.devices).run();
+    for (const device of ownDevices) opened.db.insert(schema.devices).values(device).run();
     for (const kind of DOCUMENT_KINDS) {
       const [unreadable] = listDocuments(opened.db, kind).unreadable;
       if (unreadable) throw new CopyError(`This copy cannot be put back: ${unreadable.message}`);
@@ -104,6 +120,7 @@ export function readyCopy(path: string, now: string): void {
   } finally {
     opened.close();
   }
+  lookThrough(to);
 }
 
 /** Keeps a copy of each day on which Aguada is used, and lets go of the oldest of them. Does nothing on a day that has one. */

@@ -37,7 +37,7 @@ export const dataFilePath = (): string =>
       join(/* turbopackIgnore: true */ process.cwd(), 'data', 'aguada.db'),
   );
 
-const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 'migrations');
+export const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 'migrations');
 
 /**
  * Opens the data file, making it when there is none, and carries an older one forward (a copy of it is kept beside it).
@@ -46,7 +46,7 @@ const MIGRATIONS = join(/* turbopackIgnore: true */ process.cwd(), 'src', 'db', 
  */
 export function openDataFile(
   path: string,
-  options: { migrations?: string; busyMs?: number; now?: string } = {},
+  options: { migrations?: string; busyMs?: number; now?: string; copyBefore?: boolean } = {},
 ): OpenedDataFile {
   const migrations = options.migrations ?? MIGRATIONS;
   const now = options.now ?? new Date().toISOString().slice(0, 16);
@@ -61,7 +61,7 @@ export function openDataFile(
       sqlite.pragma('foreign_keys = ON');
       // What was answered is on the disk, also when the power goes.
       sqlite.pragma('synchronous = FULL');
-      if (!isNew) keepCopyBeforeMigration(sqlite, path, migrations);
+      if (!isNew && options.copyBefore !== false) keepCopyBeforeMigration(sqlite, path, migrations);
       const db = drizzle(sqlite, { schema });
       migrate(db, { migrationsFolder: migrations });
       upgradeRecords(db, now);
@@ -134,6 +134,11 @@ function refuseIfDamagedOrNewer(sqlite: Sqlite.Database, path: string, migration
       'damaged',
       `The data file ${path} is damaged (${String(check)}). Put back a copy of it, or move it away to start afresh.`,
     );
+  refuseIfNewer(sqlite, path, migrations);
+}
+
+/** Throws for a file that a later program has carried forward. */
+export function refuseIfNewer(sqlite: Sqlite.Database, path: string, migrations: string): void {
   const last = lastApplied(sqlite);
   if (last !== null && last > (knownMigrations(migrations).at(-1) ?? 0)) {
     throw new DataFileError(

@@ -1,4 +1,4 @@
-import { closeSync, openSync, readSync, renameSync, statSync } from 'node:fs';
+import { closeSync, copyFileSync, openSync, readSync, renameSync, statSync } from 'node:fs';
 
 /** Which file it is that was opened, and that nobody has cut it since. */
 export interface FileIdentity {
@@ -27,6 +27,21 @@ export function whatHappened(path: string, known: FileIdentity): 'gone' | 'swapp
   return startsAsDatabase(path) ? null : 'overwritten';
 }
 
+/** Whether nobody has written to a file since a moment, and its log is the one that was known. */
+export const isUntouched = (path: string, known: FileIdentity, since: number): boolean =>
+  (statSync(path, { throwIfNoEntry: false })?.mtimeMs ?? Infinity) <= since &&
+  (known.logInode === null || inodeOf(`${path}-wal`) === known.logInode);
+
+/**
+ * Puts a copy of the file that lies at a path in its place, if it is still the one that was known: SQLite knows files by their inode,
+ * and would give a new connection the index of the old one's log.
+ */
+export function partFrom(path: string, known: FileIdentity): void {
+  if (inodeOf(path) !== known.inode) return;
+  copyFileSync(path, `${path}.part`);
+  renameSync(`${path}.part`, path);
+}
+
 const MAGIC = 'SQLite format 3\u0000';
 
 /** Whether a file begins as a database does. */
@@ -44,8 +59,7 @@ export function startsAsDatabase(path: string): boolean {
  * Moves the log of a file that is gone out of the way of the one that lies in its place now: read together they would make a
  * damaged file.
  */
-export function setOldLogAside(path: string, known: FileIdentity, suffix: string): void {
+export function setOldLogAside(path: string, known: FileIdentity, to: string): void {
   if (known.logInode === null || inodeOf(`${path}-wal`) !== known.logInode) return;
-  for (const log of ['-wal', '-shm'])
-    if (inodeOf(`${path}${log}`) !== null) renameSync(`${path}${log}`, `${path}.${suffix}${log}`);
+  for (const log of ['-wal', '-shm']) if (inodeOf(`${path}${log}`) !== null) renameSync(`${path}${log}`, `${to}${log}`);
 }

@@ -1,8 +1,13 @@
 import { createHash } from 'node:crypto';
-import { unzip, zip, type Unzipped } from 'fflate';
+import { createWriteStream } from 'node:fs';
+import { Readable, Transform, Writable } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
+import { pipeline } from 'node:stream/promises';
+import { openPromise, type Entry, type ZipFile as OpenedZip } from 'yauzl';
+import { ZipFile } from 'yazl';
 import { z } from 'zod';
 import { setFileSchema, type SetFile } from '@/core/formats/setFile';
-import { CopyError } from '@/db/copies';
+import { CopyError } from '@/db/copyError';
 
 /** What an archive says of itself: a zip of open files, each with its checksum. */
 const manifestSchema = z.object({
@@ -12,6 +17,7 @@ const manifestSchema = z.object({
   madeAt: z.string().max(40),
   files: z
     .array(z.object({ name: z.string().max(200), bytes: z.number().int(), sha256: z.string().length(64) }))
+    .min(1)
     .max(5000),
 });
 type Manifest = z.infer<typeof manifestSchema>;
@@ -19,52 +25,93 @@ type Manifest = z.infer<typeof manifestSchema>;
 const MANIFEST = 'manifest.json';
 export const ARCHIVED_DATABASE = 'aguada.db';
 const ARCHIVED_SET = 'set.json';
-/** More than this is not unpacked: a small file may grow without end. */
+
+/** A small file may grow without end: this much is unpacked of one, of one that is read as text, and in all. */
 const MOST_UNPACKED_BYTES = 1_000_000_000;
+const MOST_TEXT_BYTES = 100_000_000;
+/** What packs better than this is no drawing and no log, if it is large besides. */
+const MOST_RATIO = 200;
+const RATIO_COUNTS_FROM_BYTES = 16_000_000;
 
-const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
-const encode = (value: unknown): Uint8Array => new TextEncoder().encode(JSON.stringify(value, null, 1));
+export const jsonBytes = (value: unknown): Buffer => Buffer.from(JSON.stringify(value, null, 1));
 
-/** An archive of files, with a manifest that has the checksum of each. Packed beside the thread that answers. */
+/** What passes through is counted and summed up. */
+class Tally extends Transform {
+  readonly #hash = createHash('sha256');
+  bytes = 0;
+  override _transform(chunk: Buffer, _encoding: string, done: (error: null, chunk: Buffer) => void): void {
+    this.#hash.update(chunk);
+    this.bytes += chunk.length;
+    done(null, chunk);
+  }
+  sha256 = (): string => this.#hash.copy().digest('hex');
+}
+
+/**
+ * An archive of files, as it is made: each is read when its turn comes, and the manifest with the checksum of each stands last.
+ * Memory holds one file at a time.
+ */
 export function makeArchive(
-  files: Record<string, Uint8Array>,
+  files: Iterable<readonly [name: string, read: () => Readable | Uint8Array]>,
   { holds, madeAt }: Pick<Manifest, 'holds' | 'madeAt'>,
-): Promise<Uint8Array> {
-  const manifest: Manifest = {
-    ...{ format: 'aguada.archive', version: 1, holds, madeAt },
-    files: Object.entries(files).map(([name, bytes]) => ({ name, bytes: bytes.byteLength, sha256: sha256(bytes) })),
-  };
-  return new Promise((resolve, reject) =>
-    zip({ [MANIFEST]: encode(manifest), ...files }, { level: 6 }, (error, bytes) =>
-      error ? reject(error) : resolve(bytes),
-    ),
-  );
+): Readable {
+  const zip = new ZipFile();
+  const listed: Manifest['files'] = [];
+  const add = (name: string, read: () => Readable): void =>
+    zip.addReadStreamLazy(name, (take) => {
+      try {
+        take(null, read());
+      } catch (error) {
+        out.destroy(error as Error);
+      }
+    });
+  const out = zip.outputStream as Readable;
+  for (const [name, read] of files)
+    add(name, () => {
+      const tally = new Tally();
+      tally.once('end', () => listed.push({ name, bytes: tally.bytes, sha256: tally.sha256() }));
+      const from = read();
+      const source = from instanceof Readable ? from : Readable.from([from]);
+      source.once('error', (error) => out.destroy(error));
+      return source.pipe(tally);
+    });
+  const about: Omit<Manifest, 'files'> = { format: 'aguada.archive', version: 1, holds, madeAt };
+  add(MANIFEST, () => Readable.from([jsonBytes({ ...about, files: listed })]));
+  zip.end();
+  return out;
 }
 
 /** An archive of one set. */
-export const makeSetArchive = (file: SetFile, madeAt: string): Promise<Uint8Array> =>
-  makeArchive({ [ARCHIVED_SET]: encode(file) }, { holds: 'set', madeAt });
+export const makeSetArchive = (file: SetFile, madeAt: string): Promise<Buffer> =>
+  buffer(makeArchive([[ARCHIVED_SET, () => jsonBytes(file)]], { holds: 'set', madeAt }));
 
-/** What was taken in hand: the database of an archive of everything, or the set of an archive of one. */
-export type OpenedArchive = { holds: 'everything'; database: Uint8Array } | { holds: 'set'; file: SetFile };
+/** What was taken in hand: an archive of everything, its database written where that was wished, or the set of an archive of one. */
+export type OpenedArchive = { holds: 'everything' } | { holds: 'set'; file: SetFile };
 
-/** Opens an archive and checks it against its manifest, byte for byte. Throws a CopyError. */
-export async function openArchive(bytes: Uint8Array): Promise<OpenedArchive> {
-  const files = await unpacked(bytes);
-  const text = files[MANIFEST];
+/**
+ * Opens an archive and checks it against its manifest, byte for byte. Its database goes to a file, `databaseTo`. What is unpacked is
+ * counted as it comes, whatever the archive says of itself. Throws a CopyError.
+ */
+export async function openArchive(path: string, databaseTo: string): Promise<OpenedArchive> {
+  const { found, texts } = await unpacked(path, databaseTo);
+  const text = texts.get(MANIFEST);
   const manifest = manifestSchema.safeParse(text && parsed(text));
   if (!manifest.success) throw new CopyError('This zip is no archive of Aguada: it has no manifest that can be read.');
-  for (const { name, sha256: expected } of manifest.data.files) {
-    const file = files[name];
-    if (!file) throw new CopyError(`This archive is not whole: ${name} is missing.`);
-    if (sha256(file) !== expected) throw new CopyError(`This archive is damaged: ${name} is not as it was written.`);
+  const listed = new Map(manifest.data.files.map(({ name, sha256 }) => [name, sha256]));
+  for (const [name, expected] of listed) {
+    const sum = found.get(name);
+    if (sum === undefined) throw new CopyError(`This archive is not whole: ${name} is missing.`);
+    if (sum !== expected) throw new CopyError(`This archive is damaged: ${name} is not as it was written.`);
   }
+  for (const name of found.keys())
+    if (name !== MANIFEST && !listed.has(name))
+      throw new CopyError(`This archive was changed: its manifest has no ${name}.`);
   if (manifest.data.holds === 'everything') {
-    const database = files[ARCHIVED_DATABASE];
-    if (!database) throw new CopyError('This archive is not whole: its database is missing.');
-    return { holds: 'everything', database };
+    if (!found.has(ARCHIVED_DATABASE)) throw new CopyError('This archive is not whole: its database is missing.');
+    return { holds: 'everything' };
   }
-  const file = setFileSchema.safeParse(files[ARCHIVED_SET] && parsed(files[ARCHIVED_SET]));
+  const set = texts.get(ARCHIVED_SET);
+  const file = setFileSchema.safeParse(set && parsed(set));
   if (!file.success) {
     const [issue] = file.error.issues;
     throw new CopyError(
@@ -74,22 +121,57 @@ export async function openArchive(bytes: Uint8Array): Promise<OpenedArchive> {
   return { holds: 'set', file: file.data };
 }
 
-function unpacked(bytes: Uint8Array): Promise<Unzipped> {
+interface Unpacked {
+  /** Checksums by name. */
+  found: Map<string, string>;
+  /** Those that are read as text. */
+  texts: Map<string, Buffer>;
+}
+
+async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
+  const found: Unpacked['found'] = new Map();
+  const texts: Unpacked['texts'] = new Map();
   let grown = 0;
-  return new Promise((resolve, reject) =>
-    unzip(
-      bytes,
-      {
-        filter: ({ originalSize }) => {
-          grown += originalSize;
-          if (grown > MOST_UNPACKED_BYTES) throw new CopyError('This archive is too large to be unpacked.');
-          return true;
-        },
-      },
-      (error, files) =>
-        error ? reject(new CopyError('This zip cannot be opened; it may have been cut short.')) : resolve(files),
-    ),
-  );
+  let zip: OpenedZip | null = null;
+  try {
+    zip = await openPromise(path, { lazyEntries: true, autoClose: false, strictFileNames: true });
+    if (zip.entryCount > 5001) throw new CopyError('This archive holds more files than Aguada ever writes.');
+    for await (const entry of zip.eachEntry()) {
+      if (found.has(entry.fileName)) throw new CopyError(`This archive has ${entry.fileName} twice.`);
+      boundEntry(entry);
+      const asText = entry.fileName === MANIFEST || entry.fileName === ARCHIVED_SET;
+      const tally = new Tally();
+      const parts: Buffer[] = [];
+      const most = asText ? MOST_TEXT_BYTES : MOST_UNPACKED_BYTES;
+      tally.on('data', (chunk: Buffer) => {
+        grown += chunk.length;
+        if (tally.bytes > most || grown > MOST_UNPACKED_BYTES)
+          tally.destroy(new CopyError('This archive is too large to be unpacked.'));
+        else if (asText) parts.push(chunk);
+      });
+      const nowhere = new Writable({ write: (_chunk, _encoding, done) => done() });
+      await pipeline(
+        await zip.openReadStreamPromise(entry),
+        tally,
+        entry.fileName === ARCHIVED_DATABASE ? createWriteStream(databaseTo) : nowhere,
+      );
+      found.set(entry.fileName, tally.sha256());
+      if (asText) texts.set(entry.fileName, Buffer.concat(parts));
+    }
+    return { found, texts };
+  } catch (error) {
+    if (error instanceof CopyError) throw error;
+    throw new CopyError('This zip cannot be opened; it may have been cut short, or says of itself what is not so.');
+  } finally {
+    zip?.close();
+  }
+}
+
+/** Refuses by what an archive claims; that it holds no more than it claims is seen while it is unpacked. */
+function boundEntry({ fileName, compressedSize, uncompressedSize }: Entry): void {
+  if (uncompressedSize > MOST_UNPACKED_BYTES) throw new CopyError('This archive is too large to be unpacked.');
+  if (uncompressedSize > RATIO_COUNTS_FROM_BYTES && uncompressedSize > MOST_RATIO * Math.max(1, compressedSize))
+    throw new CopyError(`This archive is not unpacked: ${fileName} would grow beyond all measure.`);
 }
 
 function parsed(bytes: Uint8Array): unknown {
@@ -99,5 +181,3 @@ function parsed(bytes: Uint8Array): unknown {
     return null;
   }
 }
-
-export { encode as jsonBytes };

@@ -1,9 +1,11 @@
 import { copyFileSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { buffer } from 'node:stream/consumers';
 import Sqlite from 'better-sqlite3';
 import { unzipSync, zipSync } from 'fflate';
 import { commandSchema } from '@/core/records/command';
 import { KEPT_DAYS, keepDailyCopy, listCopies } from '@/db/copies';
+import { CopyError } from '@/db/copyError';
 import { copiesFolder } from '@/db/copiesFolder';
 import { openDataFile } from '@/db/dataFile';
 import { setFileOf } from '@/db/setFile';
@@ -126,9 +128,69 @@ describe('what is no copy is not put back, and nothing is touched', () => {
   });
 });
 
+describe('of a data file only what Aguada knows is taken over', () => {
+  test('not its triggers, views, indexes and tables; all rows are, and numbers go on where they were', async () => {
+    closeData();
+    const at = join(folder, 'foreign.db');
+    copyFileSync(path, at);
+    const foreign = new Sqlite(at);
+    foreign.exec(`
+      create table theirs (a);
+      create view their_view as select 1;
+      create index their_index on sets (updated_at);
+      create trigger their_trigger after insert on edits begin update sets set data = '{}'; end;
+      alter table sets add column theirs text default 'x';
+      update sqlite_sequence set seq = seq + 1000 where name = 'edits';
+    `);
+    const tables = (sqlite: Sqlite.Database): string[] =>
+      (
+        sqlite
+          .prepare("select name from sqlite_master where type = 'table' and name not like 'sqlite_%' order by name")
+          .all() as { name: string }[]
+      ).map(({ name }) => name);
+    const counts = (sqlite: Sqlite.Database, names: readonly string[]): Record<string, unknown> =>
+      Object.fromEntries(names.map((name) => [name, sqlite.prepare(`select count(*) from "${name}"`).pluck().get()]));
+    const objects = (sqlite: Sqlite.Database): unknown[] =>
+      sqlite.prepare('select type, name, sql from sqlite_master order by type, name').all();
+    const own = withData((db) => [objects(db.$client), counts(db.$client, tables(db.$client))] as const);
+    foreign.close();
+    await upload(readFileSync(at));
+    const taken = withData((db) => [objects(db.$client), counts(db.$client, tables(db.$client))] as const);
+    expect(taken).toEqual(own);
+    const next = withData((db) =>
+      db.$client.prepare("select seq from sqlite_sequence where name = 'edits'").pluck().get(),
+    );
+    const last = withData((db) => db.$client.prepare('select max(id) from edits').pluck().get());
+    expect(next as number).toBeGreaterThanOrEqual((last as number) + 1000);
+    // And the ledger's own triggers stand guard again.
+    expect(() => withData((db) => db.$client.exec('delete from movements'))).toThrow();
+    await rename('Still taken');
+    expect(nameOf()).toBe('Still taken');
+  });
+  test('it is the devices of this workshop that may come in, not those of the copy', async () => {
+    const device = (id: string, shutOut: boolean) =>
+      withData((db) =>
+        db.$client
+          .prepare('insert or replace into devices values (?, ?, ?, ?, ?, ?, ?)')
+          .run(id, id, 'everything', `hash of ${id}`, '2026-11-26T10:00', '2026-11-26T10:00', shutOut ? 1 : 0),
+      );
+    const known = (): unknown[] =>
+      withData((db) => db.$client.prepare('select id, shut_out from devices order by id').all());
+    device('tablet', false);
+    device('phone', false);
+    const copy = (await runCopies({ do: 'save' })).copies[0]!;
+    device('tablet', true);
+    device('new one', false);
+    const now = known();
+    await runCopies({ do: 'put back', name: copy.name });
+    expect(known()).toEqual(now);
+    expect(now).toContainEqual({ id: 'tablet', shut_out: 1 });
+  });
+});
+
 describe('an archive of everything', () => {
   test('holds open files with their checksums, and puts everything back', async () => {
-    const { bytes } = await wholeArchive();
+    const bytes = await buffer((await wholeArchive()).stream);
     const files = unzipSync(bytes);
     expect(Object.keys(files).sort()).toEqual([
       'aguada.db',
@@ -153,7 +215,7 @@ describe('an archive of everything', () => {
     expect(nameOf()).toBe(before);
   });
   test('that was tampered with or is not whole is told', async () => {
-    const { bytes } = await wholeArchive();
+    const bytes = await buffer((await wholeArchive()).stream);
     const files = unzipSync(bytes);
     await expect(
       upload(zipSync({ ...files, 'aguada.db': files['aguada.db']!.map((byte, i) => (i === 5000 ? byte ^ 1 : byte)) })),
@@ -162,12 +224,36 @@ describe('an archive of everything', () => {
     await expect(upload(zipSync(without))).rejects.toThrow('shelf.json is missing');
     await expect(upload(zipSync({ 'readme.txt': Buffer.from('hello') }))).rejects.toThrow('no manifest');
     await expect(upload(bytes.subarray(0, bytes.length - 900))).rejects.toThrow('cut short');
+    await expect(upload(zipSync({ ...files, 'more.json': Buffer.from('{}') }))).rejects.toThrow('has no more.json');
+  });
+  test.each([
+    ['names no file', []],
+    ['names only what every object has', [{ name: 'constructor', bytes: 1, sha256: 'a'.repeat(64) }]],
+    ['names what objects are made from', [{ name: '__proto__', bytes: 1, sha256: 'a'.repeat(64) }]],
+  ])('whose manifest %s is refused in words', async (_what, files) => {
+    const manifest = { format: 'aguada.archive', version: 1, holds: 'everything', madeAt: '2026', files };
+    await expect(upload(zipSync({ 'manifest.json': Buffer.from(JSON.stringify(manifest)) }))).rejects.toBeInstanceOf(
+      CopyError,
+    );
+  });
+  test('that grows beyond all measure is not unpacked, whatever it claims', async () => {
+    const zeros = zipSync({ 'aguada.db': new Uint8Array(80_000_000) }, { level: 9 });
+    expect(zeros.length).toBeLessThan(200_000);
+    await expect(upload(zeros)).rejects.toThrow('beyond all measure');
+    // It claims a hundred bytes, in both of its headers.
+    const lying = Buffer.from(zeros);
+    lying.writeUInt32LE(100, 22);
+    lying.writeUInt32LE(100, lying.indexOf('PK\u0001\u0002', 0, 'latin1') + 24);
+    const before = process.memoryUsage().rss;
+    await expect(upload(lying)).rejects.toThrow('says of itself what is not so');
+    expect(process.memoryUsage().rss - before).toBeLessThan(60_000_000);
   });
 });
 
 describe('one set, handed on', () => {
   test('comes in beside itself with new ids, everything in it the same', async () => {
-    const { name, bytes } = await setArchive('heron-slack');
+    const { name, stream } = await setArchive('heron-slack');
+    const bytes = await buffer(stream);
     expect(name).toMatch(/\.zip$/);
     const { setId, done } = await upload(bytes);
     expect(done).toContain('Took in');
@@ -197,7 +283,7 @@ describe('one set, handed on', () => {
     expect(deskView(setId!)).toBeNull();
   });
   test('into another workshop keeps its ids, and brings what it uses of the shelf', async () => {
-    const { bytes } = await setArchive('heron-slack');
+    const bytes = await buffer((await setArchive('heron-slack')).stream);
     const mine = withData((db) => setFileOf(db, 'heron-slack'));
     closeData();
     process.env['AGUADA_DATA'] = join(folder, 'elsewhere.db');
@@ -235,7 +321,7 @@ test('a copy is kept of each day of use, so many of them', async () => {
 });
 
 test('two files that come in at once do not get into each other', async () => {
-  const { bytes } = await setArchive('heron-slack');
+  const bytes = await buffer((await setArchive('heron-slack')).stream);
   const taken = await Promise.all([upload(bytes), upload(bytes), upload(bytes)]);
   expect(new Set(taken.map(({ setId }) => setId)).size).toBe(3);
 });

@@ -1,13 +1,34 @@
 import { randomUUID } from 'node:crypto';
-import { createWriteStream, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
 import { dataFilePath } from '@/db/dataFile';
-import { CopyError, copyPath, keepDailyCopy, listCopies, readyCopy, saveCopy, type Copy } from '@/db/copies';
+import {
+  copyPath,
+  keepDailyCopy,
+  listCopies,
+  openCopy,
+  readyCopy,
+  saveCopy,
+  type Copy,
+  type DeviceRow,
+} from '@/db/copies';
+import { CopyError } from '@/db/copyError';
 import { copiesFolder } from '@/db/copiesFolder';
 import { listDocuments } from '@/db/documents';
+import { devices } from '@/db/schema';
 import { putInSet, setFileOf } from '@/db/setFile';
 import { listLots, lotHistory } from '@/db/stock';
 import { startsAsDatabase } from '@/db/fileIdentity';
@@ -15,6 +36,7 @@ import { ARCHIVED_DATABASE, jsonBytes, makeArchive, makeSetArchive, openArchive 
 import { wallClockNow } from './clock';
 import { MOST_FILE_BYTES } from './door/gate';
 import { closeData, dataFile, goOnWithFile, rescueData, whenFree, withData } from './data';
+import { rightsChanged } from './devices';
 import { RequestError } from './respond';
 import { shelfView } from './views';
 
@@ -56,10 +78,12 @@ export const copiesView = (): CopiesAnswer => answerWith(null);
 export async function runCopies(asked: z.infer<typeof copiesRequestSchema>): Promise<CopiesAnswer> {
   if (asked.do === 'rescue') return answerWith(`Written to ${rescueData(wallClockNow())}.`);
   if (asked.do === 'go on') {
-    goOnWithFile();
-    return answerWith('Going on with the data file that lies there now.');
+    const kept = goOnWithFile(wallClockNow());
+    return answerWith(
+      `Going on with the data file that lies there now.${kept ? ` What was in hand of the one before is kept as ${kept}.` : ''}`,
+    );
   }
-  if (asked.do === 'put back') return putBack(readFileSync(copyPath(dataFilePath(), asked.name)));
+  if (asked.do === 'put back') return putBack(copyPath(dataFilePath(), asked.name));
   const { db, path } = dataFile();
   const to = join(copiesFolder(path), freeName('saved'));
   await saveCopy(db, to);
@@ -90,24 +114,29 @@ export function keepTodaySoon(): void {
  * Puts a database in the place of the one that is open. It is looked through and made ready apart; only then is what was there kept
  * as a copy and the file exchanged, with nothing in between that could fail half way.
  */
-async function putBack(bytes: Uint8Array): Promise<CopiesAnswer> {
+async function putBack(from: string): Promise<CopiesAnswer> {
   const path = dataFilePath();
   const incoming = `${path}.incoming`;
-  const clean = (): void => {
-    for (const end of ['', '-wal', '-shm']) rmSync(`${incoming}${end}`, { force: true });
-  };
-  clean();
   try {
-    writeFileSync(incoming, bytes);
-    readyCopy(incoming, wallClockNow());
+    readyCopy(from, incoming, ownDevices(), wallClockNow());
     const kept = await keepWhatIsThere();
     closeData();
     for (const end of ['-wal', '-shm']) rmSync(`${path}${end}`, { force: true });
     renameSync(incoming, path);
     withData(() => undefined);
+    rightsChanged();
     return answerWith(`Put back.${kept ? ` What was there is kept as ${kept}.` : ''}`);
   } finally {
-    clean();
+    for (const end of ['', '-wal', '-shm']) rmSync(`${incoming}${end}`, { force: true });
+  }
+}
+
+/** The devices that may come in now; none while the data file cannot be read: then each has to be paired anew. */
+function ownDevices(): DeviceRow[] {
+  try {
+    return withData((db) => db.select().from(devices).all());
+  } catch {
+    return [];
   }
 }
 
@@ -137,68 +166,81 @@ async function keepWhatIsThere(): Promise<string | null> {
 
 const MOST_MOVEMENTS = 1_000_000;
 
-/** Everything in one archive: the database, every set, the shelf and its ledger as JSON, and a manifest with checksums. */
-export async function wholeArchive(): Promise<{ name: string; bytes: Uint8Array }> {
+/**
+ * Everything in one archive: the database, every set, the shelf and its ledger as JSON, all of one moment, and a manifest with
+ * checksums. It is made while it is sent.
+ */
+export async function wholeArchive(): Promise<{ name: string; stream: Readable }> {
   const { db, path } = dataFile();
-  const copy = join(copiesFolder(path), `archive-${stamp()}-${process.pid}.db`);
-  try {
-    await saveCopy(db, copy);
-    const sets = withData((open) =>
-      listDocuments(open, 'set').records.map(({ id }) => [`sets/${id}.json`, jsonBytes(setFileOf(open, id))] as const),
-    );
-    const { settings, products, colourants, recipes, consumables } = shelfView();
-    // Lots with every movement of each, the oldest first.
-    const lots = withData((open) =>
-      listLots(open).map((lot) => ({ ...lot, movements: lotHistory(open, lot.id, MOST_MOVEMENTS).toReversed() })),
-    );
-    const bytes = await makeArchive(
-      {
-        [ARCHIVED_DATABASE]: readFileSync(copy),
-        'shelf.json': jsonBytes({ settings, products, colourants, recipes, consumables }),
-        'stock.json': jsonBytes({ lots }),
-        ...Object.fromEntries(sets),
-      },
-      { holds: 'everything', madeAt: wallClockNow() },
-    );
-    return { name: `aguada-${stamp()}.zip`, bytes };
-  } finally {
-    rmSync(copy, { force: true });
-  }
+  const at = join(copiesFolder(path), `archive-${randomUUID()}.part`);
+  await saveCopy(db, at);
+  const copy = openCopy(at);
+  const { settings, products, colourants, recipes, consumables } = shelfView();
+  const sets = listDocuments(copy.db, 'set').records.map(
+    ({ id }) => [`sets/${id}.json`, () => jsonBytes(setFileOf(copy.db, id))] as const,
+  );
+  // Lots with every movement of each, the oldest first.
+  const stock = (): Uint8Array =>
+    jsonBytes({
+      lots: listLots(copy.db).map((lot) => ({
+        ...lot,
+        movements: lotHistory(copy.db, lot.id, MOST_MOVEMENTS).toReversed(),
+      })),
+    });
+  const stream = makeArchive(
+    [
+      [ARCHIVED_DATABASE, () => createReadStream(at)],
+      ['shelf.json', () => jsonBytes({ settings, products, colourants, recipes, consumables })],
+      ['stock.json', stock],
+      ...sets,
+    ],
+    { holds: 'everything', madeAt: wallClockNow() },
+  );
+  stream.once('close', () => {
+    copy.close();
+    rmSync(at, { force: true });
+  });
+  return { name: `aguada-${stamp()}.zip`, stream };
 }
 
 /** One set in an archive, to hand on. */
-export async function setArchive(setId: string): Promise<{ name: string; bytes: Uint8Array }> {
+export async function setArchive(setId: string): Promise<{ name: string; stream: Readable }> {
   const file = withData((db) => setFileOf(db, setId));
   const name =
     file.set.data.name
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'set';
-  return { name: `${name}.zip`, bytes: await makeSetArchive(file, wallClockNow()) };
+  return { name: `${name}.zip`, stream: Readable.from([await makeSetArchive(file, wallClockNow())]) };
 }
 
 /** Takes in a file: an archive of everything or a bare data file takes the place of what is there, a set is put in beside it. */
 export async function takeIn(request: Request): Promise<CopiesAnswer> {
   const onlySets = new URL(request.url).searchParams.get('only') === 'set';
-  const bytes = await received(request);
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
-    const opened = await openArchive(bytes);
+  // Of its own: two files may come in at once.
+  const path = `${dataFilePath()}.upload-${randomUUID()}`;
+  const database = `${path}.database`;
+  try {
+    if ((await received(request, path)) === 'database') {
+      if (onlySets) throw new CopyError('This is no archive of a set.');
+      return await putBack(path);
+    }
+    const opened = await openArchive(path, database);
     if (opened.holds === 'everything') {
       if (onlySets) throw new CopyError('This archive holds everything. Put it back on the shelf, under Copies.');
-      return putBack(opened.database);
+      return await putBack(database);
     }
     const { id } = await whenFree((db) => putInSet(db, opened.file, wallClockNow()));
     return { ...answerWith(`Took in ${opened.file.set.data.name}.`), setId: id };
+  } finally {
+    for (const end of ['', '-wal', '-shm'])
+      for (const file of [path, database]) rmSync(`${file}${end}`, { force: true });
   }
-  if (onlySets) throw new CopyError('This is no archive of a set.');
-  return putBack(bytes);
 }
 
-/** The bytes of an upload, written to a file as they come in; no more than may be. */
-async function received(request: Request): Promise<Uint8Array> {
+/** Writes an upload to a file as it comes in, no more than may be. What it is by how it begins. */
+async function received(request: Request, path: string): Promise<'archive' | 'database'> {
   if (!request.body) throw new RequestError(400, 'Send a file.');
-  // Of its own: two files may come in at once.
-  const path = `${dataFilePath()}.upload-${randomUUID()}`;
   let bytes = 0;
   const counted = async function* (source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
     for await (const chunk of source) {
@@ -207,14 +249,19 @@ async function received(request: Request): Promise<Uint8Array> {
       yield chunk;
     }
   };
+  await pipeline(Readable.fromWeb(request.body as never), counted, createWriteStream(path));
+  if (bytes === 0) throw new RequestError(400, 'This file is empty.');
+  if (startsAsDatabase(path)) return 'database';
+  if (startsAsZip(path)) return 'archive';
+  throw new CopyError('This is neither an archive nor a data file of Aguada.');
+}
+
+function startsAsZip(path: string): boolean {
+  const start = Buffer.alloc(2);
+  const file = openSync(path, 'r');
   try {
-    await pipeline(Readable.fromWeb(request.body as never), counted, createWriteStream(path));
-    if (bytes === 0) throw new RequestError(400, 'This file is empty.');
-    const start = readFileSync(path).subarray(0, 2);
-    if (!(start[0] === 0x50 && start[1] === 0x4b) && !startsAsDatabase(path))
-      throw new CopyError('This is neither an archive nor a data file of Aguada.');
-    return readFileSync(path);
+    return readSync(file, start, 0, 2, 0) === 2 && start.toString('latin1') === 'PK';
   } finally {
-    rmSync(path, { force: true });
+    closeSync(file);
   }
 }

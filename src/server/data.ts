@@ -1,4 +1,4 @@
-import { rmSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { loadHeronSlack } from '@/db/demo/heronSlack';
 import {
   DataFileError,
@@ -8,7 +8,7 @@ import {
   type DataTrouble,
   type OpenedDataFile,
 } from '@/db/dataFile';
-import { identityOf, setOldLogAside, whatHappened, type FileIdentity } from '@/db/fileIdentity';
+import { identityOf, isUntouched, partFrom, setOldLogAside, whatHappened, type FileIdentity } from '@/db/fileIdentity';
 import { EditRefusedError } from '@/db/journal';
 import { stockShelf } from '@/db/defaults';
 import { wallClockNow } from './clock';
@@ -18,8 +18,8 @@ interface Kept {
   opened: OpenedDataFile;
   identity: FileIdentity;
   checkedAt: number;
-  /** What became of the file while it was open; nothing is written any more until the maker has decided. */
-  lost: DataFileError | null;
+  /** What became of the file while it was open, and when that was seen; nothing is written any more until the maker has decided. */
+  lost: { error: DataFileError; at: number } | null;
 }
 
 // Kept across hot reloads of the development server, and for the front door.
@@ -37,8 +37,8 @@ export function dataFile(): OpenedDataFile {
   const path = dataFilePath();
   const known = kept.aguadaDataFile;
   if (known?.opened.path === path) {
-    if (known.lost === null && Date.now() - known.checkedAt >= LOOK_MS) lookAt(known);
-    if (known.lost) throw known.lost;
+    if (known.lost || Date.now() - known.checkedAt >= LOOK_MS) lookAt(known);
+    if (known.lost) throw known.lost.error;
     return known.opened;
   }
   const opened = openDataFile(path, {
@@ -81,19 +81,22 @@ const HAPPENED = {
   overwritten: 'was written over',
 };
 
-/** Looks whether the file is still the one that was opened. */
+/** Looks whether the file is still the one that was opened. The same one that comes back untouched ends the trouble by itself. */
 function lookAt(known: Kept): void {
   const { path } = known.opened;
   known.checkedAt = Date.now();
   const what = whatHappened(path, known.identity);
   if (what === null) {
+    if (known.lost && !isUntouched(path, known.identity, known.lost.at)) return;
+    known.lost = null;
     known.identity = identityOf(path) ?? known.identity;
     return;
   }
-  known.lost = new DataFileError(
+  const error = new DataFileError(
     'swapped',
     `The data file ${path} ${HAPPENED[what]} while Aguada had it open. Nothing is written any more. What Aguada still has in hand can be written to a new file beside it; or go on with what lies there now.`,
   );
+  known.lost = { error, at: known.lost?.at ?? Date.now() };
 }
 
 /** Troubles after which the file is opened anew at the next call: it may have been mended meanwhile. */
@@ -108,7 +111,7 @@ export function withData<T>(run: (db: OpenedDataFile['db']) => T): T {
     if (error instanceof DataFileError && TRY_ANEW.has(error.trouble) && !db.$client.inTransaction) {
       const known = kept.aguadaDataFile;
       if (known) lookAt(known);
-      if (known?.lost) throw known.lost;
+      if (known?.lost) throw known.lost.error;
       delete kept.aguadaDataFile;
       close();
     }
@@ -134,28 +137,54 @@ export async function whenFree<T>(run: (db: OpenedDataFile['db']) => T): Promise
   }
 }
 
+/** The file that is open and was lost; null when it is where it should be. */
+function lostFile(): Kept | null {
+  const known = kept.aguadaDataFile;
+  if (known?.lost) lookAt(known);
+  return known?.lost ? known : null;
+}
+
+/** A path that nothing of a database lies at yet: two in a minute are two. */
+function freePath(start: string): string {
+  for (let i = 1; ; i++) {
+    const path = i === 1 ? start : `${start}-${i}`;
+    if (!['', '-wal', '-shm'].some((end) => existsSync(`${path}${end}`))) return path;
+  }
+}
+
 /** Writes what is in hand of a file that was lost to a new one beside it, and says where. Throws when nothing was lost. */
 export function rescueData(now: string): string {
-  const known = kept.aguadaDataFile;
-  if (!known?.lost)
-    throw new EditRefusedError('nothing', 'The data file is where it should be; there is nothing to rescue.');
+  const known = lostFile();
+  if (!known) throw new EditRefusedError('nothing', 'The data file is where it should be; there is nothing to rescue.');
   const { path, db } = known.opened;
-  const to = `${path}.rescued-${now.replace(/[^0-9]/g, '')}`;
+  const to = freePath(`${path}.rescued-${now.replace(/[^0-9]/g, '')}`);
   return explained(to, () => {
-    rmSync(to, { force: true });
     db.$client.prepare('vacuum into ?').run(to);
     return to;
   });
 }
 
-/** Goes on with the file that lies there now. The one that was lost is let go of without touching what lies in its place. */
-export function goOnWithFile(): void {
-  const known = kept.aguadaDataFile;
-  if (!known?.lost) return;
-  setOldLogAside(known.opened.path, known.identity, 'lost');
+/**
+ * Goes on with the file that lies there now. What is in hand of the one that was lost, with all that stands in its log, is written to
+ * a file of its own first; then it is let go of without touching what lies in its place. Returns where that is; null when nothing was
+ * lost, or nothing of it can be read any more.
+ */
+export function goOnWithFile(now: string): string | null {
+  const known = lostFile();
+  if (!known) return null;
+  let rescued: string | null = null;
+  try {
+    rescued = rescueData(now);
+  } catch {
+    // It was cut or written over: its log is still kept, beside it.
+  }
+  const { path } = known.opened;
+  partFrom(path, known.identity);
+  setOldLogAside(path, known.identity, freePath(`${path}.lost-${now.replace(/[^0-9]/g, '')}`));
   // Closing it would take away the log of the new file by its name: it is kept, unused.
   (kept.aguadaAbandoned ??= []).push(known.opened);
   delete kept.aguadaDataFile;
+  return rescued;
 }
 
 /** Closes the data file in order. */

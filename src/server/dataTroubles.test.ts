@@ -9,7 +9,8 @@ import {
   truncateSync,
   writeFileSync,
 } from 'node:fs';
-import { join } from 'node:path';
+import { execFileSync } from 'node:child_process';
+import { basename, join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { commandSchema, type Scope } from '@/core/records/command';
 import type { EditAnswer } from '@/core/records/views';
@@ -79,7 +80,7 @@ describe('a file that is taken away while it is open', () => {
     expect(rescued.db.$client.prepare('select count(*) n from sets').get()).toEqual({ n: 2 });
     rescued.close();
     // Going on with what lies there now: a new file, or the one that was put there, unharmed by the old one's log.
-    goOnWithFile();
+    goOnWithFile(NOW);
     expect(names()).toEqual([]);
     await addSet('New start');
     closeData();
@@ -96,12 +97,55 @@ describe('a file that is taken away while it is open', () => {
     truncateSync(path, 8192);
     await aMoment();
     expect(await troubleOf(() => addSet('Too late'))).toBe('swapped');
-    goOnWithFile();
+    goOnWithFile(NOW);
     // What lies there now is no whole file: it is named as such, and not written to.
     const bytes = statSync(path).size;
     expect(await troubleOf(() => addSet('Too late'))).toBe('damaged');
     expect(statSync(path).size).toBe(bytes);
     rmSync(path);
+  });
+});
+
+describe('a file that was away and comes back', () => {
+  const addSome = async (): Promise<string[]> => {
+    for (let i = 1; i <= 12; i++) await addSet(`Edit ${i}`);
+    return Array.from({ length: 12 }, (_, i) => `Edit ${i + 1}`);
+  };
+  test.each([
+    ['by itself', (): void => undefined],
+    ['and going on is pressed once more', (): void => void goOnWithFile(NOW)],
+  ])('is gone on with %s, every edit in it', async (_what, press) => {
+    const made = await addSome();
+    expect(statSync(`${path}-wal`).size).toBeGreaterThan(0);
+    renameSync(path, `${path}.elsewhere`);
+    await aMoment();
+    expect(await troubleOf(() => addSet('Too late'))).toBe('swapped');
+    renameSync(`${path}.elsewhere`, path);
+    press();
+    expect(names()).toEqual(made);
+    await addSet('Afterwards');
+    closeData();
+    expect(names()).toEqual([...made, 'Afterwards']);
+    const aside = readdirSync(folder).filter((name) => name.startsWith(`${basename(path)}.lost-`));
+    expect(aside).toEqual([]);
+  });
+  test('written to meanwhile it is not mixed with what is in hand: that is kept in a file of its own', async () => {
+    const made = await addSome();
+    renameSync(path, `${path}.elsewhere`);
+    await aMoment();
+    expect(await troubleOf(() => addSet('Too late'))).toBe('swapped');
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    // From another process: in one, a file has its locks once.
+    const write = `new (require('better-sqlite3'))(${JSON.stringify(`${path}.elsewhere`)}).exec('create table theirs (a)').pragma('wal_checkpoint(TRUNCATE)')`;
+    execFileSync(process.execPath, ['-e', write]);
+    renameSync(`${path}.elsewhere`, path);
+    expect(await troubleOf(() => setsView())).toBe('swapped');
+    const kept = goOnWithFile(NOW)!;
+    const rescued = openDataFile(kept);
+    const there = rescued.db.$client.prepare('select data from sets').all() as { data: string }[];
+    expect(there.map(({ data }) => (JSON.parse(data) as { name: string }).name)).toEqual(made);
+    rescued.close();
+    expect(withData((db) => db.$client.pragma('integrity_check', { simple: true }))).toBe('ok');
   });
 });
 

@@ -1,5 +1,6 @@
 import { ZodError } from 'zod';
-import { CopyError } from '@/db/copies';
+import { Readable } from 'node:stream';
+import { CopyError } from '@/db/copyError';
 import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
 import { isLessThanNothing } from '@/db/stock';
@@ -84,9 +85,9 @@ export async function answer(work: () => unknown): Promise<Response> {
   }
 }
 
-/** A file to be saved by the browser. */
-export const download = ({ name, bytes }: { name: string; bytes: Uint8Array }): Response =>
-  new Response(new Uint8Array(bytes), {
+/** A file to be saved by the browser, sent while it is made. */
+export const download = ({ name, stream }: { name: string; stream: Readable }): Response =>
+  new Response(Readable.toWeb(stream) as ReadableStream<Uint8Array>, {
     headers: {
       'content-type': 'application/zip',
       'content-disposition': `attachment; filename="${name}"`,

@@ -9,7 +9,7 @@ import {
   type WeighedCup,
 } from '@/core/records/schema';
 import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
-import { bookPour } from './bookPour';
+import { bookPour, plannedLayer } from './bookPour';
 import type { Connection, RowImage, Storage } from './images';
 import { release } from './stock';
 import { batches, batchItems, cupPours, cups, keptPlans, layers, pouredPieces, pours, weighings } from './schema';
@@ -244,6 +244,14 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
   }
 }
 
+/** Whether the log has ever been told of a layer: a struck one was poured by what it says, and then not after all. */
+export const isEntered = (db: Connection, batchId: string, layer: number): boolean =>
+  db
+    .select({ id: pours.id })
+    .from(pours)
+    .where(and(eq(pours.batchId, batchId), eq(pours.layer, layer)))
+    .get() !== undefined;
+
 /** The layers of a batch as they were poured: the entries that hold. */
 export function currentPours(db: Connection, batchId: string): PourRecord[] {
   const entries = db.all<{ id: number; layer: number; pouredAt: string; temperatureC: number; note: string }>(sql`
@@ -289,9 +297,11 @@ export interface Bench {
 
 export function benchOf(db: Connection, batchId: string): Bench | undefined {
   const entries = db.select().from(pours).where(eq(pours.batchId, batchId)).orderBy(asc(pours.id)).all();
-  if (entries.length === 0) return undefined;
+  const kept = keptPlan(db, batchId);
+  // A plan is kept from the moment on at which a run begins.
+  if (!kept && entries.length === 0) return undefined;
   return {
-    kept: keptPlan(db, batchId),
+    kept,
     entries: entries.map(({ id, batchId: _, ...entry }) => ({ ...entry, cups: weighed(db, id) })),
   };
 }
@@ -373,7 +383,7 @@ const partsOfId = (id: string): { batchId: string; layer: number } => {
 function book(db: Connection, batchId: string, layer: number, pour: PourRecord | null, now: string): void {
   const kept = keptPlan(db, batchId);
   const batchName = getBatch(db, batchId)?.data.name ?? '';
-  if (kept) bookPour(db, { batchId, batchName, layer, kept, pour }, now);
+  if (kept) bookPour(db, { batchId, batchName, layer, planned: plannedLayer(kept, layer), pour }, now);
 }
 
 /** All of an entry that decides what left the bottles. */

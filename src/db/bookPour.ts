@@ -10,12 +10,35 @@ import { counterMovements, lotsOf, move, movementsOfLayer, release } from './sto
 
 const UNPLANNED = { pouredGrams: 0, mixGrams: 0, doses: [] };
 
-/** What is poured, of which batch, and by which plan. */
+/** What was planned of a layer, as far as it decides what leaves the shelf. */
+export interface PlannedLayer {
+  productId: string;
+  cups: readonly { number: number; pouredGrams: number; mixGrams: number; doses: { id: string; grams: number }[] }[];
+  pieces: number;
+  damMm: number;
+  isLast: boolean;
+}
+
+/** A layer of a plan that was kept; null when it has no such layer. */
+export function plannedLayer({ request, amounts }: KeptPlan, layer: number): PlannedLayer | null {
+  const planned = amounts.layers[layer - 1];
+  return planned
+    ? {
+        productId: planned.productId ?? request.product.id,
+        cups: planned.cups,
+        pieces: amounts.totals.pieces,
+        damMm: amounts.totals.damMm,
+        isLast: layer === amounts.layers.length,
+      }
+    : null;
+}
+
+/** What is poured, of which batch (which may be gone by now), and by which plan. */
 interface Poured {
   batchId: string;
   batchName: string;
   layer: number;
-  kept: KeptPlan;
+  planned: PlannedLayer | null;
   /** Null: it was not poured after all. */
   pour: PourRecord | null;
 }
@@ -24,34 +47,39 @@ interface Poured {
  * Books a poured layer: what its cups took leaves the lots, and a sealed lot that is begun is open from then on. Entered again, what
  * was booked before is taken back first; nothing is edited away. With the last layer what is still reserved is released.
  */
-export function bookPour(db: Connection, { batchId, batchName, layer, kept, pour }: Poured, now: string): void {
+export function bookPour(db: Connection, { batchId, batchName, layer, planned, pour }: Poured, now: string): void {
   const before = movementsOfLayer(db, batchId, layer);
   counterMovements(db, before, pour ? 'entered again' : 'not poured after all', now);
-  const planned = kept.amounts.layers[layer - 1];
   if (!pour || !planned) return;
-  const { totals } = kept.amounts;
   const cups = pour.cups.flatMap((weighed) => {
     const plan = planned.cups.find(({ number }) => number === weighed.number);
     // A cup that the bench added has no plan: what was read says all.
     return plan || weighed.pouredGrams !== undefined ? [{ ...weighed, planned: plan ?? UNPLANNED }] : [];
   });
   const takes = [
-    ...cupTakes(planned.productId ?? kept.request.product.id, cups),
+    ...cupTakes(planned.productId, cups),
     ...consumableTakes(listDocuments(db, 'consumable').records, {
-      ...{ cups: cups.length, layers: 1, first: layer === 1, pieces: totals.pieces, damMm: totals.damMm },
+      ...{ cups: cups.length, layers: 1, first: layer === 1, pieces: planned.pieces, damMm: planned.damMm },
     }),
   ];
-  const note = `${batchName}, layer ${layer}`;
+  const note = `${batchName}, layer ${layer}`.slice(0, 160);
+  // Of what reached no piece nothing was lost on the way.
+  const reached = pour.cups.some(({ pouredGrams }) => pouredGrams !== 0);
   for (const { lotId, item, part, amount, kind, cup } of lotMovements(takes, (item) => lotsOf(db, item))) {
     const where = { lotId, item, part, batchId, layer, cup, at: pour.pouredAt };
     if (amount < 0) openLot(db, lotId, item, where.part, pour.pouredAt, now);
     move(
       db,
-      { ...where, amount, kind, note: kind === 'found' ? `${note}: the lot held more than was entered` : note },
+      {
+        ...where,
+        amount,
+        kind: kind === 'lost' && !reached ? 'thrown away' : kind,
+        note: kind === 'found' ? `${note}: the lot held more than was entered` : note,
+      },
       now,
     );
   }
-  if (layer === kept.amounts.layers.length) release(db, batchId, `${batchName} is poured`, now);
+  if (planned.isLast) release(db, batchId, `${batchName} is poured`, now);
 }
 
 /** A sealed lot that something is taken from is open from that day on. */

@@ -43,6 +43,15 @@ export const runOfBatch = (db: Connection, batchId: string): RunRow | null =>
     .orderBy(desc(runs.begunAt))
     .get() ?? null;
 
+/** All runs in earnest of a batch, the oldest first. */
+export const runsInEarnest = (db: Connection, batchId: string): RunRow[] =>
+  db
+    .select(columns)
+    .from(runs)
+    .where(and(eq(runs.batchId, batchId), isNull(runs.practiceSpeed)))
+    .orderBy(asc(runs.begunAt))
+    .all();
+
 export const endRun = (db: Connection, id: string, at: number): void =>
   void db.update(runs).set({ overAt: at }).where(eq(runs.id, id)).run();
 

@@ -3,12 +3,11 @@ import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
 import { setScope } from '@/core/records/command';
 import { pourId, type PourRecord } from '@/core/records/schema';
-import { cupTakes, lotMovements } from '@/core/stock/pourMovements';
-import { currentPours, getBatch, keptPlan, setOfBatch } from '@/db/batches';
+import { currentPours, getBatch, isEntered, keptPlan, setOfBatch } from '@/db/batches';
+import { bookPour, plannedLayer, type PlannedLayer } from '@/db/bookPour';
 import type { Database } from '@/db/dataFile';
 import type { Connection } from '@/db/images';
 import { edit } from '@/db/journal';
-import { lotsOf, move } from '@/db/stock';
 import { onTheWall } from './clock';
 
 /** The layers of a run that the log should know of: poured to the end, or as far as it went when it was given up. */
@@ -40,7 +39,8 @@ function pourRecord(run: RunRow, record: LayerRecord): PourRecord {
 
 /**
  * Writes what has changed of a run's layers into the log, and with it what leaves the bottles: within the transaction in which its
- * events are taken. A layer of which nothing reached a piece is only thrown away. `before` is how the layers stood before the events.
+ * events are taken. What reached no piece, and what is poured of a batch that nobody plans any more, has no entry, and leaves the
+ * bottles all the same. `before` is how the layers stood before the events; what the log was never told of it is told in any case.
  */
 export function logLayers(
   db: Database,
@@ -49,16 +49,21 @@ export function logLayers(
   before: readonly LayerRecord[],
   now: string,
 ): void {
+  const setId = setOfBatch(db, run.batchId);
   for (const record of layersToLog(state)) {
     const was = before.find(({ layer }) => layer === record.layer);
-    if (was && JSON.stringify(was) === JSON.stringify(record)) continue;
-    const setId = setOfBatch(db, run.batchId);
     const reached = record.cups.some(({ pouredGrams }) => pouredGrams > 0);
-    if (!setId || !reached) {
-      if (state.over && !was) takeFromLots(db, run, state, record, now);
+    const entered = setId !== null && isEntered(db, run.batchId, record.layer);
+    const unknown = setId !== null && reached && !entered;
+    if (was && JSON.stringify(was) === JSON.stringify(record) && !unknown) continue;
+    const pour = pourRecord(run, record);
+    if (setId === null || !(reached || entered)) {
+      // A further word on it moves nothing on the shelf.
+      if (was && JSON.stringify(was.cups) === JSON.stringify(record.cups)) continue;
+      const { batchId, name: batchName } = run;
+      bookPour(db, { batchId, batchName, layer: record.layer, planned: plannedFor(db, run, state, record), pour }, now);
       continue;
     }
-    const pour = pourRecord(run, record);
     const known = currentPours(db, run.batchId);
     const label = `Pour layer ${record.layer} of ${getBatch(db, run.batchId)?.data.name ?? run.name}`;
     edit(db, setScope(setId), label, now, (writer) => {
@@ -70,24 +75,18 @@ export function logLayers(
   }
 }
 
-/** What was mixed for nothing, or for a batch that is gone, still left the bottles. */
-function takeFromLots(db: Connection, run: RunRow, state: RunState, record: LayerRecord, now: string): void {
-  const { product } = layerOf(state, record.layer);
-  const planned = { pouredGrams: 0, mixGrams: 0, doses: [] };
-  const takes = cupTakes(
-    product.id,
-    record.cups.map((cup) => ({ ...cup, planned })),
+/** A layer by the plan that is kept with its batch, or, when that is gone, by the run's own. */
+function plannedFor(db: Connection, run: RunRow, state: RunState, { layer: number }: LayerRecord): PlannedLayer {
+  const kept = keptPlan(db, run.batchId);
+  const layer = layerOf(state, number);
+  return (
+    (kept && plannedLayer(kept, number)) ?? {
+      productId: layer.product.id,
+      // What was read at the bench says all of a cup.
+      cups: [],
+      pieces: new Set(layer.cups.flatMap(({ pours }) => pours.map(({ designId, copy }) => `${copy}:${designId}`))).size,
+      damMm: 0,
+      isLast: number === state.plan.layers.at(-1)?.number,
+    }
   );
-  const at = onTheWall(new Date(realMoment(run, record.at)));
-  const there = getBatch(db, run.batchId) !== null;
-  for (const { lotId, item, part, amount, kind } of lotMovements(takes, (item) => lotsOf(db, item)))
-    move(
-      db,
-      {
-        ...{ lotId, item, part, amount, at, layer: null, cup: null, batchId: there ? run.batchId : null },
-        kind: kind === 'lost' ? 'thrown away' : kind,
-        note: `${run.name}: ${state.over?.why ?? 'given up'}`.slice(0, 200),
-      },
-      now,
-    );
 }

@@ -4,6 +4,7 @@ import { addRoomReading, lastRoomReading, openRuns } from '@/db/runs';
 import { onTheWall } from './clock';
 import { whenFree, withData } from './data';
 import { tell } from './live';
+import { moments } from './moments';
 import { answer, RequestError } from './respond';
 import { verdictOnWriting } from './door/gate';
 import { takeEvents } from './runs';
@@ -31,7 +32,7 @@ export interface TakenLine {
 }
 
 /** Takes lines of instruments: tells the windows, writes the room down, lets what is curing know. */
-export async function takeLines(lines: readonly unknown[], from: string, now = Date.now()): Promise<TakenLine[]> {
+export async function takeLines(lines: readonly unknown[], from: string, now = moments().now()): Promise<TakenLine[]> {
   const taken: TakenLine[] = [];
   for (const line of lines.slice(0, MOST_LINES)) {
     const { reading, trouble } = heard().lines.read(line, now);

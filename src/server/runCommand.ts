@@ -26,6 +26,7 @@ import { getLot, release, reserve } from '@/db/stock';
 import { KIND_WORDS } from '@/db/images';
 import { edit, EditRefusedError, redo, StaleEditError, undo } from '@/db/journal';
 import { STORAGE } from '@/db/records';
+import { runOfBatch } from '@/db/runs';
 import { answeredEdit, keepAnswered } from '@/db/answered';
 import { editAnswer, type Done } from './changes';
 import { wallClockNow } from './clock';
@@ -33,6 +34,7 @@ import { whenFree, withData } from './data';
 import { amountsOf } from './figures';
 import { FieldProblem } from './fieldProblem';
 import { planToPour } from './planToPour';
+import { logRunsOf } from './runs';
 import { shelfView } from './views';
 
 const nameOf = (data: unknown): string =>
@@ -53,7 +55,7 @@ export async function runCommand(command: Command, scope: Scope, key: string | n
       () => {
         checkWanted(db, scope, command);
         const known = key === null ? null : answeredEdit(db, key);
-        const done = known ?? work!(db);
+        const done = known ?? withRuns(db, command, work!(db), now);
         if (key !== null && !known)
           keepAnswered(db, key, { id: done.id, touched: done.touched, note: done.note ?? null });
         return editAnswer(db, scope, done);
@@ -61,6 +63,17 @@ export async function runCommand(command: Command, scope: Scope, key: string | n
       { behavior: 'immediate' },
     ),
   );
+}
+
+/** A batch that comes back is told what was poured of it meanwhile; of one that goes it is said that a run is on. */
+function withRuns(db: Database, command: Command, done: Done, now: string): Done {
+  const batches = done.touched.filter(({ kind }) => kind === 'batch').map(({ id }) => id);
+  const names = batches.flatMap((id) => (getBatch(db, id) ? [] : (runOfBatch(db, id)?.name ?? [])));
+  if (command.do === 'undo' || command.do === 'redo')
+    for (const id of batches) if (getBatch(db, id)) logRunsOf(db, id, now);
+  if (names.length === 0) return done;
+  const words = `A run of ${names.join(', ')} is on. It goes on, and what it takes still leaves the bottles.`;
+  return { ...done, note: [done.note, words].filter(Boolean).join(' ') };
 }
 
 /** The screen that asks must be there, and for undo the set whose journal is meant. */
@@ -207,13 +220,13 @@ function writeCourses(
   const firstPour = pourStep(1);
   const home = setOfScope(scope) === null ? scopeOf(db, 'batch', batches[0]!.id) : scope;
   const touched = edit(db, home, label ?? 'Change the calendar', now, (writer) => {
-    for (const { id, course } of batches) {
+    for (const { id, version, course } of batches) {
       const row = getBatch(db, id);
       if (!row)
         throw new EditRefusedError('missing', 'One of these batches is no longer there. Open the calendar anew.');
       // Cards, the log and the list of sets go by the first pour: with the calendar that is kept it is known.
       const pour = row.poured ? undefined : course.kept?.steps.find(({ step }) => step === firstPour);
-      writer.put('batch', id, { ...row.data, ...(pour && { pourAt: pour.from }), course }, row.version);
+      writer.put('batch', id, { ...row.data, ...(pour && { pourAt: pour.from }), course }, version);
     }
   });
   return { id: null, touched };
@@ -342,7 +355,7 @@ function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, 
   const designs = listDocuments(db, 'design', setId).records;
   const known = listDocuments(db, 'piece', setId).records;
   const touched = edit(db, setScope(setId), label ?? 'Measure pieces', now, (writer) => {
-    pieces.forEach(({ designId, copy, edges, shimsMm }, i) => {
+    pieces.forEach(({ designId, copy, version, edges, shimsMm }, i) => {
       const design = designs.find(({ id }) => id === designId);
       if (!design) throw new FieldProblem(['pieces', i, 'designId'], 'This design is no longer there.');
       if (copy > design.data.copies)
@@ -360,9 +373,15 @@ function measurePieces(db: Database, { setId, pieces, label }: Extract<Command, 
         edges,
         shimsMm,
       );
+      if ((old?.version ?? null) !== version && old)
+        throw new StaleEditError(
+          'piece',
+          old.id,
+          `${design.data.tag} #${copy} was measured in another window since you opened it. Nothing was overwritten.`,
+        );
       if (!old) writer.add('piece', crypto.randomUUID(), next, setId);
-      else if (isKnown(next)) writer.put('piece', old.id, next, null);
-      else writer.remove('piece', old.id, null);
+      else if (isKnown(next)) writer.put('piece', old.id, next, version);
+      else writer.remove('piece', old.id, version);
     });
   });
   return { id: setId, touched };
@@ -381,11 +400,12 @@ function giveStandards(db: Database, { setId, edges, label }: Extract<Command, {
       const design = designs.find(({ id }) => id === designId)?.data;
       if (!design) throw new FieldProblem(['edges'], 'One of these designs is no longer there.');
       const own = edges.filter((edge) => edge.designId === designId);
+      const [{ version }] = own as [(typeof own)[0]];
       const kept = Object.entries(design.edgeStandards ?? {}).filter(
         ([name]) => !own.some(({ edge }) => edge === name),
       );
       const given = own.flatMap(({ edge, standardId }) => (standardId === null ? [] : [[edge, standardId] as const]));
-      writer.put('design', designId, { ...design, edgeStandards: Object.fromEntries([...kept, ...given]) }, null);
+      writer.put('design', designId, { ...design, edgeStandards: Object.fromEntries([...kept, ...given]) }, version);
     }
   });
   return { id: setId, touched };

@@ -6,12 +6,14 @@ import type { RunState } from '@/core/run/runState';
 import { onScale } from '@/core/run/say';
 import type { RunEvent } from '@/core/run/schema';
 import { balanceOf } from '@/core/run/record';
-import { currentPours } from '@/db/batches';
+import type { EditAnswer } from '@/core/records/views';
+import { currentPours, getBatch } from '@/db/batches';
 import { temporaryFolder } from '@/db/testDataFile';
 import { closeData, withData } from './data';
 import { closePool } from './pool';
 import { wallClockNow } from './clock';
 import { measuredDays } from './measuredRoom';
+import { layersToLog } from './logLayers';
 import { latestAnswer, takeLines, watchReadings } from './readings';
 import { runCommand } from './runCommand';
 import { beginRun, openSummaries, runView, setRuns, takeEvents } from './runs';
@@ -139,6 +141,98 @@ test('a run goes on when its batch is removed, says so, and the bottles know', a
   await takeEvents(id, [event({ type: 'give up', why: 'no batch any more' })]);
   expect(all() - was).toBeGreaterThan(mixed - 1);
   expect(openSummaries().some((run) => run.id === id)).toBe(false);
+});
+
+describe('a batch, or its set, that is removed while its run is on', () => {
+  const remove = async (kind: 'batch' | 'set', id: string): Promise<EditAnswer> => {
+    const version = withData((db) =>
+      db.$client
+        .prepare(`select version from ${kind === 'set' ? 'sets' : 'batches'} where id = ?`)
+        .pluck()
+        .get(id),
+    );
+    return command({ do: 'remove', kind, id, version });
+  };
+  const begun = async (): Promise<{ batchId: string; id: string }> => {
+    const batchId = (await command({ do: 'plan', setId: 'heron-slack', like: BATCH })).id!;
+    return { batchId, id: await beginRun(batchId, null) };
+  };
+  /** Product that the run says it weighed, its colourants left out. */
+  const weighed = (id: string): number =>
+    layersToLog(stateOf(id))
+      .flatMap(({ cups }) => cups)
+      .reduce((sum, { partAGrams, partBGrams }) => sum + partAGrams + (partBGrams ?? 0), 0);
+
+  test.each(['batch', 'set'] as const)('%s: it is said, and what is poured is booked gram by gram', async (kind) => {
+    const { batchId, id } = await begun();
+    await until(id, 'pour');
+    const removed = await remove(kind, kind === 'set' ? 'heron-slack' : batchId);
+    expect(removed.note).toMatch(/A run of .* is on\. It goes on/);
+    expect(runView(id)!.notice).toContain('removed');
+    await until(id, 'cover');
+    expect(weighed(id)).toBeGreaterThan(50);
+    expect(net(batchId)).toBeCloseTo(weighed(id), 1);
+    // Entered again by a press back and on, it is not booked twice.
+    await takeEvents(id, [event({ type: 'back', step: stateOf(id).current!.id })]);
+    await press(id, { grams: 1 });
+    expect(net(batchId)).toBeCloseTo(weighed(id), 1);
+    // Back by undo, the log has what was poured meanwhile, and nothing leaves the bottles once more.
+    await command({ do: 'undo', scope: kind === 'set' ? 'sets' : 'set:heron-slack' });
+    expect(withData((db) => currentPours(db, batchId)).map(({ layer }) => layer)).toEqual([1]);
+    expect(net(batchId)).toBeCloseTo(weighed(id), 1);
+    expect(runView(id)!.notice).toBeNull();
+    await takeEvents(id, [event({ type: 'give up', why: 'enough' })]);
+  });
+  test('planning it taken back is a removal too', async () => {
+    const { batchId, id } = await begun();
+    await until(id, 'pour');
+    const back = await command({ do: 'undo', scope: 'set:heron-slack' });
+    expect(back.note).toContain('is on. It goes on');
+    await until(id, 'cover');
+    expect(net(batchId)).toBeCloseTo(weighed(id), 1);
+    await command({ do: 'redo', scope: 'set:heron-slack' });
+    expect(withData((db) => currentPours(db, batchId))).toHaveLength(1);
+    await takeEvents(id, [event({ type: 'give up', why: 'enough' })]);
+  });
+  test('a layer that was struck in the log stays struck', async () => {
+    const { batchId, id } = await begun();
+    await until(id, 'cover');
+    const version = withData((db) => getBatch(db, batchId)!.version);
+    await command({ do: 'pour', batchId, version, layer: 1, pour: null });
+    await takeEvents(id, [event({ type: 'answer', clock: 'no-clock', did: 'a word' })]);
+    const struck = withData((db) => currentPours(db, batchId));
+    expect(struck.map(({ layer }) => layer)).toEqual([]);
+    expect(net(batchId)).toBeCloseTo(0, 3);
+    await takeEvents(id, [event({ type: 'give up', why: 'enough' })]);
+  });
+});
+
+describe('the clock of the machine', () => {
+  test('an hour back in mid-run: no press stands before the last, timers go on, and the run says so', async () => {
+    const batchId = (await command({ do: 'plan', setId: 'heron-slack', like: BATCH })).id!;
+    const id = await beginRun(batchId, null);
+    await until(id, 'pour');
+    const before = runView(id)!;
+    const real = Date.now;
+    const setBack = jest.spyOn(Date, 'now').mockImplementation(() => real() - 3_600_000);
+    try {
+      await press(id);
+      const after = runView(id)!;
+      const moments = after.events.map(({ event: { at } }) => at);
+      expect(moments).toEqual([...moments].sort((a, b) => a - b));
+      expect(after.serverNow).toBeGreaterThanOrEqual(before.serverNow);
+      expect(after.serverNow - before.serverNow).toBeLessThan(60_000);
+      expect(after.notice).toContain('set back 60 min');
+      expect(stateOf(id).notes.filter(({ text }) => text.includes('set back 60 min'))).toHaveLength(1);
+      // Said once.
+      await takeEvents(id, [event({ type: 'back', step: stateOf(id).current!.id })]);
+      expect(stateOf(id).notes.filter(({ text }) => text.includes('set back'))).toHaveLength(1);
+    } finally {
+      setBack.mockRestore();
+    }
+    expect(runView(id)!.notice).toBeNull();
+    await takeEvents(id, [event({ type: 'give up', why: 'enough' })]);
+  });
 });
 
 test('a run that is given up before anything reached a piece throws its cup away, once, and logs no pour', async () => {

@@ -5,7 +5,14 @@ import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { stepWords } from '@/core/run/say';
 import { runEventsSchema, type RunEvent } from '@/core/run/schema';
-import { runMoment, type RunRow, type RunSummary, type RunView, type WorkshopBenchView } from '@/core/run/views';
+import {
+  realMoment,
+  runMoment,
+  type RunRow,
+  type RunSummary,
+  type RunView,
+  type WorkshopBenchView,
+} from '@/core/run/views';
 import { batchFacts } from '@/core/schedule/facts';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { PlanRequest } from '@/core/plan';
@@ -24,6 +31,7 @@ import {
   lastRoomReading,
   openRuns,
   runOfBatch,
+  runsInEarnest,
   runsOfSet,
   type StoredRun,
 } from '@/db/runs';
@@ -32,6 +40,7 @@ import { whenFree, withData } from './data';
 import { amountsOf, stripOf } from './figures';
 import { FieldProblem } from './fieldProblem';
 import { layersToLog, logLayers } from './logLayers';
+import { moments } from './moments';
 import { listenAnswer, tell } from './live';
 import { planToPour } from './planToPour';
 import { answer, ownJson, RequestError } from './respond';
@@ -65,7 +74,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   if (request.poured.length >= planned.amounts.layers.length)
     throw new FieldProblem(['batchId'], `All layers of ${row.data.name} are poured.`);
   const settings = withData((db) => getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS);
-  const now = Date.now();
+  const now = momentNow();
   const room = withData(lastRoomReading);
   const plan = buildRun({
     ...{ name: row.data.name, request, amounts: planned.amounts, by: settings.measureBy },
@@ -117,21 +126,64 @@ async function fillerFor(setId: string, designId: string | null): Promise<Return
 }
 
 /** Books of runs as far as they were read, so that a press does not read the whole run again. */
-const books = new Map<string, { book: RunBook; seq: number }>();
+const books = new Map<string, Book>();
 const MOST_BOOKS = 12;
 
+/** A run as far as it was read. */
+interface Book {
+  book: RunBook;
+  seq: number;
+  /** When the last press of it was, on its own clock. */
+  pressedAt: number;
+}
+
+/** The moment on the server's clock; what happened at the bench is never after it. */
+const momentNow = (): number => moments().now();
+
+/** What is beside the steps: none of these moves a run on. */
+const BESIDE: ReadonlySet<RunEvent['type']> = new Set(['room', 'note', 'answer', 'snooze', 'timer', 'slip']);
+
 /** A run's book up to its last event. */
-function bookOf(db: Database, run: StoredRun): { book: RunBook; seq: number } {
-  const known = books.get(run.id) ?? { book: new RunBook(run.plan, runMoment(run, run.begunAt)), seq: 0 };
-  for (const { seq, event } of eventsOf(db, run.id, known.seq)) {
-    known.book.apply(event);
-    known.seq = seq;
-  }
+function bookOf(db: Database, run: StoredRun): Book {
+  const begun = { book: new RunBook(run.plan, runMoment(run, run.begunAt)), seq: 0, pressedAt: run.begunAt };
+  const known = books.get(run.id) ?? begun;
+  for (const { seq, event } of eventsOf(db, run.id, known.seq)) enter(known, seq, event);
+  if (run.overAt === null) moments().notBefore(realMoment(run, known.pressedAt));
   books.delete(run.id);
   books.set(run.id, known);
   if (books.size > MOST_BOOKS) books.delete(books.keys().next().value!);
   return known;
 }
+
+function enter(known: Book, seq: number, event: RunEvent): void {
+  known.book.apply(event);
+  known.seq = seq;
+  if (!BESIDE.has(event.type)) known.pressedAt = Math.max(known.pressedAt, event.at);
+}
+
+/** Presses with their moments: none after now, none before the last one, whatever the clock of a window or of this machine says. */
+function placed(run: StoredRun, { pressedAt }: Book, events: readonly RunEvent[]): RunEvent[] {
+  const latest = runMoment(run, momentNow()) + 2000;
+  let last = pressedAt;
+  return events.map((event) => {
+    const at = Math.min(latest, Math.max(run.begunAt, event.at));
+    // Readings of the room come when they come.
+    if (event.type === 'room') return { ...event, at };
+    if (!BESIDE.has(event.type)) last = Math.max(last, at);
+    return { ...event, at: Math.max(last, at) };
+  });
+}
+
+/** The first press after the machine's clock was set back is told of it, once. */
+const clockNote = (run: StoredRun, events: readonly RunEvent[]): RunEvent[] => {
+  const minutes = Math.round(moments().behindMs / 60_000);
+  const at = events.find(({ type }) => !BESIDE.has(type))?.at;
+  if (minutes === 0 || at === undefined) return [];
+  return [{ id: `clock-${minutes}-${run.id.slice(0, 8)}`, at, by: 'clock', type: 'note', text: clockWords(minutes) }];
+};
+
+const clockWords = (minutes: number): string =>
+  `The clock of this machine was set back ${minutes} min while the run was on. The run goes on by its own clock; times in it stand ${minutes} min ahead of the machine’s.`;
 
 /** Takes presses of a window: each once, in order, with what they write into the log, all in one transaction. */
 export async function takeEvents(
@@ -145,17 +197,12 @@ export async function takeEvents(
           const run = getRun(db, runId);
           if (!run) throw new EditRefusedError('missing', 'This run is no longer there.');
           const known = bookOf(db, run);
-          const latest = runMoment(run, Date.now()) + 2000;
-          const placed = events.map((event) => ({ ...event, at: Math.min(latest, Math.max(run.begunAt, event.at)) }));
           const before = layersToLog(known.book.state());
-          const added = appendEvents(db, runId, placed);
-          for (const { seq, event } of added) {
-            known.book.apply(event);
-            known.seq = seq;
-          }
+          const added = appendEvents(db, runId, placed(run, known, [...clockNote(run, events), ...events]));
+          for (const { seq, event } of added) enter(known, seq, event);
           const state = known.book.state();
           if (run.practiceSpeed === null && added.length > 0) logLayers(db, run, state, before, wallClockNow());
-          if (state.over && run.overAt === null) endRun(db, runId, Date.now());
+          if (state.over && run.overAt === null) endRun(db, runId, momentNow());
           return added;
         },
         { behavior: 'immediate' },
@@ -167,7 +214,7 @@ export async function takeEvents(
     }
   });
   if (taken.length > 0) {
-    tell({ type: 'events', runId, events: taken, serverNow: Date.now() });
+    tell({ type: 'events', runId, events: taken, serverNow: momentNow() });
     tellRuns();
   }
   return taken;
@@ -177,7 +224,7 @@ export const eventsAnswer = (runId: string, request: Request): Promise<Response>
   answer(async () => {
     const events = runEventsSchema.parse(await ownJson(request));
     const taken = await takeEvents(runId, events);
-    return { taken, serverNow: Date.now() };
+    return { taken, serverNow: momentNow() };
   });
 
 function summaryOf(db: Database, row: RunRow): RunSummary[] {
@@ -209,11 +256,20 @@ const nextWords = (state: RunState): string => {
   return where ? `${title}, ${where}` : title;
 };
 
+/** Tells the log of a batch that has come back what its runs poured while it was away. */
+export function logRunsOf(db: Database, batchId: string, now: string): void {
+  for (const { id } of runsInEarnest(db, batchId)) {
+    const run = getRun(db, id);
+    const state = run && bookOf(db, run).book.state();
+    if (state) logLayers(db, run, state, layersToLog(state), now);
+  }
+}
+
 /** Runs that are under way, with what is next in each. */
 export const openSummaries = (): RunSummary[] => withData((db) => openRuns(db).flatMap((row) => summaryOf(db, row)));
 
 function tellRuns(): void {
-  tell({ type: 'runs', runs: openSummaries(), serverNow: Date.now() });
+  tell({ type: 'runs', runs: openSummaries(), serverNow: momentNow() });
 }
 
 /** The runs of a set, for its page: those under way first. */
@@ -223,7 +279,7 @@ export const setRuns = (setId: string): RunSummary[] =>
 /** The same for the page of a stage, with the moment at which they stood so. */
 export const benchRuns = (setId: string): { runs: RunSummary[]; serverNow: number } => ({
   runs: setRuns(setId),
-  serverNow: Date.now(),
+  serverNow: momentNow(),
 });
 
 /** The bench of all sets: what is under way, and what has layers to pour and is in no run in earnest. */
@@ -237,7 +293,7 @@ export const workshopBench = (): WorkshopBenchView =>
       const set = getDocument(db, 'set', setId)?.data.name ?? '';
       return [{ id, setId, set, name: row.data.name, pourAt: row.data.pourAt, layersPoured: row.poured?.layers ?? 0 }];
     });
-    return { runs, batches: batches.toReversed(), serverNow: Date.now() };
+    return { runs, batches: batches.toReversed(), serverNow: momentNow() };
   });
 
 /** A run with everything that a window needs; null when there is none. */
@@ -248,17 +304,26 @@ export function runView(runId: string): RunView | null {
     const { plan, ...row } = run;
     const settings = getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS;
     return {
-      ...{ run: row, plan, events: eventsOf(db, runId), serverNow: Date.now() },
+      ...{ run: row, plan, events: eventsOf(db, runId), serverNow: momentNow() },
       ...{ units: settings.units, measureBy: settings.measureBy },
-      notice:
-        run.practiceSpeed === null && getBatch(db, run.batchId) === null
-          ? 'The batch was removed meanwhile. The run goes on; what it took still leaves the bottles, the log has no place for it.'
-          : null,
+      notice: noticeOf(db, run),
       others: openRuns(db)
         .filter(({ id }) => id !== runId)
         .flatMap((other) => summaryOf(db, other)),
     };
   });
+}
+
+/** What is to be said of a run beside its steps; null when there is nothing. */
+function noticeOf(db: Database, run: RunRow): string | null {
+  const minutes = run.overAt === null ? Math.round(moments().behindMs / 60_000) : 0;
+  const said = [
+    run.practiceSpeed === null && getBatch(db, run.batchId) === null
+      ? 'The batch was removed meanwhile. The run goes on; what it takes still leaves the bottles, and stands in the log should the batch come back.'
+      : null,
+    minutes > 0 ? clockWords(minutes) : null,
+  ].filter((words) => words !== null);
+  return said.length > 0 ? said.join(' ') : null;
 }
 
 export const runAnswer = (runId: string): Promise<Response> =>
@@ -268,7 +333,7 @@ export const runAnswer = (runId: string): Promise<Response> =>
     return view;
   });
 
-export const runsAnswer = (): Promise<Response> => answer(() => ({ runs: openSummaries(), serverNow: Date.now() }));
+export const runsAnswer = (): Promise<Response> => answer(() => ({ runs: openSummaries(), serverNow: momentNow() }));
 
 export const liveAnswer = (request: Request): Response =>
-  listenAnswer(request, () => ({ type: 'runs', runs: openSummaries(), serverNow: Date.now() }));
+  listenAnswer(request, () => ({ type: 'runs', runs: openSummaries(), serverNow: momentNow() }));

@@ -7,6 +7,7 @@ import type { BatchRow, DeskView, EditAnswer } from '@/core/records/views';
 import { temporaryFolder } from '@/db/testDataFile';
 import { withKept } from '@/core/schedule/kept';
 import { calendarBatches, stageCalendar, weekSheet } from './calendar';
+import { asSeen } from '@/core/records/pieceMeasures';
 import { withData } from './data';
 import { amountsOf, planOf } from './figures';
 import { closePool } from './pool';
@@ -134,10 +135,11 @@ describe('the edit door', () => {
 });
 
 describe('measuring many pieces at once', () => {
-  const measure = (pieces: object[], setId = 'heron-slack'): object => ({
+  type Copy = { designId: string; copy: number } & Record<string, unknown>;
+  const measure = (pieces: Copy[], setId = 'heron-slack'): object => ({
     do: 'measure',
     setId,
-    pieces,
+    pieces: asSeen(desk(), pieces),
     label: 'Measure two tiles',
   });
   const edgesOf = (designId: string, copy: number): unknown =>
@@ -156,6 +158,13 @@ describe('measuring many pieces at once', () => {
     expect(desk().history.undo?.label).toBe('Measure two tiles');
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(desk().pieces).toHaveLength(before);
+  });
+  test('of two windows that measure one copy the second is told', async () => {
+    const seen = measure([{ designId: 'hs-1', copy: 2, edges: north }]);
+    await run(seen);
+    const again = await edit(seen);
+    expect([again.status, again.body.error]).toEqual([409, 'stale']);
+    await run({ do: 'undo', scope: 'set:heron-slack' });
   });
   test('adds to what is known, and a copy of which nothing is left goes', async () => {
     await run(measure([{ designId: 'hs-1', copy: 2, edges: north }]));
@@ -197,7 +206,7 @@ describe('measuring many pieces at once', () => {
     ],
     ['a design that is gone', { designId: 'gone', copy: 1, edges: north }, 'pieces.1.designId', /no longer there/],
   ])('%s is refused at its field, and nothing is written', async (_, wrong, field, words) => {
-    const { status, body } = await edit(measure([{ designId: 'hs-1', copy: 3, edges: north }, wrong]));
+    const { status, body } = await edit(measure([{ designId: 'hs-1', copy: 3, edges: north }, wrong as Copy]));
     expect([status, body.fields[0]?.field]).toEqual([422, field]);
     expect(body.fields[0]!.message).toMatch(words);
     expect(edgesOf('hs-1', 3)).toBeUndefined();
@@ -287,6 +296,7 @@ describe('pouring', () => {
 
 describe('the calendar', () => {
   const course = (id: string): unknown => desk().batches.find((batch) => batch.id === id)!.data.course;
+  const version = (id: string): number => desk().batches.find((batch) => batch.id === id)?.version ?? 1;
   test('all that is being made, of every set, with what it is made of and what was done', async () => {
     const batches = await calendarBatches();
     expect(batches.map(({ id }) => id).sort()).toEqual(['hs-batch-1', 'hs-batch-2', 'hs-batch-3']);
@@ -302,21 +312,36 @@ describe('the calendar', () => {
     await run({
       do: 'course',
       label: 'Keep the calendar',
-      batches: ['hs-batch-1', 'hs-batch-3'].map((id) => ({ id, course: { marks } })),
+      batches: ['hs-batch-1', 'hs-batch-3'].map((id) => ({ id, version: version(id), course: { marks } })),
     });
     expect([course('hs-batch-1'), course('hs-batch-3')]).toEqual([{ marks }, { marks }]);
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect([course('hs-batch-1'), course('hs-batch-3')]).toEqual(before);
   });
+  test('of two windows the second is told, and what the first wrote stays', async () => {
+    const [id, before] = ['hs-batch-3', course('hs-batch-3')];
+    const seen = version(id);
+    const write = (step: string) =>
+      edit({
+        do: 'course',
+        batches: [{ id, version: seen, course: { marks: [{ step, pinned: '2026-12-05T10:00' }] } }],
+      });
+    expect((await write('cut')).status).toBe(200);
+    const second = await write('trim');
+    expect([second.status, second.body.error]).toEqual([409, 'stale']);
+    expect(course(id)).toEqual({ marks: [{ step: 'cut', pinned: '2026-12-05T10:00' }] });
+    await run({ do: 'undo', scope: 'set:heron-slack' });
+    expect(course(id)).toEqual(before);
+  });
   test('of a batch that is gone nothing is written, of a time that is none neither', async () => {
     const { status } = await edit({
       do: 'course',
-      batches: ['hs-batch-1', 'gone'].map((id) => ({ id, course: { marks: [] } })),
+      batches: ['hs-batch-1', 'gone'].map((id) => ({ id, version: version(id), course: { marks: [] } })),
     });
     expect(status).toBe(404);
     const wrong = await edit({
       do: 'course',
-      batches: [{ id: 'hs-batch-1', course: { marks: [{ step: 'trim', pinned: 'soon' }] } }],
+      batches: [{ id: 'hs-batch-1', version: 1, course: { marks: [{ step: 'trim', pinned: 'soon' }] } }],
     });
     expect([wrong.status, wrong.body.fields[0]!.field]).toEqual([422, 'batches.0.course.marks.0.pinned']);
   });
@@ -327,7 +352,11 @@ describe('the calendar', () => {
     const { now } = desk();
     await run({
       do: 'course',
-      batches: batches.map(({ id, course: own }) => ({ id, course: withKept(own, id, plan!, now) })),
+      batches: batches.map(({ id, version: seen, course: own }) => ({
+        id,
+        version: seen,
+        course: withKept(own, id, plan!, now),
+      })),
     });
     const again = await weekSheet('heron-slack');
     expect(again!.kept).toBe(true);
@@ -348,15 +377,16 @@ describe('the calendar', () => {
 
 describe('standards given to many edges', () => {
   const given = (id: string): unknown => designs().find((design) => design.id === id)!.data.edgeStandards;
+  const version = (id: string): number => designs().find((design) => design.id === id)!.version;
   test('in one edit, taken back in one', async () => {
     const before = [given('hs-1'), given('hs-2')];
     await run({
       do: 'give',
       setId: 'heron-slack',
       edges: [
-        { designId: 'hs-1', edge: 'east', standardId: 'creek-mouth' },
-        { designId: 'hs-1', edge: 'south', standardId: null },
-        { designId: 'hs-2', edge: 'west', standardId: 'creek-mouth' },
+        { designId: 'hs-1', version: version('hs-1'), edge: 'east', standardId: 'creek-mouth' },
+        { designId: 'hs-1', version: version('hs-1'), edge: 'south', standardId: null },
+        { designId: 'hs-2', version: version('hs-2'), edge: 'west', standardId: 'creek-mouth' },
       ],
     });
     expect(given('hs-1')).toMatchObject({ east: 'creek-mouth' });
@@ -365,8 +395,14 @@ describe('standards given to many edges', () => {
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect([given('hs-1'), given('hs-2')]).toEqual(before);
   });
+  test('to a design that another window has changed since, none', async () => {
+    const edges = [{ designId: 'hs-1', version: version('hs-1') - 1, edge: 'east', standardId: 'creek-mouth' }];
+    const before = given('hs-1');
+    expect((await edit({ do: 'give', setId: 'heron-slack', edges })).status).toBe(edges[0]!.version < 1 ? 422 : 409);
+    expect(given('hs-1')).toEqual(before);
+  });
   test('one that is gone is refused at its edge', async () => {
-    const edges = [{ designId: 'hs-1', edge: 'east', standardId: 'nowhere' }];
+    const edges = [{ designId: 'hs-1', version: version('hs-1'), edge: 'east', standardId: 'nowhere' }];
     const { status, body } = await edit({ do: 'give', setId: 'heron-slack', edges });
     expect([status, body.fields[0]?.field]).toEqual([422, 'edges.0.standardId']);
   });

@@ -93,7 +93,7 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('course'),
     label,
     batches: z
-      .array(z.object({ id, course: courseSchema }))
+      .array(z.object({ id, version, course: courseSchema }))
       .min(1)
       .max(60),
   }),
@@ -108,7 +108,12 @@ export const commandSchema = z.discriminatedUnion('do', [
       .array(
         pieceSchema
           .pick({ designId: true, copy: true })
-          .extend({ edges: measuredEdgesSchema.optional(), shimsMm: cornerShimsSchema.nullable().optional() }),
+          // Null: nothing was known of this copy.
+          .extend({
+            version: version.nullable(),
+            edges: measuredEdgesSchema.optional(),
+            shimsMm: cornerShimsSchema.nullable().optional(),
+          }),
       )
       .min(1)
       .max(500),
@@ -119,7 +124,7 @@ export const commandSchema = z.discriminatedUnion('do', [
     setId: id,
     label,
     edges: z
-      .array(z.object({ designId: id, edge: edgeNameSchema, standardId: id.nullable() }))
+      .array(z.object({ designId: id, version, edge: edgeNameSchema, standardId: id.nullable() }))
       .min(1)
       .max(MOST_DESIGNS * 12),
   }),

@@ -1,6 +1,6 @@
 import type { EdgeName } from '../bed/schema';
 import type { CornerHeights, MeasuredEdge } from '../seams/schema';
-import type { PieceRecord } from './schema';
+import type { PieceRecord, Stored } from './schema';
 
 /** A copy with what was measured on some of its edges (an edge with no reading is forgotten) and the shims it stands on (null: none). */
 export function withMeasures(
@@ -29,3 +29,13 @@ export const isKnown = ({ measured, edges, shimsMm, water }: PieceRecord): boole
   edges !== undefined ||
   shimsMm !== undefined ||
   water !== undefined;
+
+/** Copies to be measured, each with the version of what a screen knows of it; null where it knows nothing. */
+export const asSeen = <T extends { designId: string; copy: number }>(
+  { pieces }: { pieces: readonly Stored<PieceRecord>[] },
+  copies: readonly T[],
+): (T & { version: number | null })[] =>
+  copies.map((one) => ({
+    ...one,
+    version: pieces.find(({ data }) => data.designId === one.designId && data.copy === one.copy)?.version ?? null,
+  }));

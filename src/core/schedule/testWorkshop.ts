@@ -26,7 +26,7 @@ export const testFacts = (change: Partial<BatchFacts> = {}, productId = 'coating
 });
 
 export const testBatch = (id: string, change: Partial<CalendarBatch> = {}): CalendarBatch => ({
-  ...{ id, setId: 's', set: 'Set', name: `Batch ${id}`, due: null, facts: testFacts(), route: null },
+  ...{ id, version: 1, setId: 's', set: 'Set', name: `Batch ${id}`, due: null, facts: testFacts(), route: null },
   course: { marks: [] },
   ...change,
 });

@@ -65,6 +65,8 @@ export const conditionsOf = (room: Room, { nightC, nightFromMinute, nightToMinut
 /** A batch as the calendar knows it. */
 export interface CalendarBatch {
   id: string;
+  /** Of its row, by which an edit of its course names what it was made from. */
+  version: number;
   setId: string;
   set: string;
   name: string;

@@ -7,7 +7,7 @@ import type { SetDocuments } from '@/core/records/views';
 import type { Course } from '@/core/schedule/routes';
 import { FIRST_WORKPLACE, type Workplace } from '@/core/schedule/workplace';
 import { appendEntry, keepPlan } from '../batches';
-import { bookPour } from '../bookPour';
+import { bookPour, plannedLayer } from '../bookPour';
 import type { Database } from '../dataFile';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '../defaults';
 import { getDocument, listDocuments } from '../documents';
@@ -276,7 +276,11 @@ export function writeHeronSlack(
     poured.forEach((layer, i) => {
       const pour = strayPour(plan.amounts, i + 1, layer);
       appendEntry(writer.db, id, pour, { struck: false, enteredAt: toWallTime(layer.at) });
-      bookPour(writer.db, { batchId: id, batchName: batch.name, layer: i + 1, kept: plan, pour }, now);
+      bookPour(
+        writer.db,
+        { batchId: id, batchName: batch.name, layer: i + 1, planned: plannedLayer(plan, i + 1), pour },
+        now,
+      );
     });
   }
 }

@@ -13,6 +13,7 @@ import { Fold } from '@/ui/controls/Fold';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { asSeen } from '@/core/records/pieceMeasures';
 import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
 
@@ -34,14 +35,13 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
   const own: MeasuredEdge = stored?.data.edges?.[edge.edge] ?? NOT_MEASURED;
   const levelMm = desk.set.data.levelMm;
   const put = (change: (now: MeasuredEdge) => MeasuredEdge, label: string): Promise<{ ok: boolean }> =>
-    door.run(({ pieces }) => {
-      const now = pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data.edges?.[
-        edge.edge
-      ];
+    door.run((view) => {
+      const now = view.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data
+        .edges?.[edge.edge];
       return {
         do: 'measure',
         setId: desk.set.id,
-        pieces: [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? NOT_MEASURED) } }],
+        pieces: asSeen(view, [{ designId: design.id, copy, edges: { [edge.edge]: change(now ?? NOT_MEASURED) } }]),
         label,
       };
     }, label);

@@ -8,6 +8,7 @@ import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
 import { useSearchParams } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
+import { asSeen } from '@/core/records/pieceMeasures';
 import type { EdgeName } from '@/core/bed/schema';
 import { edgeCsv, parseEdgeCsv } from '@/core/formats/edgeCsv';
 import type { MatchSet } from '@/core/seams/matchSet';
@@ -76,14 +77,14 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
   const units = useUnits();
   const table = useRef<HTMLTableElement>(null);
   const put = ({ designId, copy, edge, name }: BenchRow, make: (now: MeasuredEdge) => MeasuredEdge): void =>
-    void door.run(({ pieces }) => {
+    void door.run((view) => {
       const now =
-        pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ??
+        view.pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ??
         NOT_MEASURED;
       return {
         do: 'measure',
         setId: desk.set.id,
-        pieces: [{ designId, copy, edges: { [edge]: make(now) } }],
+        pieces: asSeen(view, [{ designId, copy, edges: { [edge]: make(now) } }]),
         label: `Measure the ${edge} edge of ${name}`,
       };
     });
@@ -231,7 +232,12 @@ function CsvDoor() {
         ],
       });
     const outcome = await door.run(
-      () => ({ do: 'measure', setId: desk.set.id, pieces: copies, label: `Take in ${chosen.name}`.slice(0, 80) }),
+      (view) => ({
+        do: 'measure',
+        setId: desk.set.id,
+        pieces: asSeen(view, copies),
+        label: `Take in ${chosen.name}`.slice(0, 80),
+      }),
       `${chosen.name} taken in`,
     );
     setTold(

@@ -12,6 +12,7 @@ import { parseMeasure } from '@/core/units/parseMeasure';
 import { Tick } from '@/ui/controls/Tick';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
+import { asSeen } from '@/core/records/pieceMeasures';
 import { useDesk } from '../desk/DeskContext';
 import { shimWords } from './WaysToClose';
 import styles from './MatchStage.module.css';
@@ -74,16 +75,16 @@ export function RowShims({ row }: { row: MatchRow }) {
   // What lay there before gives way: the plan is for the bare boards.
   const lay = (): void =>
     void door.run(
-      () => ({
+      (view) => ({
         do: 'measure',
         setId: desk.set.id,
         label: 'Lay shims under the row',
-        pieces: [
+        pieces: asSeen(view, [
           ...standing
             .filter(({ data }) => !laid.some(({ designId, copy }) => data.designId === designId && data.copy === copy))
             .map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })),
           ...laid.map(({ designId, copy, corners }) => ({ designId, copy, shimsMm: corners })),
-        ],
+        ]),
       }),
       'Shims laid under the row',
     );
@@ -95,7 +96,7 @@ export function RowShims({ row }: { row: MatchRow }) {
         label: 'Take all shims out',
         pieces: pieces
           .filter(({ id }) => standing.some((piece) => piece.id === id))
-          .map(({ data: { designId, copy } }) => ({ designId, copy, shimsMm: null })),
+          .map(({ version, data: { designId, copy } }) => ({ designId, copy, version, shimsMm: null })),
       }),
       'Shims taken out',
     );

@@ -19,6 +19,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { saveFile } from '@/ui/saveFile';
+import { asSeen } from '@/core/records/pieceMeasures';
 import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
 import own from './StandardsView.module.css';
@@ -76,8 +77,13 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
       to.length === 1
         ? `Give ${to[0]!.piece} ${to[0]!.edge} a standard`
         : `Give ${to.length} edges ${standard?.name ?? 'no standard'}`;
-    const edges = to.map(({ designId, edge }) => ({ designId, edge, standardId: standardId || null }));
-    void door.run(() => ({ do: 'give', setId: desk.set.id, label: label.slice(0, 80), edges }), label);
+    void door.run(({ designs }) => {
+      const edges = to.flatMap(({ designId, edge }) => {
+        const design = designs.find(({ id }) => id === designId);
+        return design ? [{ designId, version: design.version, edge, standardId: standardId || null }] : [];
+      });
+      return { do: 'give', setId: desk.set.id, label: label.slice(0, 80), edges };
+    }, label);
   };
   // Copies that were measured stand beside their design; one of each edge is enough here.
   const edges = (match?.edges ?? []).filter(
@@ -181,11 +187,11 @@ function Keeper({ edge, all, standards, give }: KeeperProps) {
   const off = all.filter(({ departs }) => departs);
   const forget = ({ designId, copy, piece }: MatchEdge): void =>
     void door.run(
-      () => ({
+      (view) => ({
         do: 'measure',
         setId: desk.set.id,
         label: `Forget the readings of ${piece} ${edge.edge}`.slice(0, 80),
-        pieces: [{ designId, copy: copy!, edges: { [edge.edge]: { bed: [], levels: null } } }],
+        pieces: asSeen(view, [{ designId, copy: copy!, edges: { [edge.edge]: { bed: [], levels: null } } }]),
       }),
       'Readings forgotten',
     );

@@ -2,6 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useMemo } from 'react';
+import { asSeen } from '@/core/records/pieceMeasures';
 import { copyName, samePiece } from '@/core/bed/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
 import { mendSeam, type SeamMend, type StandingJoint } from '@/core/seams/mends';
@@ -64,22 +65,23 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
   const lay = (mend: SeamMend, who: { designId: string; copy: number }): void => {
     const corners: CornerHeights =
       mend.kind === 'shim' ? [mend.byMm[0], mend.byMm[0], mend.byMm[0], mend.byMm[0]] : atEdge(mend.edge, mend.byMm);
-    void door.run(({ pieces }) => {
-      const known = pieces.find(({ data }) => data.designId === who.designId && data.copy === who.copy)?.data.shimsMm;
+    void door.run((view) => {
+      const known = view.pieces.find(({ data }) => data.designId === who.designId && data.copy === who.copy)?.data
+        .shimsMm;
       return {
         do: 'measure',
         setId: desk.set.id,
-        pieces: [{ ...who, shimsMm: addShims(known, corners) }],
+        pieces: asSeen(view, [{ ...who, shimsMm: addShims(known, corners) }]),
         label: `Lay a shim under ${mend.piece}`,
       };
     }, `Shim laid under ${mend.piece}`);
   };
   const takeOut = ({ designId, copy, name }: (typeof shimmed)[number]): void =>
     void door.run(
-      () => ({
+      (view) => ({
         do: 'measure',
         setId: desk.set.id,
-        pieces: [{ designId, copy, shimsMm: null }],
+        pieces: asSeen(view, [{ designId, copy, shimsMm: null }]),
         label: `Take the shims out from under ${name}`,
       }),
       `Shims out from under ${name}`,

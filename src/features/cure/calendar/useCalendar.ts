@@ -13,10 +13,17 @@ import { heldInWorker, planInWorker, replanInWorker, type Underway } from '@/wor
 import { useDesk } from '../../desk/DeskContext';
 import { useFetched } from '../../desk/useFetched';
 
-/** What would be if: courses of batches that are not kept yet, and the plan that follows. */
+/** A step that is held at a time; null: let go of. */
+interface Pin {
+  batchId: string;
+  stepId: string;
+  at: string | null;
+}
+
+/** What would be if: steps that are held, which is not kept yet, and the plan that follows. */
 export interface WhatIf {
   words: string;
-  courses: ReadonlyMap<string, Course>;
+  pins: readonly Pin[];
   plan: SchedulePlan;
   moved: number;
 }
@@ -54,7 +61,12 @@ export function useCalendar(served: CalendarView): Calendar {
   const { settings } = desk.shelf;
   const versions = [settings, desk.set, ...desk.batches].map(({ id, version }) => `${id} ${version}`).join(' ');
   // What came with the page may be from an earlier visit, and other sets are not on this desk: it is always read once more.
-  const fetched = useFetched<Pick<CalendarView, 'batches' | 'measured'>>('/api/calendar', versions, null);
+  const [written, setWritten] = useState(0);
+  const fetched = useFetched<Pick<CalendarView, 'batches' | 'measured'>>(
+    '/api/calendar',
+    `${versions} ${written}`,
+    null,
+  );
   const batches = useMemo(
     () =>
       fetched && JSON.stringify(fetched.batches) !== JSON.stringify(served.batches) ? fetched.batches : served.batches,
@@ -124,71 +136,80 @@ export function useCalendar(served: CalendarView): Calendar {
   const base = best?.of === asked ? best.plan : asked === firstAsked ? served.plan : (best?.plan ?? served.plan);
   const kept = held !== null;
 
-  const follow = async (
-    courses: ReadonlyMap<string, Course>,
-    free: readonly string[],
-    words: string,
-  ): Promise<void> => {
-    const plan = whatIf?.plan ?? base;
-    if (!plan) return;
-    const changed = batches.map((batch) => ({ ...batch, course: courses.get(batch.id) ?? batch.course }));
-    const wished = calendarRequest(changed, workshop);
-    if (!wished) return;
-    const next = await replanInWorker(wished, plan, free);
-    setWhatIf({ words, courses, plan: next, moved: base ? movedSteps(base, next).length : 0 });
-  };
-  const courseOf = (batchId: string): Course =>
-    whatIf?.courses.get(batchId) ?? batches.find(({ id }) => id === batchId)?.course ?? { marks: [] };
+  // As this window knows them, by its own edits too, which come before they are read anew.
+  const latest = useRef(new Map<string, { version: number; course: Course }>());
+  useEffect(() => {
+    for (const { id, version, course } of batches)
+      if ((latest.current.get(id)?.version ?? 0) < version) latest.current.set(id, { version, course });
+  }, [batches]);
+  /** The course of a batch as it is, with what is held in a what-if. */
+  const courseNow = (batchId: string, pins: readonly Pin[]): Course =>
+    pins.reduce(
+      (course, pin) =>
+        pin.batchId === batchId ? withMark(course, pin.stepId, { pinned: pin.at ?? undefined }) : course,
+      latest.current.get(batchId)?.course ?? { marks: [] },
+    );
+  const withPins = (pins: readonly Pin[]): ScheduleRequest | null =>
+    calendarRequest(
+      batches.map((batch) => ({ ...batch, course: courseNow(batch.id, pins) })),
+      workshop,
+    );
   const stepsOf = (batchId: string): string[] =>
     (request?.batches.find(({ id }) => id === batchId)?.steps ?? []).map(({ id }) => stepKey(batchId, id));
+  const movedBy = (plan: SchedulePlan): number => (base ? movedSteps(base, plan).length : 0);
 
-  const hold: Calendar['hold'] = (batchId, stepId, at, words) => {
-    const course = withMark(courseOf(batchId), stepId, { pinned: at ?? undefined });
-    return follow(new Map([...(whatIf?.courses ?? []), [batchId, course]]), stepsOf(batchId), words);
+  const follow = async (pins: readonly Pin[], batchId: string, words: string): Promise<void> => {
+    const plan = whatIf?.plan ?? base;
+    const wished = plan && withPins(pins);
+    if (!wished) return;
+    const next = await replanInWorker(wished, plan, stepsOf(batchId));
+    setWhatIf({ words, pins, plan: next, moved: movedBy(next) });
   };
-  const write = (courses: ReadonlyMap<string, Course>, label: string): Promise<unknown> =>
-    door.run(
-      () => ({
-        do: 'course',
-        label: label.slice(0, 80),
-        batches: [...courses].map(([id, course]) => ({ id, course })),
-      }),
-      label,
-    );
+  const hold: Calendar['hold'] = (batchId, stepId, at, words) =>
+    follow([...(whatIf?.pins ?? []), { batchId, stepId, at }], batchId, words);
+  /**
+   * Writes courses, each over the one that it was made from. False when another window was first: nothing is written then, and what
+   * that wrote is read.
+   */
+  const write = async (make: () => [id: string, course: Course][], label: string): Promise<boolean> => {
+    let sent: { id: string; version: number; course: Course }[] = [];
+    const outcome = await door.run(() => {
+      sent = make().map(([id, course]) => ({ id, version: latest.current.get(id)?.version ?? 1, course }));
+      return { do: 'course', label: label.slice(0, 80), batches: sent };
+    }, label);
+    if (outcome.ok)
+      for (const { id, version, course } of sent) latest.current.set(id, { version: version + 1, course });
+    setWritten((times) => times + 1);
+    return outcome.ok;
+  };
   const say: Calendar['say'] = async (batchId, stepId, mark, words) => {
     // What happened is written; what is only thought of stays what would be if.
-    const stored = batches.find(({ id }) => id === batchId)?.course ?? { marks: [] };
-    await write(new Map([[batchId, withMark(stored, stepId, mark)]]), words);
-    const courses = new Map([
-      ...(whatIf?.courses ?? []),
-      [batchId, withMark(courseOf(batchId), stepId, mark)] as const,
-    ]);
-    await follow(courses, stepsOf(batchId), words);
+    if (await write(() => [[batchId, withMark(courseNow(batchId, []), stepId, mark)]], words))
+      await follow(whatIf?.pins ?? [], batchId, words);
   };
   const keep = (): void => {
     const plan = whatIf?.plan ?? base;
     if (!plan) return;
-    const courses = new Map(batches.map(({ id }) => [id, withKept(courseOf(id), id, plan, now)] as const));
-    void write(courses, 'Keep the calendar').then(() => setWhatIf(null));
+    const pins = whatIf?.pins ?? [];
+    void write(
+      () => batches.map(({ id }) => [id, withKept(courseNow(id, pins), id, plan, now)]),
+      'Keep the calendar',
+    ).then((ok) => ok && setWhatIf(null));
   };
   const planAnew = (): void => {
-    if (!request) return;
+    const pins = whatIf?.pins ?? [];
+    const wished = request && withPins(pins);
+    if (!wished) return;
     stop();
     setLooking(0);
-    const courses = new Map([...(whatIf?.courses ?? [])]);
-    const changed = batches.map((batch) => ({ ...batch, course: courses.get(batch.id) ?? batch.course }));
-    const run = planInWorker(calendarRequest(changed, workshop)!, (plan, share) => {
+    const show = (plan: SchedulePlan): void =>
+      setWhatIf({ words: 'Planned anew from now', pins, plan, moved: movedBy(plan) });
+    const run = planInWorker(wished, (plan, share) => {
       setLooking(share);
-      setWhatIf({ words: 'Planned anew from now', courses, plan, moved: base ? movedSteps(base, plan).length : 0 });
+      show(plan);
     });
     under.current = run;
-    void run.result
-      .then(
-        (plan) =>
-          setWhatIf({ words: 'Planned anew from now', courses, plan, moved: base ? movedSteps(base, plan).length : 0 }),
-        reportError,
-      )
-      .finally(() => setLooking(null));
+    void run.result.then(show, reportError).finally(() => setLooking(null));
   };
   return {
     ...{ workshop, known: fetched !== null || batches.length > 0 },

@@ -8,6 +8,8 @@ const KEPT_MS = 24 * 3_600_000;
 
 /** What an edit did, as far as its answer needs it again. */
 export interface AnsweredEdit {
+  /** Of which command, by its fingerprint; not known of those of an older program. */
+  of?: string;
   id: string | null;
   touched: readonly Touched[];
   note: string | null;

@@ -1,7 +1,8 @@
 import type { SetFile } from '@/core/formats/setFile';
-import { withNewIds } from '@/core/formats/setFile';
+import { isPlainId, withNewIds } from '@/core/formats/setFile';
 import type { RecordKind } from '@/core/records/schema';
 import { appendEntry, benchOf, keepPlan, listBatches } from './batches';
+import { CopyError } from './copyError';
 import type { Database } from './dataFile';
 import { getDocument, listDocuments } from './documents';
 import { productsOfBuild } from './dependents';
@@ -61,6 +62,7 @@ export function putInSet(
   now: string,
   newId: () => string = () => crypto.randomUUID(),
 ): { id: string; touched: Touched[] } {
+  refuseTwins(file);
   const { renew, onShelf } = idsFor(db, file, newId);
   const renewed = withNewIds(file, renew);
   const touched = edit(db, 'sets', `Take in ${file.set.data.name}`.slice(0, 80), now, (writer) => {
@@ -84,7 +86,15 @@ function addAll(writer: EditWriter, { set, designs, pieces, batches }: SetFile, 
   }
 }
 
-/** New ids for those that are taken, and which things of the shelf are there already, as they are. */
+/** Two records of one id would become one. */
+function refuseTwins({ designs, pieces, batches, shelf }: SetFile): void {
+  for (const [kind, records] of Object.entries({ designs, pieces, batches, ...shelf })) {
+    const twin = records.find(({ id }, i) => records.findIndex((other) => other.id === id) < i);
+    if (twin) throw new CopyError(`This set cannot be taken in: two of its ${kind} are both called ${twin.id}.`);
+  }
+}
+
+/** New ids for those that are taken or cannot stand in an address, and which things of the shelf are there already, as they are. */
 function idsFor(
   db: Database,
   file: SetFile,
@@ -94,17 +104,23 @@ function idsFor(
   const onShelf = new Set<string>();
   const imageOf = (kind: RecordKind, id: string): unknown => STORAGE[kind].image(db, id)?.data;
   const renewTaken = (kind: RecordKind, records: readonly { id: string }[]): void => {
-    for (const { id } of records) if (imageOf(kind, id) !== undefined) renewed.set(id, newId());
+    for (const { id } of records) if (!isPlainId(id) || imageOf(kind, id) !== undefined) renewed.set(id, newId());
   };
   renewTaken('set', [file.set]);
   renewTaken('design', file.designs);
   renewTaken('piece', file.pieces);
   renewTaken('batch', file.batches);
+  // Standards and tables have pages of their own.
+  const { standards = [], tables = [] } = file.set.data;
+  for (const { id } of [...standards, ...tables]) if (!isPlainId(id)) renewed.set(id, newId());
   // A recipe is only the same if what it names is: colourants come before recipes.
   for (const [kind, part] of SHELF)
     for (const { id, data } of file.shelf[part]) {
       const there = imageOf(kind, id);
-      if (there === undefined) continue;
+      if (there === undefined) {
+        if (!isPlainId(id)) renewed.set(id, newId());
+        continue;
+      }
       const mine = kind === 'recipe' ? withNewIdsIn(data, renewed) : data;
       if (sameData(there, mine)) onShelf.add(`${kind} ${id}`);
       else renewed.set(id, newId());

@@ -10,6 +10,7 @@ import { copiesFolder } from '@/db/copiesFolder';
 import { openDataFile } from '@/db/dataFile';
 import { setFileOf } from '@/db/setFile';
 import { temporaryFolder } from '@/db/testDataFile';
+import { makeSetArchive } from './archive';
 import { runCopies, setArchive, takeIn, wholeArchive } from './copies';
 import { closeData, dataFile, withData } from './data';
 import { closePool } from './pool';
@@ -281,6 +282,30 @@ describe('one set, handed on', () => {
     // One undo takes it out again, poured batches and all.
     await run({ do: 'undo', scope: 'sets' });
     expect(deskView(setId!)).toBeNull();
+  });
+  test.each(['../../x', 'a/b', 'é💩', 'with space', '%2e%2e', '..'])(
+    'with the id %s it gets one that can be opened',
+    async (odd) => {
+      const file = withData((db) => setFileOf(db, 'heron-slack'));
+      const renamed = {
+        ...file,
+        set: { ...file.set, id: odd },
+        designs: file.designs.map((design, i) => (i === 0 ? { ...design, id: `${odd}1` } : design)),
+        pieces: [],
+        batches: [],
+      };
+      const { setId } = await upload(await makeSetArchive(renamed, '2026-11-26T10:00'));
+      expect(setId).toMatch(/^[A-Za-z0-9_-]+$/);
+      const view = deskView(setId!)!;
+      expect(view.designs).toHaveLength(file.designs.length);
+      for (const { id } of view.designs) expect(id).toMatch(/^[A-Za-z0-9_-]+$/);
+      await run({ do: 'undo', scope: 'sets' });
+    },
+  );
+  test('with two designs of one id it is refused in words', async () => {
+    const file = withData((db) => setFileOf(db, 'heron-slack'));
+    const twins = { ...file, designs: [...file.designs, file.designs[0]!] };
+    await expect(upload(await makeSetArchive(twins, '2026-11-26T10:00'))).rejects.toThrow('are both called');
   });
   test('into another workshop keeps its ids, and brings what it uses of the shelf', async () => {
     const bytes = await buffer((await setArchive('heron-slack')).stream);

@@ -199,6 +199,12 @@ describe('an edit with a key', () => {
     await addSet('Once', 'a-key-of-its-own-2');
     expect(names()).toEqual(['Once', 'Once']);
   });
+  test('with which another edit comes is refused, and that is not made', async () => {
+    const key = 'a-key-of-its-own-3';
+    await addSet('First', key);
+    await expect(addSet('Second', key)).rejects.toThrow('used for another edit');
+    expect(names()).toEqual(['First']);
+  });
   test('that was refused is not remembered: mended, it is made', async () => {
     const key = 'a-key-of-its-own-3';
     const broken = { ...set, name: 'Mended', productId: 'no-such', benchWindows: null, job: null };

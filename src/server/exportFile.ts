@@ -4,11 +4,13 @@ import type { Plan, PlanRequest } from '@/core/plan';
 import { batchPlan } from './batchPlan';
 import { answer, RequestError } from './respond';
 
-const FILES: Record<string, { type: string; write: (request: PlanRequest, plan: Plan) => string }> = {
-  'plan.json': { type: 'application/json', write: (_, plan) => planFileText(plan) },
-  'plan-request.json': { type: 'application/json', write: (request) => planFileText(request) },
-  'pour-card.csv': { type: 'text/csv; charset=utf-8', write: (request, plan) => pourCardCsv(plan, request) },
-};
+const FILES = new Map<string, { type: string; write: (request: PlanRequest, plan: Plan) => string }>(
+  Object.entries({
+    'plan.json': { type: 'application/json', write: (_, plan) => planFileText(plan) },
+    'plan-request.json': { type: 'application/json', write: (request) => planFileText(request) },
+    'pour-card.csv': { type: 'text/csv; charset=utf-8', write: (request, plan) => pourCardCsv(plan, request) },
+  }),
+);
 
 /** A batch as a file to save: the plan, its request, or the pour card. */
 export function exportFile({
@@ -21,7 +23,7 @@ export function exportFile({
   file: string;
 }): Promise<Response> {
   return answer(async () => {
-    const kind = FILES[file];
+    const kind = FILES.get(file);
     const found = kind ? await batchPlan(setId, batchId) : null;
     if (!kind || !found) throw new RequestError(404, 'There is no such file.');
     if (!found.request || !found.plan) throw new RequestError(409, 'This batch has no pieces yet.');

@@ -1,11 +1,12 @@
 import { existsSync, openSync, readSync, closeSync, statSync } from 'node:fs';
-import { isRoom, ReadingLines, type Reading } from '@/core/formats/readingLine';
+import { ReadingLines, type Reading } from '@/core/formats/readingLine';
 import { addRoomReading, lastRoomReading, openRuns } from '@/db/runs';
 import { onTheWall } from './clock';
 import { whenFree, withData } from './data';
 import { tell } from './live';
 import { moments } from './moments';
-import { answer, RequestError } from './respond';
+import { Allowance } from './allowance';
+import { answer, RequestError, shortText } from './respond';
 import { verdictOnWriting } from './door/gate';
 import { takeEvents } from './runs';
 import { runMoment } from '@/core/run/views';
@@ -20,6 +21,8 @@ const kept = globalThis as { aguadaReadings?: Heard };
 const heard = (): Heard => (kept.aguadaReadings ??= { lines: new ReadingLines(), latest: {}, watching: false });
 
 const MOST_LINES = 200;
+/** So many lines a second are taken in the long run, and so many at once: a whole bench of instruments sends fewer. */
+const useful = new Allowance(100, 400);
 const MOST_BYTES = 100_000;
 /** The room is written down when it has changed by so much, or after so long. */
 const ROOM_STEP_C = 0.3;
@@ -43,7 +46,7 @@ export async function takeLines(lines: readonly unknown[], from: string, now = m
     }
     heard().latest[reading.device] = reading;
     tell({ type: 'reading', reading, from, trouble });
-    if (reading.device === 'room' && isRoom(reading)) await noteRoom(reading, now);
+    if (reading.device === 'room') await noteRoom(reading, now);
   }
   return taken;
 }
@@ -87,10 +90,10 @@ export const readingsAnswer = (request: Request): Promise<Response> =>
       Object.fromEntries(request.headers),
     );
     if (refused) throw new RequestError(refused.status, refused.message);
-    const text = await request.text();
-    if (text.length > MOST_BYTES) throw new RequestError(413, 'That is too large.');
-    const lines = linesOf(text);
+    const lines = linesOf(await shortText(request, MOST_BYTES));
     if (lines.length === 0) throw new RequestError(400, 'Send one reading a line.');
+    if (!useful.take(Math.min(lines.length, MOST_LINES), performance.now()))
+      throw new RequestError(429, 'More readings a second than anybody can use. Send ten a second.');
     return { taken: await takeLines(lines, (request.headers.get('x-window') ?? 'instrument').slice(0, 40)) };
   });
 

@@ -111,7 +111,7 @@ export async function ownJson(request: Request): Promise<unknown> {
 }
 
 /** The text of a body that is no longer than it may be; of a longer one only so much is read. */
-async function shortText(request: Request, mostBytes: number): Promise<string> {
+export async function shortText(request: Request, mostBytes: number): Promise<string> {
   if (!request.body) return '';
   const parts: Uint8Array[] = [];
   let bytes = 0;

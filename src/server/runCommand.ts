@@ -1,6 +1,7 @@
 import { outlineEdges } from '@/core/bed/outline';
 import { checkReadings } from '@/core/bed/measured';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
+import { fingerprint } from '@/core/plan';
 import { NOTHING } from '@/core/stock/lots';
 import { batchNeeds } from '@/core/stock/needs';
 import { remainingItems } from '@/core/records/buildRequest';
@@ -47,6 +48,7 @@ const nameOf = (data: unknown): string =>
  */
 export async function runCommand(command: Command, scope: Scope, key: string | null = null): Promise<EditAnswer> {
   const now = wallClockNow();
+  const of = fingerprint(JSON.stringify(command));
   const again = key === null ? null : withData((db) => answeredEdit(db, key));
   // What has to be worked out is worked out first: writing is one short transaction.
   const work = again ? null : await prepared(command, scope, now);
@@ -55,9 +57,11 @@ export async function runCommand(command: Command, scope: Scope, key: string | n
       () => {
         checkWanted(db, scope, command);
         const known = key === null ? null : answeredEdit(db, key);
+        if (known?.of !== undefined && known.of !== of)
+          throw new EditRefusedError('in use', 'This key was used for another edit. Nothing was written.');
         const done = known ?? withRuns(db, command, work!(db), now);
         if (key !== null && !known)
-          keepAnswered(db, key, { id: done.id, touched: done.touched, note: done.note ?? null });
+          keepAnswered(db, key, { of, id: done.id, touched: done.touched, note: done.note ?? null });
         return editAnswer(db, scope, done);
       },
       { behavior: 'immediate' },
@@ -170,10 +174,20 @@ function checkReferences(db: Database, kind: RecordKind, data: unknown): void {
       missing.path,
       `This ${KIND_WORDS[missing.kind]} is no longer ${missing.kind === 'design' ? 'there' : 'on the shelf'}.`,
     );
+  if (kind === 'recipe') checkOwnDoses(data as RecordData<'recipe'>);
   if (kind !== 'piece') return;
   const { designId, measured } = data as RecordData<'piece'>;
   const wrong = checkReadings(measured.readings, getDocument(db, 'design', designId)!.data.outline)[0];
   if (wrong) throw new FieldProblem(['measured', 'readings', wrong.index], wrong.message);
+}
+
+/** A pour may have more or less of a colourant than the recipe, not one that the recipe does not hold. */
+function checkOwnDoses({ doses, pours = [] }: RecordData<'recipe'>): void {
+  const held = new Set(doses.map(({ colourantId }) => colourantId));
+  pours.forEach(({ own = {} }, i) => {
+    const other = Object.keys(own).find((id) => !held.has(id));
+    if (other !== undefined) throw new FieldProblem(['pours', i, 'own', other], 'The recipe holds no such colourant.');
+  });
 }
 
 function mustBeThere(db: Database, setId: string): Stored<WaterSet> {
@@ -445,12 +459,30 @@ async function recordPour(
   };
 }
 
-function checkPour(pour: PourRecord, layer: number, { amounts }: KeptPlan, poured: number, first: boolean): void {
+function checkPour(
+  pour: PourRecord,
+  layer: number,
+  { request, amounts }: KeptPlan,
+  poured: number,
+  first: boolean,
+): void {
   const planned = amounts.layers[layer - 1];
   if (!planned || pour.layer !== layer)
     throw new FieldProblem(['layer'], `The plan has ${amounts.layers.length} layers; there is no layer ${layer}.`);
   const stop = amounts.problems.find(({ severity }) => severity === 'stop');
   if (stop && first) throw new FieldProblem(['layer'], stop.message);
+  const inRecipe = new Set([
+    ...request.recipe.doses.map((dose) => dose.colourant.id),
+    ...Object.keys(planned.own ?? {}),
+  ]);
+  pour.cups.forEach(({ doses = [] }, i) => {
+    const at = doses.findIndex((dose) => !inRecipe.has(dose.id));
+    if (at >= 0)
+      throw new FieldProblem(
+        ['pour', 'cups', i, 'doses', at, 'id'],
+        'The recipe of this layer holds no such colourant.',
+      );
+  });
   // Cups that the bench added say themselves what became of them.
   const own = pour.cups.filter(
     ({ number, pouredGrams }) => pouredGrams === undefined || planned.cups.some((cup) => cup.number === number),

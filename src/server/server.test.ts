@@ -100,6 +100,15 @@ describe('the edit door', () => {
     });
     expect(body.fields[0]!.field).toBe('doses.0.colourantId');
   });
+  test('a pour with a colourant that its recipe does not hold is refused at its field', async () => {
+    const { id, version, data } = desk().shelf.recipes.find((recipe) => recipe.data.doses.length > 0)!;
+    const pours = [
+      { thicknessMm: 1, strength: 1, own: { 'unheard-of': 0.3 } },
+      { thicknessMm: null, strength: 1 },
+    ];
+    const { status, body } = await edit({ do: 'put', kind: 'recipe', id, version, data: { ...data, pours } });
+    expect([status, body.fields[0]!.field]).toEqual([422, 'pours.0.own.unheard-of']);
+  });
   test('a set of a product that is not there is refused at its field', async () => {
     const { body } = await edit({ do: 'add', kind: 'set', data: { ...desk().set.data, productId: 'unicorn' } });
     expect(body.fields[0]!.field).toBe('productId');
@@ -259,6 +268,15 @@ describe('pouring', () => {
     ['the second layer before the first', async () => pour(2, await cupsOf(2)), 'layer'],
     ['a layer that the plan has not', async () => pour(9, 1), 'layer'],
     ['too few cups', async () => pour(1, (await cupsOf(1)) - 1), 'cups'],
+    [
+      'a colourant that the recipe does not hold',
+      async () => {
+        const command = pour(1, await cupsOf(1)) as { pour: { cups: object[] } };
+        Object.assign(command.pour.cups[0]!, { doses: [{ id: 'unheard-of', grams: 0.1 }] });
+        return command;
+      },
+      'pour.cups.0.doses.0.id',
+    ],
   ])('%s is refused', async (_, command, field) => {
     const { status, body } = await edit(await command());
     expect([status, body.fields[0]!.field]).toEqual([422, field]);

@@ -36,6 +36,13 @@ test('readings of several pieces, in any order', () => {
     { designId: 'b', copy: 1, edges: { west: { bed: [{ atMm: 120, heightMm: 9.5 }], levels: null } } },
   ]);
 });
+test('a tag that begins like a formula is guarded in the file, and read back', () => {
+  const odd = [{ id: 'o', version: 1, data: testDesign([], { tag: '=HS', copies: 2 }) }];
+  const edges = { south: { bed: [{ atMm: 10, heightMm: 8 }], levels: null } };
+  const text = edgeCsv([{ id: 'p', version: 1, data: { designId: 'o', copy: 2, edges } as PieceRecord }], odd);
+  expect(text).toContain(`"'=HS #2"`);
+  expect(parseEdgeCsv(text, odd).copies).toEqual([{ designId: 'o', copy: 2, edges }]);
+});
 test('one level stands for the whole edge', () =>
   expect(parse('SH-A #1,west,level,150,14.5').copies[0]!.edges.west!.levels).toEqual([14.5, 14.5, 14.5]));
 test.each<[string, RegExp]>([

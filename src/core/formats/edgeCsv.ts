@@ -1,8 +1,8 @@
-import Papa from 'papaparse';
 import { edgeLengthMm, outlineEdges } from '../bed/outline';
 import { EDGE_NAMES, type EdgeName, type PieceDesign } from '../bed/schema';
 import type { PieceRecord, Stored } from '../records/schema';
 import { measuredEdgeSchema, type MeasuredEdge } from '../seams/schema';
+import { readCsv, writeCsv } from './csv';
 
 const COLUMNS = ['piece', 'edge', 'reading', 'along_mm', 'height_mm'] as const;
 
@@ -46,12 +46,8 @@ interface Gathering {
  * stands between its neighbours.
  */
 export function parseEdgeCsv(text: string, designs: Designs): ParsedEdges {
-  const table = Papa.parse<Record<string, string>>(text.trim(), {
-    header: true,
-    skipEmptyLines: true,
-    transformHeader: (name) => name.trim().toLowerCase(),
-  });
-  const missing = COLUMNS.filter((column) => !table.meta.fields?.includes(column));
+  const { columns, rows } = readCsv(text);
+  const missing = COLUMNS.filter((column) => !columns.includes(column));
   if (missing.length > 0)
     return {
       copies: [],
@@ -64,11 +60,11 @@ export function parseEdgeCsv(text: string, designs: Designs): ParsedEdges {
     };
   const gathered = new Map<string, { design: Stored<PieceDesign>; copy: number; edges: Map<EdgeName, Gathering> }>();
   const errors: ParsedEdges['errors'] = [];
-  table.data.forEach((row, i) => {
+  rows.forEach((row, i) => {
     const wrong = takeRow(row, designs, gathered);
     if (wrong) errors.push({ line: i + 2, message: `Line ${i + 2}: ${wrong}` });
   });
-  if (table.data.length === 0) errors.push({ line: 2, message: 'There are no readings under the first line.' });
+  if (rows.length === 0) errors.push({ line: 2, message: 'There are no readings under the first line.' });
   const copies = [...gathered.values()].map(({ design, copy, edges }): MeasuredCopyEdges => ({
     designId: design.id,
     copy,
@@ -147,12 +143,24 @@ export function edgeCsv(pieces: readonly Stored<PieceRecord>[], designs: Designs
     return (Object.entries(edges) as [EdgeName, MeasuredEdge][]).flatMap(([edge, { bed, levels }]) => {
       const lengthMm = edgeLengthMm(design.data.outline, edge);
       return [
-        ...(levels ?? []).map((level, i) => [name, edge, 'level', round((lengthMm * i) / 2), round(level)]),
-        ...bed.map(({ atMm, heightMm }) => [name, edge, 'bed', round(atMm), round(heightMm)]),
+        ...(levels ?? []).map((level, i) => line(name, edge, 'level', (lengthMm * i) / 2, level)),
+        ...bed.map(({ atMm, heightMm }) => line(name, edge, 'bed', atMm, heightMm)),
       ];
     });
   });
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\n' })}\n`;
+  return writeCsv(COLUMNS, rows);
 }
+
+const line = (
+  piece: string,
+  edge: string,
+  reading: 'bed' | 'level',
+  alongMm: number,
+  heightMm: number,
+): Record<(typeof COLUMNS)[number], string | number> => ({
+  ...{ piece, edge, reading },
+  along_mm: round(alongMm),
+  height_mm: round(heightMm),
+});
 
 const round = (mm: number): number => Math.round(mm * 100) / 100;

@@ -122,5 +122,15 @@ describe('the pour card as CSV', () => {
     );
     expect(data.reduce((sum, row) => sum + Number(row['pour_g']), 0)).toBeCloseTo(plan.totals.pouredGrams, 0);
   });
-  test('a tag cannot become a formula', () => expect(data[0]!['piece']).toBe("'=T #1"));
+  test('no text can become a formula: neither a tag nor a colourant', () => {
+    expect(data[0]!['piece']).toBe("'=T #1");
+    const ink = { name: '=Ink', kind: 'ink', absorption: { red: 1, green: 1, blue: 1 } } as const;
+    const colourant = { id: 'i', ...ink, dropGrams: 0.03, bottleGrams: 30, bottlePrice: 4 };
+    const tinted: PlanRequest = {
+      ...request,
+      recipe: { id: 'r', name: 'R', doses: [{ colourant, gramsPer100: 0.5 }] },
+    };
+    const [row] = Papa.parse<Record<string, string>>(pourCardCsv(planBatch(tinted), tinted), { header: true }).data;
+    expect(row!['colourants']).toMatch(/^'=Ink: /);
+  });
 });

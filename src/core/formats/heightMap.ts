@@ -24,6 +24,8 @@ export interface HeightScale {
 const SCALE_KEYS = { widthMm: 'width-mm', blackMm: 'black-mm', whiteMm: 'white-mm' } as const;
 /** The largest picture that is read. */
 const MOST_PIXELS = 40_000_000;
+/** Where a PNG says how large it is. */
+const IHDR_AT = 16;
 const GREY_TOLERANCE = 2 / 255;
 
 /**
@@ -32,6 +34,7 @@ const GREY_TOLERANCE = 2 / 255;
  */
 export function readHeightMap(bytes: Uint8Array): GreyPicture {
   if (!hasPngSignature(bytes)) throw new ScanError('This is not a PNG picture.');
+  refuseIfLarge(bytes);
   let picture: ReturnType<typeof decode>;
   try {
     picture = decode(bytes);
@@ -39,7 +42,6 @@ export function readHeightMap(bytes: Uint8Array): GreyPicture {
     throw new ScanError(`The picture is damaged: ${error instanceof Error ? error.message : String(error)}.`);
   }
   const { width: columns, height: rows, channels, data, text } = picture;
-  if (columns * rows > MOST_PIXELS) throw new ScanError(`${columns} × ${rows} pixels are too many; make it smaller.`);
   if (columns < 2 || rows < 2) throw new ScanError('The picture needs at least two pixels each way.');
   if (picture.palette || picture.depth < 8)
     throw new ScanError('The picture uses a palette or fewer than 8 bits a pixel. Save it as 8 or 16 bit grey.');
@@ -59,6 +61,14 @@ export function readHeightMap(bytes: Uint8Array): GreyPicture {
     shares[i] = grey;
   }
   return { columns, rows, shares, bits: picture.depth, scale: scaleOf(text) };
+}
+
+/** By what the picture says of itself first thing, before room is made for it. */
+function refuseIfLarge(bytes: Uint8Array): void {
+  if (bytes.length < IHDR_AT + 8) throw new ScanError('The picture is damaged: it ends before its size is said.');
+  const view = new DataView(bytes.buffer, bytes.byteOffset);
+  const [columns, rows] = [view.getUint32(IHDR_AT), view.getUint32(IHDR_AT + 4)];
+  if (columns * rows > MOST_PIXELS) throw new ScanError(`${columns} × ${rows} pixels are too many; make it smaller.`);
 }
 
 function scaleOf(text: Record<string, string>): HeightScale | null {

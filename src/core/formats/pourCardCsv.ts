@@ -1,8 +1,15 @@
-import Papa from 'papaparse';
 import { cupWork } from '../mixing/cupWork';
 import { layerProduct, type Plan, type PlanRequest } from '../plan';
+import { writeCsv } from './csv';
+
+const COLUMNS = [
+  ...(['layer', 'pour_at', 'cup', 'cup_mix_g', 'part_a_g', 'part_b_g', 'part_a_ml', 'part_b_ml'] as const),
+  ...(['colourants', 'pot_life_min', 'piece', 'pour_g', 'cup_shows_g', 'product'] as const),
+] as const;
 
 const round = (value: number, decimals: number): number => Number(value.toFixed(decimals));
+
+type Row = Record<(typeof COLUMNS)[number], string | number>;
 
 /**
  * The pour card as CSV: one row a pour, in the order of work, cups and layers repeated on each row.
@@ -12,7 +19,7 @@ const round = (value: number, decimals: number): number => Number(value.toFixed(
 export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'build' | 'losses'>): string {
   const rows = plan.layers.flatMap((layer) =>
     layer.cups.flatMap((cup) =>
-      cupWork(cup, layerProduct(request, layer), request.losses).steps.map((pour) => ({
+      cupWork(cup, layerProduct(request, layer), request.losses).steps.map((pour): Row => ({
         layer: layer.number,
         pour_at: layer.cure.pouredAt,
         cup: cup.number,
@@ -25,15 +32,12 @@ export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | '
           .map(({ name, drops, grams }) => `${name}: ${drops} drops or ${grams.toFixed(2)} g`)
           .join('; '),
         pot_life_min: round(cup.potLifeMinutes, 0),
-        piece: safeText(`${pour.tag} #${pour.copy}`),
+        piece: `${pour.tag} #${pour.copy}`,
         pour_g: round(pour.grams, 1),
         cup_shows_g: round(pour.cupShowsGrams, 1),
-        product: safeText(layerProduct(request, layer).name),
+        product: layerProduct(request, layer).name,
       })),
     ),
   );
-  return `${Papa.unparse(rows)}\r\n`;
+  return writeCsv(COLUMNS, rows);
 }
-
-/** A tag that starts like a formula is kept from running as one in a spreadsheet. */
-const safeText = (text: string): string => (/^[=+\-@]/.test(text) ? `'${text}` : text);

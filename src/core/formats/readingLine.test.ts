@@ -1,5 +1,5 @@
 import { daysOfReadings, withMeasured } from '../schedule/roomDays';
-import { isRoom, ReadingLines } from './readingLine';
+import { ReadingLines } from './readingLine';
 
 const NOW = Date.parse('2026-11-27T20:00:00Z');
 const read = (...lines: unknown[]) => {
@@ -45,9 +45,12 @@ test('a scale that goes negative, changes its unit, or has a wrong clock is take
   const [late] = read({ device: 'room', value: 20, at: NOW - 3_600_000 });
   expect(late!.trouble).toContain('60 min behind');
   expect(late!.reading!.at).toBe(NOW);
-  const [hot] = read({ device: 'room', value: 85 });
-  expect(hot!.trouble).toContain('that is no room');
-  expect(isRoom({ temperatureC: 85 })).toBe(false);
+  for (const hot of [
+    { device: 'room', value: 85 },
+    { device: 'room', value: 300, unit: '°F' },
+    { device: 'room', value: -40, unit: '°F' },
+  ])
+    expect(read(hot)[0]).toEqual({ reading: null, trouble: expect.stringContaining('that is no room') as string });
 });
 
 test('readings of a day become its warmest, coldest and mean; too few say nothing', () => {

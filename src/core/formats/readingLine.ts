@@ -87,6 +87,11 @@ export class ReadingLines {
       };
     }
     const { unit, ...reading } = read.data;
+    if (reading.device === 'room' && (reading.temperatureC < ROOM_C.least || reading.temperatureC > ROOM_C.most))
+      return {
+        reading: null,
+        trouble: `The room sensor shows ${reading.temperatureC.toFixed(0)} °C: that is no room. It is left out.`,
+      };
     return { reading: this.#placed(reading as Reading, now), trouble: this.#odd(read.data, unit, now) };
   }
 
@@ -107,15 +112,9 @@ export class ReadingLines {
     }
     if (line.device === 'scale' && line.grams < NEGATIVE_GRAMS)
       return `The scale shows ${line.grams.toFixed(1)} g: it was tared with something on it. Tare it again with the empty cup.`;
-    if (line.device === 'room' && (line.temperatureC < ROOM_C.least || line.temperatureC > ROOM_C.most))
-      return `The room sensor shows ${line.temperatureC.toFixed(0)} °C: that is no room. It is left out.`;
     return null;
   }
 }
-
-/** Whether a reading of a room may be one. */
-export const isRoom = ({ temperatureC }: { temperatureC: number }): boolean =>
-  temperatureC >= ROOM_C.least && temperatureC <= ROOM_C.most;
 
 function parsed(text: string): unknown {
   try {

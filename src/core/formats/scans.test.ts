@@ -455,3 +455,27 @@ test('drawings are at true size, with a bar to check the print by', () => {
   expect(section).toMatch(/id="bed" d="M0 23L0 5L/);
   expect(section).toContain('M0 8H140');
 });
+
+describe('what would take more than a file of its kind may', () => {
+  test('a picture is refused by what it says of its size, before room is made for it', () => {
+    const bytes = Uint8Array.from(encode({ width: 2, height: 2, data: new Uint8Array(4), depth: 8, channels: 1 }));
+    new DataView(bytes.buffer).setUint32(16, 4294967295);
+    expect(() => readHeightMap(bytes)).toThrow('4294967295 × 2 pixels are too many');
+    expect(() => readHeightMap(bytes.subarray(0, 20))).toThrow('ends before its size is said');
+  });
+  test('a path of 200,000 arcs is refused before one of them is drawn', () => {
+    const svg = `<svg><path d="M0 0${'a1 1 0 0 1 1 1'.repeat(60_000)}Z"/></svg>`;
+    expect(() => readSvg(svg)).toThrow('more than 20000 segments');
+    const long = `<svg><path d="M0 0${'a1 1 0 0 1 1 1'.repeat(200_000)}Z"/></svg>`;
+    expect(() => readSvg(long)).toThrow('more than 20000 segments');
+  });
+  test('a text STL of one line without an end is refused while it is read', async () => {
+    let read = 0;
+    const endless = async function* (): AsyncGenerator<Uint8Array> {
+      yield new TextEncoder().encode(`solid x\n${' '.repeat(100)}`);
+      for (; read < 1000; read++) yield new TextEncoder().encode('vertex 0 0 0 '.repeat(2000));
+    };
+    await expect(readStl(endless(), 26_000_000)).rejects.toThrow('no text STL');
+    expect(read).toBeLessThan(10);
+  });
+});

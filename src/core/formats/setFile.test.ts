@@ -1,8 +1,10 @@
+import { edgeStandardSchema } from '../bed/edgeStandardSchema';
 import { testDesign } from '../bed/testShapes';
+import { z } from 'zod';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { layerProduct, planAmounts } from '../plan';
 import { testRequest } from '../plan/testRequest';
-import { setFileSchema, withNewIds, type SetFile } from './setFile';
+import { NAMING, setFileSchema, withNewIds, type SetFile } from './setFile';
 
 const { id: _, ...product } = PRODUCT_KINDS[1]!;
 const file: SetFile = setFileSchema.parse({
@@ -20,7 +22,10 @@ const file: SetFile = setFileSchema.parse({
   batches: [
     {
       id: 'b',
-      data: { name: 'B', items: [{ designId: 'd', copies: 2 }], pourAt: '2026-11-26T10:00', benchWindows: null },
+      data: {
+        ...{ name: 'B', items: [{ designId: 'd', copies: 2 }], pourAt: '2026-11-26T10:00', benchWindows: null },
+        own: { fillerId: 'd' },
+      },
       bench: null,
     },
   ],
@@ -36,11 +41,40 @@ test('new ids reach whatever names a record, and nothing else', () => {
   expect(renewed.designs[0]!.id).toBe('d-2');
   expect(renewed.pieces[0]!.data.designId).toBe('d-2');
   expect(renewed.batches[0]!.data.items[0]!.designId).toBe('d-2');
+  expect(renewed.batches[0]!.data.own).toEqual({ fillerId: 'd-2' });
   expect(renewed.set.data.row!.pins[0]!.piece).toEqual({ designId: 'd-2', copy: 2 });
   expect(renewed.shelf.recipes[0]!.data.doses[0]!.colourantId).toBe('ink-2');
   expect([renewed.set.id, renewed.set.data.productId]).toEqual(['s', 'epoxy']);
   // Renewed back it is the same again, to the letter.
   expect(withNewIds(renewed, (id) => id.replace(/-2$/, ''))).toEqual(file);
+});
+
+test('every field of a set that names a record by its id is renewed', () => {
+  const named = new Set<string>();
+  const walk = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return;
+    if ('properties' in value)
+      for (const key of Object.keys(value.properties as object)) if (/.Ids?$/.test(key)) named.add(key);
+    for (const part of Object.values(value)) walk(part);
+  };
+  walk(z.toJSONSchema(setFileSchema, { unrepresentable: 'any', io: 'input' }));
+  expect(named.size).toBeGreaterThan(3);
+  expect([...named].filter((key) => !NAMING.has(key))).toEqual([]);
+});
+
+test('standards and tables go by their new ids, on the edges too', () => {
+  const standard = edgeStandardSchema.parse({
+    ...{ id: 'a/b', name: 'Creek', edgeMm: 140, portMm: 70, widthMm: 56, depthMm: 6, section: 'trapezoid' },
+    ...{ bankSlope: 1, levelMm: 15, bankMm: 18, toleranceMm: 0.5, blendMm: 12 },
+  });
+  const odd: SetFile = {
+    ...file,
+    set: { ...file.set, data: { ...file.set.data, standards: [standard] } },
+    designs: [{ id: 'd', data: { ...testDesign(), edgeStandards: { east: 'a/b' } } }],
+  };
+  const renewed = withNewIds(odd, (id) => (id === 'a/b' ? 'plain' : id));
+  expect(renewed.set.data.standards![0]!.id).toBe('plain');
+  expect(renewed.designs[0]!.data.edgeStandards).toEqual({ east: 'plain' });
 });
 
 test('a plan that was kept keeps to itself: its products and colourants go by their new ids, in every cup', () => {

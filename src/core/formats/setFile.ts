@@ -40,10 +40,19 @@ export const setFileSchema = z.object({
 });
 export type SetFile = z.infer<typeof setFileSchema>;
 
+/** An id that can stand in an address as it is. */
+export const isPlainId = (id: string): boolean => /^[A-Za-z0-9_-]{1,40}$/.test(id);
+
 /** The keys under which one record names another. */
-const NAMING = new Set(['designId', 'productId', 'recipeId', 'colourantId']);
-/** Under these a kept plan holds things of the shelf whole, or their amounts, each with its id. */
-const WHOLE = new Set(['product', 'products', 'recipe', 'colourant', 'doses']);
+export const NAMING: ReadonlySet<string> = new Set(['designId', 'fillerId', 'productId', 'recipeId', 'colourantId']);
+/** Under these a kept plan holds things of the shelf whole, or their amounts, and a set its standards and tables, each with its id. */
+const WHOLE: ReadonlySet<string> = new Set([
+  ...['product', 'products', 'recipe', 'colourant', 'doses'],
+  ...['standards', 'standard', 'tables'],
+]);
+/** Under these the values, or the keys, are ids. */
+const BY_EDGE = 'edgeStandards';
+const BY_COLOURANT = 'own';
 
 /**
  * The same set under other ids where its own are taken: records and whatever names them, in kept plans too. `renew` gives the new
@@ -55,8 +64,11 @@ export function withNewIds(file: SetFile, renew: (id: string) => string): SetFil
     if (typeof value !== 'object' || value === null) return value;
     return Object.fromEntries(
       Object.entries(value).map(([key, part]) => {
-        const names = NAMING.has(key) || (key === 'id' && WHOLE.has(under));
-        return [under === 'own' ? renew(key) : key, names && typeof part === 'string' ? renew(part) : named(part, key)];
+        const names = NAMING.has(key) || (key === 'id' && WHOLE.has(under)) || under === BY_EDGE;
+        return [
+          under === BY_COLOURANT ? renew(key) : key,
+          names && typeof part === 'string' ? renew(part) : named(part, key),
+        ];
       }),
     ) as T;
   };

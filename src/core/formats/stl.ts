@@ -83,6 +83,8 @@ async function readBinary(
   return checked(triangles, done);
 }
 
+/** A corner takes a hundred; what goes on without an end of line is something else. */
+const MOST_LINE_CHARACTERS = 100_000;
 const VERTEX = /vertex\s+(\S+)\s+(\S+)\s+(\S+)/g;
 
 async function readText(
@@ -113,6 +115,8 @@ async function readText(
     }
     if (text.includes('endsolid')) ended = true;
     text = text.slice(end);
+    if (text.length > MOST_LINE_CHARACTERS)
+      throw new ScanError(`A line of this file is longer than ${MOST_LINE_CHARACTERS} characters: it is no text STL.`);
   };
   take(head, false);
   seen = head.length;

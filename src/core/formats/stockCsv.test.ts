@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import type { LotRow } from '../records/views';
 import { readStockCsv, stockCsv, type NamedItem } from './stockCsv';
 
@@ -18,6 +19,14 @@ const row = (change: Partial<LotRow['data']>, left: LotRow['left']): LotRow => (
     price: 26.5,
     ...change,
   },
+});
+
+test('names that begin like formulas are guarded in the file, and read back', () => {
+  const odd: NamedItem[] = [{ item: { kind: 'product', id: 'p' }, name: '=HYPERLINK("x")' }];
+  const text = stockCsv([row({ name: '+Kit' }, [])], odd);
+  const cells = Papa.parse<string[]>(text.trim()).data[1]!;
+  expect(cells.slice(1, 3)).toEqual([`'=HYPERLINK("x")`, "'+Kit"]);
+  expect(readStockCsv(text, odd).lots.map(({ lot }) => lot.name)).toEqual(['+Kit']);
 });
 
 test('lots go to a table and come back as they were', () => {

@@ -1,7 +1,7 @@
-import Papa from 'papaparse';
 import { z } from 'zod';
 import { lotSchema, type Lot, type StockItem } from '../stock/schema';
 import type { LotRow } from '../records/views';
+import { readCsv, writeCsv } from './csv';
 
 /** What a thing of the shelf is called, for files: people write names, not ids. */
 export interface NamedItem {
@@ -44,7 +44,7 @@ export function stockCsv(lots: readonly LotRow[], items: readonly NamedItem[]): 
     left: partOf(left, false),
     'left B': partOf(left, true),
   }));
-  return Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\n' }) + '\n';
+  return writeCsv(COLUMNS, rows);
 }
 
 /** A lot out of a file, and what was left in it where the file says so. */
@@ -69,18 +69,13 @@ export function readStockCsv(
   text: string,
   items: readonly NamedItem[],
 ): { lots: ReadLot[]; problems: StockFileProblem[] } {
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (name) => name.trim().toLowerCase(),
-  });
+  const { columns, rows } = readCsv(text);
   const lots: ReadLot[] = [];
   const problems: StockFileProblem[] = [];
-  const fields = parsed.meta.fields ?? [];
-  const missing = (['what', 'held'] as const).filter((name) => !fields.includes(name));
+  const missing = (['what', 'held'] as const).filter((name) => !columns.includes(name));
   if (missing.length > 0)
     return { lots, problems: [{ line: 1, message: `There is no column ${missing.join(' and no column ')}.` }] };
-  parsed.data.forEach((row, i) => {
+  rows.forEach((row, i) => {
     const line = i + 2;
     const cell = (name: string): string => (row[name] ?? '').trim();
     const fail = (message: string): void => void problems.push({ line, message });

@@ -100,6 +100,12 @@ function pathOf(tag: string, attributes: Record<string, string>): string | null 
   return `M${number('cx') - rx} ${number('cy')}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0Z`;
 }
 
+/** No outline of a piece needs more: such a path is a tracing, to be simplified first. */
+const MOST_SEGMENTS = 20_000;
+const MOST_PATH_CHARACTERS = 2_000_000;
+const tooLong = (name: string): ScanError =>
+  new ScanError(`The path “${name}” has more than ${MOST_SEGMENTS} segments. Simplify it in your drawing.`);
+
 /** The pieces of a path, each its own shape, curves broken into straight steps. */
 function pieces(d: string, transform: string, name: string): Shape[] {
   const shapes: Shape[] = [];
@@ -113,7 +119,13 @@ function pieces(d: string, transform: string, name: string): Shape[] {
       });
     points = [];
   };
-  const parsed = svgpath(d).transform(transform).abs().unshort().unarc();
+  if (d.length > MOST_PATH_CHARACTERS) throw tooLong(name);
+  const read = svgpath(d);
+  let segments = 0;
+  read.iterate(() => {
+    if (++segments > MOST_SEGMENTS) throw tooLong(name);
+  });
+  const parsed = read.transform(transform).abs().unshort().unarc();
   if ((parsed as unknown as { err?: string }).err)
     throw new ScanError(`The path “${name}” cannot be read: ${(parsed as unknown as { err: string }).err}.`);
   parsed.iterate((segment, _, x, y) => {

@@ -19,9 +19,9 @@ import styles from './DoorNotices.module.css';
 export function DoorNotices({
   door,
 }: {
-  door: Pick<EditDoor<unknown>, 'view' | 'trouble' | 'done' | 'insist' | 'dismiss'>;
+  door: Pick<EditDoor<unknown>, 'view' | 'trouble' | 'done' | 'note' | 'insist' | 'dismiss'>;
 }) {
-  const { view, trouble, done, insist, dismiss } = door;
+  const { view, trouble, done, note, insist, dismiss } = door;
   const first = useRef<HTMLButtonElement>(null);
   const stale = trouble?.kind === 'stale' && 'version' in trouble.command;
   useEffect(() => {
@@ -33,6 +33,22 @@ export function DoorNotices({
       <p className="visually-hidden" role="status">
         {done}
       </p>
+      <Snackbar
+        open={trouble === null && note !== null}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+        autoHideDuration={NOTE_MS}
+        onClose={(_, why) => why === 'timeout' && dismiss()}
+      >
+        <SnackbarContent
+          role="none"
+          message={note}
+          action={
+            <Button size="small" onClick={dismiss}>
+              Close
+            </Button>
+          }
+        />
+      </Snackbar>
       <Snackbar open={trouble !== null} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}>
         <SnackbarContent
           role="alert"
@@ -66,6 +82,8 @@ export function DoorNotices({
   );
 }
 
+/** How long a note stands: two sentences to be read by somebody who looks elsewhere first. */
+const NOTE_MS = 15_000;
 /** More fields than these are counted only. */
 const MOST_FIELDS = 5;
 

@@ -33,6 +33,8 @@ export interface QueueState<V> {
   trouble: Trouble | null;
   /** The last thing done, in words, for the status line. */
   done: string | null;
+  /** What the server had to say of it beside that: shown until it is dismissed. */
+  note: string | null;
 }
 
 type Done<V> = string | ((view: V) => string | null);
@@ -65,7 +67,7 @@ export function createEditQueue<V extends { history: History }>({
   send,
   apply,
 }: QueueOptions<V>): EditQueue<V> {
-  let state: QueueState<V> = { view: initial, busy: false, sentShare: null, trouble: null, done: null };
+  let state: QueueState<V> = { view: initial, busy: false, sentShare: null, trouble: null, done: null, note: null };
   let pending = 0;
   let last: Promise<unknown> = Promise.resolve();
   const listeners = new Set<() => void>();
@@ -84,7 +86,8 @@ export function createEditQueue<V extends { history: History }>({
     const changed = result.ok ? result.answer : result.changed;
     if (changed) show((view) => apply(view, changed));
     if (result.ok) {
-      set({ trouble: null, done: result.answer.note ?? words ?? null });
+      const { note } = result.answer;
+      set({ trouble: null, done: note ?? words ?? null, note });
       return { ok: true, id: result.answer.id };
     }
     set({ trouble: result.trouble });
@@ -117,7 +120,7 @@ export function createEditQueue<V extends { history: History }>({
       if (trouble.kind === 'offline') void enqueue(() => trouble.command, undefined, trouble.key);
       else void run((view) => withNewestVersion(trouble.command, view));
     },
-    dismiss: () => set({ trouble: null }),
+    dismiss: () => set({ trouble: null, note: null }),
     show,
   };
 }

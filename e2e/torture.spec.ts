@@ -4,6 +4,7 @@ import { diceOf } from '../torture/dice';
 import { fullDisk } from '../torture/fullDisk';
 import { fuzz } from '../torture/fuzz';
 import { killLoop } from '../torture/kills';
+import { movedFile } from '../torture/movedFile';
 import { otherDevices } from '../torture/otherDevices';
 import { runKillLoop } from '../torture/runKills';
 
@@ -37,6 +38,13 @@ test('whatever is sent, it is answered, and never with a defect', async () => {
   expect(figures.byStatus['200']).toBeGreaterThan(10);
   expect([figures.unanswered, figures.unreadable, figures.damaged]).toEqual([0, 0, false]);
   expect(figures.slowestBesideSlowClientsMs).toBeLessThan(3000);
+});
+
+test('a file that is moved away and back loses nothing, and every page says why it shows nothing', async () => {
+  const { requests, edits, ...bad } = await movedFile(`${FOLDER}/moved.db`, 6, diceOf(11));
+  expect(requests).toBeGreaterThan(60);
+  expect(edits).toBeGreaterThan(5);
+  expect(bad).toEqual({ lost: 0, defects: [], silent: [] });
 });
 
 test('a full disk is said, and edits go on once there is room', async () => {

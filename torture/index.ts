@@ -7,6 +7,7 @@ import { diceOf } from './dice';
 import { fullDisk } from './fullDisk';
 import { fuzz } from './fuzz';
 import { killLoop } from './kills';
+import { movedFile } from './movedFile';
 import { otherDevices } from './otherDevices';
 import { runKillLoop } from './runKills';
 
@@ -42,6 +43,11 @@ const rounds: Record<string, () => Promise<[figures: unknown, bad: number]>> = {
       { ...figures, wrong: wrong.slice(0, 10), leaked: leaked.slice(0, 10) },
       wrong.length + leaked.length + standing + (streamEndsMs > 2000 ? 1 : 0),
     ];
+  },
+  'moved file': async () => {
+    const figures = await movedFile(`${FOLDER}/moved.db`, Math.ceil(kills / 5), diceOf(seed + 4));
+    const { lost, defects, silent } = figures;
+    return [{ ...figures, defects: defects.slice(0, 10) }, lost + defects.length + silent.length];
   },
   'full disk': async () => {
     const full = await fullDisk(`${FOLDER}/small`);

@@ -91,7 +91,8 @@ const FILLED: Record<string, string> = {
   '[recipeId]': 'none',
   '[...file]': 'chunks/none.js',
 };
-const filled = (route: string): string => route.replace(/\[[.\w]+\]/g, (name) => FILLED[name] ?? 'none');
+/** A route with something in each of its open places. */
+export const filled = (route: string): string => route.replace(/\[[.\w]+\]/g, (name) => FILLED[name] ?? 'none');
 
 async function walk(
   served: Served,

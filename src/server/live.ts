@@ -19,7 +19,7 @@ export function tell(message: LiveMessage): void {
 export const isHeard = (): boolean => listeners().size > 0;
 
 /** A stream of what happens, for as long as the window listens. */
-export function listenAnswer(request: Request, first: () => LiveMessage): Response {
+export function listenAnswer(request: Request, first: LiveMessage): Response {
   const encoder = new TextEncoder();
   let stop = (): void => undefined;
   const stream = new ReadableStream<Uint8Array>(
@@ -47,7 +47,7 @@ export function listenAnswer(request: Request, first: () => LiveMessage): Respon
         };
         request.signal.addEventListener('abort', () => stop());
         listeners().add(send);
-        send(`retry: 1000\ndata: ${JSON.stringify(first())}\n\n`);
+        send(`retry: 1000\ndata: ${JSON.stringify(first)}\n\n`);
       },
       cancel: () => stop(),
     },

@@ -335,5 +335,5 @@ export const runAnswer = (runId: string): Promise<Response> =>
 
 export const runsAnswer = (): Promise<Response> => answer(() => ({ runs: openSummaries(), serverNow: momentNow() }));
 
-export const liveAnswer = (request: Request): Response =>
-  listenAnswer(request, () => ({ type: 'runs', runs: openSummaries(), serverNow: momentNow() }));
+export const liveAnswer = (request: Request): Promise<Response> =>
+  answer(() => listenAnswer(request, { type: 'runs', runs: openSummaries(), serverNow: momentNow() }));

@@ -8,6 +8,7 @@ import type { LiveMessage } from '@/core/run/views';
  */
 const CHANNEL = 'aguada.live';
 const LOCK = 'aguada.live';
+const AGAIN_MS = 3000;
 
 interface Listening {
   message: (message: LiveMessage) => void;
@@ -20,6 +21,7 @@ interface Listening {
 export function listenLive({ message, opened, lost }: Listening): () => void {
   let source: EventSource | null = null;
   let release: (() => void) | null = null;
+  let again: ReturnType<typeof setTimeout> | undefined;
   const gone = new AbortController();
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
   const open = (): void => {
@@ -36,6 +38,8 @@ export function listenLive({ message, opened, lost }: Listening): () => void {
     source.onerror = () => {
       lost();
       channel?.postMessage({ word: 'lost' });
+      // An answer that is no stream (the data file is away) ends it for good: it is asked for again.
+      if (source?.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
     };
   };
   if (channel)
@@ -54,6 +58,7 @@ export function listenLive({ message, opened, lost }: Listening): () => void {
   else open();
   return () => {
     gone.abort();
+    clearTimeout(again);
     release?.();
     source?.close();
     channel?.close();

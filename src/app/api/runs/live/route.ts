@@ -3,7 +3,7 @@ import { liveAnswer } from '@/server/runs';
 
 export const dynamic = 'force-dynamic';
 
-export function GET(request: Request): Response {
+export function GET(request: Request): Promise<Response> {
   watchReadings();
   return liveAnswer(request);
 }

@@ -9,17 +9,25 @@ import { DEFAULT_SETTINGS, SETTINGS_ID, stockShelf } from '../src/db/defaults';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { getDocument, listDocuments } from '../src/db/documents';
 import { edit } from '../src/db/journal';
+import { move } from '../src/db/stock';
 
 export const BIG_SET = 'big';
 const DESIGNS = 60;
-const SETS = 60;
 const BATCHES = 300;
 const CUPS = 6;
+/** Batches in the other sets that are still to be poured, and old ones that were planned and never poured. */
+const OPEN = 24;
+const FORGOTTEN = 146;
+const MOVEMENTS_A_LOT = 125;
 const NOW = '2026-11-24T20:00';
 
-/** A workshop of years: a set of 60 designs with 300 finished batches of 6 cups, and 59 sets beside it. Returns how many rows it has. */
-export function writeBigFile(path: string): number {
+/**
+ * A workshop of years: a set of 60 designs with 300 finished batches of 6 cups, and other sets beside it with 170 batches. With 500 sets
+ * and 400 lots that are 50,000 movements of stock, and a minute to write. Returns how many rows it has.
+ */
+export function writeBigFile(path: string, { sets = 60, lots = 0 } = {}): number {
   const { db, close } = openDataFile(path);
+  db.$client.pragma('synchronous = OFF');
   stockShelf(db, NOW);
   const design = (i: number): PieceDesign => {
     const like = HERON_SLACK_DESIGNS[i % HERON_SLACK_DESIGNS.length]!;
@@ -39,11 +47,28 @@ export function writeBigFile(path: string): number {
     writer.add('set', BIG_SET, set('Years of work'));
     for (let i = 0; i < DESIGNS; i++) writer.add('design', `d${i}`, design(i), BIG_SET);
   });
-  for (let s = 1; s < SETS; s++)
+  for (let s = 1; s < sets; s++)
     edit(db, 'sets', 'Make a set', NOW, (writer) => {
       writer.add('set', `set-${s}`, set(`Set ${s}`));
       for (let i = 0; i < 12; i++) writer.add('design', `s${s}d${i}`, design(s + i), `set-${s}`);
     });
+  for (let b = 0; b < OPEN + FORGOTTEN; b++) {
+    const setId = `set-${1 + ((b * 3) % (sets - 1))}`;
+    const item = (i: number): { designId: string; copies: number } => ({
+      designId: `s${setId.slice(4)}d${i}`,
+      copies: 2,
+    });
+    const pourAt = b < OPEN ? `2026-12-${String(1 + b).padStart(2, '0')}T19:00` : '2024-06-01T10:00';
+    edit(db, `set:${setId}`, 'Plan a batch', NOW, (writer) =>
+      writer.add(
+        'batch',
+        `planned-${b}`,
+        { name: `Planned ${b}`, items: [item(0), item(1), item(2)], pourAt, benchWindows: null },
+        setId,
+      ),
+    );
+  }
+  writeStock(db, lots);
   const items = Array.from({ length: 10 }, (_, i) => ({ designId: `d${i}`, copies: 4 }));
   const { request, amounts } = sixCups(db, items);
   for (let b = 0; b < BATCHES; b++) {
@@ -78,6 +103,8 @@ export function writeBigFile(path: string): number {
     });
   }
   const tables = [
+    'lots',
+    'movements',
     'batches',
     'batch_items',
     'kept_plans',
@@ -93,8 +120,41 @@ export function writeBigFile(path: string): number {
     (sum, table) => sum + (db.$client.prepare(`select count(*) from ${table}`).pluck().get() as number),
     0,
   );
+  db.$client.pragma('synchronous = FULL');
   close();
   return rows;
+}
+
+/** Bottles of years, each emptied in many small movements. */
+function writeStock(db: Database, lots: number): void {
+  for (let lot = 0; lot < lots; lot++)
+    edit(db, 'shelf', 'Buy a kit', NOW, (writer) => {
+      const id = `lot-${lot}`;
+      const of = { kind: 'product' as const, id: 'coating-epoxy' };
+      const bought = [
+        { part: 'A' as const, amount: 530 },
+        { part: 'B' as const, amount: 470 },
+      ];
+      writer.add('lot', id, {
+        ...{ of, name: `Kit ${lot}`, bought, boughtOn: '2024-01-05', openedOn: '2024-02-01' },
+        ...{ bestBefore: null, price: 26 },
+      });
+      for (let i = 0; i < MOVEMENTS_A_LOT; i++)
+        move(
+          writer.db,
+          {
+            ...{
+              lotId: id,
+              item: of,
+              part: i % 2 ? ('B' as const) : ('A' as const),
+              amount: -4,
+              kind: 'poured' as const,
+            },
+            ...{ at: '2024-03-01T10:00', note: '', batchId: `batch-${lot % BATCHES}`, layer: 1, cup: 1 },
+          },
+          NOW,
+        );
+    });
 }
 
 /** A plan of some pieces in which the layers take six cups together: the size of a cup decides. */

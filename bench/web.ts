@@ -46,7 +46,7 @@ async function timed(ask: () => Promise<Response>, runs = 7): Promise<{ ms: numb
 /** A workshop of years: how long each stage, an edit and the list of sets take the server, and what they weigh. */
 async function years(folder: string, lines: Line[]): Promise<void> {
   const path = join(folder, 'years.db');
-  const rows = writeBigFile(path);
+  const rows = writeBigFile(path, { sets: 500, lots: 400 });
   const { url, server } = await serve(path, false);
   const weigh = (what: string, { ms, bytes }: { ms: number; bytes: number }, mostMs: number, mostKb: number): void => {
     lines.push({

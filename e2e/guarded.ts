@@ -1,6 +1,7 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { buffer } from 'node:stream/consumers';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { makeSetArchive, openArchive } from '../src/server/archive';
 
@@ -69,7 +70,7 @@ export async function ownSample({ request }: Page, name: string): Promise<string
   const renamed = { ...opened.file, set: { ...set, data: { ...set.data, name } } };
   const taken = await request.post('/api/copies/file?only=set', {
     headers: { 'content-type': 'application/octet-stream' },
-    data: Buffer.from(await makeSetArchive(renamed, '2026-11-26T10:00')),
+    data: await buffer(makeSetArchive(renamed, '2026-11-26T10:00')),
   });
   return ((await taken.json()) as { setId: string }).setId;
 }

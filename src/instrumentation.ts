@@ -1,7 +1,10 @@
+/** What is worked out ahead waits until the first page that is asked for has been drawn. */
+const FIRST_PAGE_MS = 4000;
+
 /** Called by Next once when the server starts. */
 export async function register(): Promise<void> {
   if (process.env['NEXT_RUNTIME'] !== 'nodejs' || process.env['NODE_ENV'] !== 'production') return;
   const { startAhead } = await import('./server/ahead');
-  // A data file that cannot be used is told on the page.
-  void startAhead().catch(() => undefined);
+  // The first page comes first. A data file that cannot be used is told on it.
+  setTimeout(() => void startAhead().catch(() => undefined), FIRST_PAGE_MS).unref();
 }

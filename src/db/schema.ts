@@ -376,7 +376,8 @@ export const movements = sqliteTable(
     enteredAt: text('entered_at').notNull(),
   },
   (table) => [
-    index('movements_lot').on(table.lotId, table.part),
+    // What is left of a lot, and when it last moved, stand in the index itself.
+    index('movements_lot').on(table.lotId, table.part, table.amount, table.at),
     index('movements_item').on(table.itemKind, table.itemId, table.part),
     index('movements_batch').on(table.batchId, table.layer),
     index('movements_counters').on(table.counters),

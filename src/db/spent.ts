@@ -9,11 +9,13 @@ import type { Connection } from './images';
  */
 export const spentOnSet = (db: Connection, setId: string): Spent[] =>
   db.all<Spent>(sql`
-    select m.batch_id as batchId,
-      sum(-m.amount * l.price / (select sum(json_extract(part.value, '$.amount')) from json_each(l.bought) part)) as money
-    from movements m
-      join lots l on l.id = m.lot_id
-      join batches b on b.id = m.batch_id
-    where b.set_id = ${setId} and m.kind in ('poured', 'lost', 'used', 'corrected')
-      and not exists (select 1 from movements found where found.id = m.counters and found.kind = 'found')
+    with priced as materialized (
+      select l.id, l.price / (select sum(json_extract(part.value, '$.amount')) from json_each(l.bought) part) as a_unit
+      from lots l)
+    select m.batch_id as batchId, sum(-m.amount * p.a_unit) as money
+    from batches b
+      join movements m on m.batch_id = b.id
+      join priced p on p.id = m.lot_id
+      left join movements found on found.id = m.counters and found.kind = 'found'
+    where b.set_id = ${setId} and m.kind in ('poured', 'lost', 'used', 'corrected') and found.id is null
     group by m.batch_id order by b.position, b.id`);

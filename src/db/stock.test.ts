@@ -12,7 +12,7 @@ import { HERON_SLACK_ID, loadHeronSlack } from './demo/heronSlack';
 import { stockShelf } from './defaults';
 import { getDocument, listDocuments } from './documents';
 import { edit, EditRefusedError, redo, undo } from './journal';
-import { getLot, isLessThanNothing, listLots, lotHistory, reserve, stockLevels } from './stock';
+import { getLot, isLessThanNothing, listLots, lotHistory, lotsInUse, reserve, stockLevels } from './stock';
 import { spentOnSet } from './spent';
 import { temporaryFolder } from './testDataFile';
 
@@ -122,6 +122,19 @@ describe('the ledger', () => {
     undo(db, 'shelf', NOW);
     expect(left('k', 'A')).toBe(900);
   });
+});
+
+test('of lots that are empty the shelf names the last two, and says how many more there are', () => {
+  for (const id of ['a', 'b', 'c', 'd', 'e']) {
+    buy(id);
+    if (id === 'b') continue;
+    correct(id, 'A', -1000);
+    correct(id, 'B', -900);
+  }
+  const { lots, emptied } = lotsInUse(db);
+  expect(lots.map(({ id }) => id)).toEqual(['b', 'd', 'e']);
+  expect(emptied).toEqual({ 'product coating-epoxy': 2 });
+  expect(listLots(db)).toHaveLength(5);
 });
 
 describe('levels', () => {

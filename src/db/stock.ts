@@ -90,6 +90,26 @@ const rowOf = (line: LotLine): LotRow => ({
 export const listLots = (db: Connection): LotRow[] =>
   db.all<LotLine>(sql`${LOT_LINE} order by l.position, l.id`).map(rowOf);
 
+/** So many emptied lots of each thing are still shown: what was used last is bought again. */
+const EMPTIED_SHOWN = 2;
+
+/** Lots that hold something, and of each thing the newest that do not; how many more there are of a thing, by kind and id. */
+export function lotsInUse(db: Connection): { lots: LotRow[]; emptied: Record<string, number> } {
+  const emptied: Record<string, number> = {};
+  const shown = new Map<string, number>();
+  const lots = listLots(db)
+    .toReversed()
+    .filter(({ data: { of }, left }) => {
+      if (left.some(({ amount }) => amount > 0)) return true;
+      const key = `${of.kind} ${of.id}`;
+      shown.set(key, (shown.get(key) ?? 0) + 1);
+      if (shown.get(key)! <= EMPTIED_SHOWN) return true;
+      emptied[key] = (emptied[key] ?? 0) + 1;
+      return false;
+    });
+  return { lots: lots.toReversed(), emptied };
+}
+
 export function getLot(db: Connection, id: string): LotRow | null {
   const line = db.get<LotLine | undefined>(sql`${LOT_LINE} and l.id = ${id}`);
   return line ? rowOf(line) : null;
@@ -343,7 +363,9 @@ export const movementStorage: Storage = {
 /** The lot that an entered movement is of; null when there is none. */
 export const lotOfMovement = (db: Connection, key: string): string | null => newestOf(db, key)?.lotId ?? null;
 
-const ofKey = (key: string) => sql`(${movements.key} = ${key} or ${movements.key} like ${`${key}+%`})`;
+/** An entry, and those that it was made again by: `+` and `,` are neighbours. */
+const ofKey = (key: string) =>
+  sql`(${movements.key} = ${key} or (${movements.key} > ${`${key}+`} and ${movements.key} < ${`${key},`}))`;
 const newestOf = (db: Connection, key: string): typeof movements.$inferSelect | undefined =>
   db.select().from(movements).where(ofKey(key)).orderBy(desc(movements.id)).limit(1).get();
 const countOf = (db: Connection, key: string): number =>

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import type { PieceDesign } from '@/core/bed/schema';
 import type { PlanRequest } from '@/core/plan';
 import type { PlannedWork, PouredWork } from '@/core/records/work';
 import type { Connection } from './images';
@@ -48,4 +49,17 @@ export function batchCounts(db: Connection): Map<string, number> {
     sql`select set_id as setId, count(*) as count from batches group by set_id`,
   );
   return new Map(rows.map(({ setId, count }) => [setId, count]));
+}
+
+/** How many copies of each kind of piece each set has: one entry a design. */
+export function pieceCounts(db: Connection): Map<string, { kind: PieceDesign['kind']; copies: number }[]> {
+  const rows = db.all<{ setId: string; kind: PieceDesign['kind']; copies: number }>(sql`
+    select set_id as setId, json_extract(data, '$.kind') as kind, json_extract(data, '$.copies') as copies from designs`);
+  const bySet = new Map<string, { kind: PieceDesign['kind']; copies: number }[]>();
+  for (const { setId, kind, copies } of rows) {
+    const own = bySet.get(setId) ?? [];
+    own.push({ kind, copies });
+    bySet.set(setId, own);
+  }
+  return bySet;
 }

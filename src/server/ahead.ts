@@ -1,6 +1,7 @@
 import type { EditAnswer } from '@/core/records/views';
 import { setMatchRequest, wholeSetRequest } from '@/core/records/buildRequest';
 import { listDocuments } from '@/db/documents';
+import { calendarBatches } from './calendar';
 import { withData } from './data';
 import { amountsOf, matchOf, stripOf } from './figures';
 import { warmPool } from './pool';
@@ -45,4 +46,6 @@ export async function startAhead(): Promise<void> {
   if (!worksAhead()) return;
   const ids = withData((db) => listDocuments(db, 'set').records.map(({ id }) => id)).slice(0, FIRST_SETS);
   for (const id of ids) await workOut(id);
+  // What the calendar stands on: the amounts of all that is being made.
+  await calendarBatches();
 }

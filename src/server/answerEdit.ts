@@ -7,7 +7,7 @@ import { keepTodaySoon } from './copies';
 import { withData } from './data';
 import { answer, ownJson, refusalOf } from './respond';
 import { runCommand } from './runCommand';
-import { setCards } from './views';
+import { setCards, withLooks } from './views';
 
 /**
  * Carries out the command in a request and answers with the rows it changed; a stale edit gets the newer row with its refusal, a
@@ -43,7 +43,7 @@ async function withCards(edit: EditAnswer, wanted: ViewWanted): Promise<EditAnsw
   const ids = [
     ...new Set(edit.changes.flatMap(({ kind, id, setId }) => (kind === 'set' ? [id] : setId ? [setId] : []))),
   ];
-  const cards = ids.length > 0 ? await setCards(ids) : [];
+  const cards = ids.length > 0 ? await withLooks(setCards(ids)) : [];
   return {
     ...edit,
     changes: [],

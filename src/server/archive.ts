@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { Readable, Transform, Writable } from 'node:stream';
-import { buffer } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import { openPromise, type Entry, type ZipFile as OpenedZip } from 'yauzl';
 import { ZipFile } from 'yazl';
@@ -82,8 +81,8 @@ export function makeArchive(
 }
 
 /** An archive of one set. */
-export const makeSetArchive = (file: SetFile, madeAt: string): Promise<Buffer> =>
-  buffer(makeArchive([[ARCHIVED_SET, () => jsonBytes(file)]], { holds: 'set', madeAt }));
+export const makeSetArchive = (file: SetFile, madeAt: string): Readable =>
+  makeArchive([[ARCHIVED_SET, () => jsonBytes(file)]], { holds: 'set', madeAt });
 
 /** What was taken in hand: an archive of everything, its database written where that was wished, or the set of an archive of one. */
 export type OpenedArchive = { holds: 'everything' } | { holds: 'set'; file: SetFile };

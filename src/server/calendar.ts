@@ -90,21 +90,33 @@ export async function stageCalendar(setId: string): Promise<CalendarView | { lat
   return desk && inTime(calendarOf(desk));
 }
 
+/** What a page of Cure is drawn with. */
 async function calendarOf(desk: DeskView): Promise<CalendarView> {
+  // A page with more of them in it would be slower to come than what it is to show at first: the browser asks for them.
+  if (withData((db) => openBatches(db, desk.now)).length > MOST_IN_A_PAGE) return NOTHING_YET;
   const [batches, measured] = [await calendarBatches(), measuredDays(desk.now)];
   const request = asked({ batches, measured }, desk);
   return { batches, measured, plan: request && (await firstScheduleOf(request)) };
 }
 
-/** The week to print: the plan that is kept, or as good a one as the screen finds. Null when there is no such set or nothing to plan. */
+const MOST_IN_A_PAGE = 10;
+const NOTHING_YET: CalendarView = { batches: [], measured: [], plan: null };
+
+/** The week to print: the plan that is kept, or a first one, and what to look for a better one by. Null when there is no such set or nothing to plan. */
 export async function weekSheet(setId: string): Promise<WeekSheetView | null> {
   const desk = deskView(setId);
   if (!desk) return null;
   const batches = await calendarBatches();
   const request = asked({ batches, measured: measuredDays(desk.now) }, desk, FULL_EFFORT);
   if (!request) return null;
+  const many = batches.length > MOST_IN_A_PAGE;
   const kept = request.batches.some(({ steps }) => steps.some(({ pinned }) => pinned !== undefined));
-  return { setId, request, plan: await scheduleOf(request), kept };
+  return {
+    setId,
+    request,
+    plan: kept ? await scheduleOf(request) : many ? null : await firstScheduleOf({ ...request, effort: FIRST_EFFORT }),
+    kept,
+  };
 }
 
 export const calendarAnswer = (): Promise<Response> =>

@@ -253,7 +253,7 @@ describe('an archive of everything', () => {
 
 describe('one set, handed on', () => {
   test('comes in beside itself with new ids, everything in it the same', async () => {
-    const { name, stream } = await setArchive('heron-slack');
+    const { name, stream } = setArchive('heron-slack');
     const bytes = await buffer(stream);
     expect(name).toMatch(/\.zip$/);
     const { setId, done } = await upload(bytes);
@@ -294,7 +294,7 @@ describe('one set, handed on', () => {
         pieces: [],
         batches: [],
       };
-      const { setId } = await upload(await makeSetArchive(renamed, '2026-11-26T10:00'));
+      const { setId } = await upload(await buffer(makeSetArchive(renamed, '2026-11-26T10:00')));
       expect(setId).toMatch(/^[A-Za-z0-9_-]+$/);
       const view = deskView(setId!)!;
       expect(view.designs).toHaveLength(file.designs.length);
@@ -305,10 +305,10 @@ describe('one set, handed on', () => {
   test('with two designs of one id it is refused in words', async () => {
     const file = withData((db) => setFileOf(db, 'heron-slack'));
     const twins = { ...file, designs: [...file.designs, file.designs[0]!] };
-    await expect(upload(await makeSetArchive(twins, '2026-11-26T10:00'))).rejects.toThrow('are both called');
+    await expect(upload(await buffer(makeSetArchive(twins, '2026-11-26T10:00')))).rejects.toThrow('are both called');
   });
   test('into another workshop keeps its ids, and brings what it uses of the shelf', async () => {
-    const bytes = await buffer((await setArchive('heron-slack')).stream);
+    const bytes = await buffer(setArchive('heron-slack').stream);
     const mine = withData((db) => setFileOf(db, 'heron-slack'));
     closeData();
     process.env['AGUADA_DATA'] = join(folder, 'elsewhere.db');
@@ -346,7 +346,7 @@ test('a copy is kept of each day of use, so many of them', async () => {
 });
 
 test('two files that come in at once do not get into each other', async () => {
-  const bytes = await buffer((await setArchive('heron-slack')).stream);
+  const bytes = await buffer(setArchive('heron-slack').stream);
   const taken = await Promise.all([upload(bytes), upload(bytes), upload(bytes)]);
   expect(new Set(taken.map(({ setId }) => setId)).size).toBe(3);
 });

@@ -204,14 +204,14 @@ export async function wholeArchive(): Promise<{ name: string; stream: Readable }
 }
 
 /** One set in an archive, to hand on. */
-export async function setArchive(setId: string): Promise<{ name: string; stream: Readable }> {
+export function setArchive(setId: string): { name: string; stream: Readable } {
   const file = withData((db) => setFileOf(db, setId));
   const name =
     file.set.data.name
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'set';
-  return { name: `${name}.zip`, stream: Readable.from([await makeSetArchive(file, wallClockNow())]) };
+  return { name: `${name}.zip`, stream: makeSetArchive(file, wallClockNow()) };
 }
 
 /** Takes in a file: an archive of everything or a bare data file takes the place of what is there, a set is put in beside it. */

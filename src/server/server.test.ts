@@ -3,7 +3,8 @@ import { commandSchema, editRequestSchema, type Command } from '@/core/records/c
 import type { PieceDesign } from '@/core/bed/schema';
 import { planTimes, withTimes, type Plan } from '@/core/plan';
 import { batchRequest, wholeSetRequest } from '@/core/records/buildRequest';
-import type { BatchRow, DeskView, EditAnswer } from '@/core/records/views';
+import type { BatchRow, DeskView, EditAnswer, SetCard } from '@/core/records/views';
+import { countPieces } from '@/core/records/countPieces';
 import { temporaryFolder } from '@/db/testDataFile';
 import { withKept } from '@/core/schedule/kept';
 import { calendarBatches, stageCalendar, weekSheet } from './calendar';
@@ -13,7 +14,7 @@ import { amountsOf, planOf } from './figures';
 import { closePool } from './pool';
 import { answer, ownJson, type Refusal } from './respond';
 import { runCommand } from './runCommand';
-import { deskView, openBatch, setsView, shelfView } from './views';
+import { deskView, openBatch, setCardsAnswer, setLook, setLooksAnswer, setsView, shelfView } from './views';
 
 process.env['AGUADA_DATA'] = join(temporaryFolder(), 'server.db');
 const desk = (id = 'heron-slack'): DeskView => deskView(id)!;
@@ -243,6 +244,33 @@ test('a set keeps its tables, its row and its standards; a bed is drawn to its s
   expect(desk().designs.every(({ data }) => data.joints === undefined)).toBe(true);
 });
 
+describe('the list of sets', () => {
+  const others = Array.from({ length: 30 }, (_, i) => `Other ${i}`);
+  test('comes with those whose work is next, strips with the first of them; the rest is asked for', async () => {
+    const { name: _, ...data } = desk().set.data;
+    const ids: string[] = [];
+    for (const name of others) ids.push((await run({ do: 'add', kind: 'set', data: { ...data, name } })).id!);
+    const view = await setsView();
+    expect([view.sets.length, view.setCount]).toEqual([24, 31]);
+    expect(view.sets[0]!.set.id).toBe('heron-slack');
+    // Sent behind the page when it is not there in time.
+    const { look } = view.sets[0]!;
+    const own = await setLook('heron-slack');
+    if (look) expect(look).toEqual(own);
+    expect(own!.pieces).toHaveLength(designs().length);
+    expect(own!.strip.pieces).toHaveLength(designs().length);
+    expect(await setLook('no-such-set')).toBeNull();
+    const all = (await (await setCardsAnswer()).json()) as { sets: SetCard[] };
+    expect(all.sets.map(({ set }) => set.id).sort()).toEqual(['heron-slack', ...ids].sort());
+    const card = all.sets.find(({ set }) => set.id === 'heron-slack')!;
+    expect(countPieces(card.pieces)).toBe(countPieces(designs().map(({ data: design }) => design)));
+    const asked = new Request('http://127.0.0.1:3000/api/sets/looks?ids=heron-slack,gone');
+    const { looks } = (await (await setLooksAnswer(asked)).json()) as { looks: Record<string, unknown> };
+    expect([looks['heron-slack'] !== null, looks['gone']]).toEqual([true, null]);
+    for (let i = 0; i < others.length; i++) await run({ do: 'undo', scope: 'sets' });
+  });
+});
+
 describe('pouring', () => {
   const plan = async (): Promise<Plan> => {
     const { row, detail } = openBatch('heron-slack', 'hs-batch-3')!;
@@ -386,7 +414,7 @@ describe('the calendar', () => {
         .filter(({ done, handsOnMinutes }) => !done && handsOnMinutes > 0)
         .map(({ batchId, stepId, from }) => `${batchId} ${stepId} ${from}`)
         .sort();
-    expect(times(again!.plan.steps)).toEqual(times(plan!.steps));
+    expect(times(again!.plan!.steps)).toEqual(times(plan!.steps));
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(await stageCalendar('no-such-set')).toBeNull();
     // Two searches, in a thread that has to start.

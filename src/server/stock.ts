@@ -4,10 +4,13 @@ import { shelfLifeOf } from '@/db/bookPour';
 import { getBatch } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
 import { spentOnSet } from '@/db/spent';
-import { lotHistory, stockLevels } from '@/db/stock';
+import { listLots, lotHistory, stockLevels } from '@/db/stock';
 import { wallClockNow } from './clock';
 import { withData } from './data';
 import { answer, RequestError } from './respond';
+
+/** Every lot, the emptied ones too. */
+export const lotsAnswer = (): Promise<Response> => answer(() => ({ lots: withData(listLots) }));
 
 /** Every movement of a lot, the latest first. */
 export const lotHistoryAnswer = (lotId: string): Promise<Response> =>

@@ -4,13 +4,14 @@ import { cache } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { packStrip } from '@/core/picture/packedStrip';
 import { setScope, type Scope } from '@/core/records/command';
-import { curingNow, nextWork } from '@/core/records/work';
+import { curingNow, nextWork, sortedSets } from '@/core/records/work';
 import type {
   BatchDetail,
   BatchRow,
   DeskView,
   OtherSet,
   SetCard,
+  SetLook,
   SetDocuments,
   SetsView,
   Shelf,
@@ -25,11 +26,12 @@ import { getDocument, listDocuments } from '@/db/documents';
 import { guestsOf } from '@/db/guests';
 import { history } from '@/db/journal';
 import { otherSets } from '@/db/otherSets';
-import { listLots } from '@/db/stock';
-import { batchCounts, plannedWork, pouredWork } from '@/db/work';
+import { lotsInUse } from '@/db/stock';
+import { batchCounts, pieceCounts, plannedWork, pouredWork } from '@/db/work';
 import { clockChangesNow, wallClockNow } from './clock';
 import { withData } from './data';
-import { stripOf } from './figures';
+import { inTime, stripOf } from './figures';
+import { answer } from './respond';
 
 const stateOf = (db: Database, scope: Scope, unreadable: Unreadable[]): ViewState => ({
   history: history(db, scope),
@@ -62,11 +64,8 @@ export const shelfView = (): ShelfView =>
       id,
       name,
     }));
-    return { ...shelf, missingKinds, lots: listLots(db), ...stateOf(db, 'shelf', unreadable) };
+    return { ...shelf, missingKinds, ...lotsInUse(db), ...stateOf(db, 'shelf', unreadable) };
   });
-
-/** The other sets of the workshop, for comparing their water. */
-export const setsBeside = (setId: string): OtherSet[] => withData((db) => otherSets(db, setId));
 
 /** Batches that a desk lists at first, and how many more at a time. */
 export const BATCHES_AT_ONCE = 8;
@@ -119,46 +118,84 @@ const SMALL = { samples: 41, colours: 5 };
 /** More pieces than this do not fit a small strip. */
 const MOST_SMALL = 14;
 
-/** Sets as the list of all shows them, those of the ids given or every one. */
-export async function setCards(ids?: readonly string[]): Promise<SetCard[]> {
-  const found = withData((db) => {
+/** Sets as the list of all shows them, those of the ids given or every one, without their looks. */
+export const setCards = (ids?: readonly string[]): SetCard[] =>
+  withData((db) => {
     const now = wallClockNow();
-    const shelf = shelfOf(db, []);
     const [poured, planned, counts] = [pouredWork(db, now), plannedWork(db), batchCounts(db)];
+    const pieces = pieceCounts(db);
     return listDocuments(db, 'set')
       .records.filter(({ id }) => ids === undefined || ids.includes(id))
-      .map((set) => {
-        const designs = listDocuments(db, 'design', set.id).records;
+      .map(({ id, version, data: { name, figureScaleMm, levelMm, job } }) => {
+        const own = pieces.get(id) ?? [];
         const work = {
-          designs: designs.length,
-          poured: poured.get(set.id) ?? [],
-          planned: planned.get(set.id) ?? [],
-          batches: counts.get(set.id) ?? 0,
+          designs: own.length,
+          poured: poured.get(id) ?? [],
+          planned: planned.get(id) ?? [],
+          batches: counts.get(id) ?? 0,
           now,
         };
-        const card = {
-          set,
-          pieces: designs.map(({ id, data: { kind, tag, name, copies } }) => ({
-            id,
-            data: { kind, tag, name, copies },
-          })),
+        return {
+          set: { id, version, data: { name, figureScaleMm, levelMm, job } },
+          pieces: own,
+          look: null,
           batches: work.batches,
           next: nextWork(work),
           curing: curingNow(work.poured, now),
         };
-        return { card, documents: { set, designs: designs.slice(0, MOST_SMALL), pieces: [], shelf } };
       });
   });
-  return Promise.all(
-    found.map(async ({ card, documents }) => ({ ...card, strip: packStrip(await stripOf(documents, SMALL)) })),
-  );
+
+/** How a set looks; null when there is none of this id. */
+export async function setLook(id: string): Promise<SetLook | null> {
+  const documents = withData((db) => documentsOf(db, id, []));
+  if (!documents) return null;
+  const drawn = { ...documents, designs: documents.designs.slice(0, MOST_SMALL), pieces: [] };
+  return {
+    pieces: drawn.designs.map(({ id: designId, data: { tag, name, copies } }) => ({
+      id: designId,
+      data: { tag, name, copies },
+    })),
+    strip: packStrip(await stripOf(drawn, SMALL)),
+  };
 }
 
-/** Every set, each with its strip and what comes next. */
+/** Cards with their looks as far as they are there in time; the others are drawn meanwhile, for when they are asked for. */
+export const withLooks = (cards: readonly SetCard[]): Promise<SetCard[]> =>
+  Promise.all(
+    cards.map(async (card) => {
+      const look = await inTime(setLook(card.set.id));
+      return { ...card, look: look && 'later' in look ? null : look };
+    }),
+  );
+
+/** Cards that come with the page, and how many of them with their strips: more than a screen shows. */
+const FIRST_CARDS = 24;
+const FIRST_LOOKS = 6;
+
+/** The sets whose work comes next, the first of them with their strips. */
 export async function setsView(): Promise<SetsView> {
-  const sets = await setCards();
+  const all = sortedSets(setCards(), 'next');
+  const first = all.slice(0, FIRST_CARDS);
+  const sets = [...(await withLooks(first.slice(0, FIRST_LOOKS))), ...first.slice(FIRST_LOOKS)];
   return withData((db) => {
     const unreadable: Unreadable[] = [...listDocuments(db, 'set').unreadable];
-    return { sets, shelf: shelfOf(db, unreadable), ...stateOf(db, 'sets', unreadable) };
+    return { sets, setCount: all.length, shelf: shelfOf(db, unreadable), ...stateOf(db, 'sets', unreadable) };
   });
 }
+
+/** Looks that are asked for at once. */
+const MOST_LOOKS = 24;
+
+export const setLooksAnswer = (request: Request): Promise<Response> =>
+  answer(async () => {
+    const ids = (new URL(request.url).searchParams.get('ids') ?? '').split(',').slice(0, MOST_LOOKS);
+    const looks = await Promise.all(ids.map(async (id) => [id, await setLook(id)] as const));
+    return { looks: Object.fromEntries(looks) };
+  });
+
+/** The other sets of the workshop, for comparing their water. */
+export const setsBesideAnswer = (setId: string): Promise<Response> =>
+  answer(() => withData((db): OtherSet[] => otherSets(db, setId)));
+
+export const setCardsAnswer = (): Promise<Response> => answer(() => ({ sets: setCards() }));

@@ -51,8 +51,10 @@ export interface ViewState {
 export interface ShelfView extends Shelf, ViewState {
   /** Kinds of product that ship and are not on the shelf, by id and name. */
   missingKinds: { id: string; name: string }[];
-  /** What was bought, and what is left of it. */
+  /** What was bought and still holds something, with the last that were emptied. */
   lots: LotRow[];
+  /** How many more emptied lots there are of a thing, by its kind and id. */
+  emptied: Record<string, number>;
 }
 
 /** A batch in short: what is wished, and how far it has been poured. */
@@ -160,26 +162,35 @@ export interface CalendarView {
 export interface WeekSheetView {
   setId: string;
   request: ScheduleRequest;
-  plan: SchedulePlan;
+  /** The plan that is kept, or a first one (null: still to be looked for); the page looks for a better one as the screen does. */
+  plan: SchedulePlan | null;
   /** False while it is only proposed. */
   kept: boolean;
 }
 
 /** A set in the list of all. */
 export interface SetCard {
-  set: Stored<WaterSet>;
-  pieces: { id: string; data: Pick<PieceDesign, 'kind' | 'tag' | 'name' | 'copies'> }[];
-  /** Its strip, thinned for a small picture. */
-  strip: PackedStrip;
+  set: Stored<Pick<WaterSet, 'name' | 'figureScaleMm' | 'levelMm' | 'job'>>;
+  /** How many copies of each kind of piece. */
+  pieces: Pick<PieceDesign, 'kind' | 'copies'>[];
+  /** Null until it is asked for: a strip is drawn when it comes in sight. */
+  look: SetLook | null;
   batches: number;
   next: SetWork;
   /** Layers that cure, until when. */
   curing: { words: string; until: WallTime } | null;
 }
 
-/** All sets, for the first screen. */
+/** How a set looks in the list: its strip, thinned for a small picture, and what its pieces are called. */
+export interface SetLook {
+  pieces: { id: string; data: Pick<PieceDesign, 'tag' | 'name' | 'copies'> }[];
+  strip: PackedStrip;
+}
+
+/** Sets for the first screen: those whose work comes next; the rest is asked for once the page stands. */
 export interface SetsView extends ViewState {
   sets: SetCard[];
+  setCount: number;
   shelf: Shelf;
 }
 

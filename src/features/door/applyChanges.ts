@@ -1,4 +1,4 @@
-import type { BatchDetail, DeskView, RowChange, SetsView, Shelf, ShelfView } from '@/core/records/views';
+import type { BatchDetail, DeskView, RowChange, SetCard, SetsView, Shelf, ShelfView } from '@/core/records/views';
 import type { Stored } from '@/core/records/schema';
 import type { Changed } from './editQueue';
 
@@ -65,11 +65,29 @@ function onDesk(view: DeskView, change: RowChange): DeskView {
 export const deskWith = (view: DeskView, changed: Changed): DeskView =>
   withState(changed.changes.reduce(onDesk, view), changed);
 
+/** How many sets more there are: of those that the list does not know yet it cannot be said. */
+const countedBy = ({ sets }: SetsView, { cards = [] }: Changed): number =>
+  cards.reduce((sum, { id, card }) => {
+    const known = sets.some(({ set }) => set.id === id);
+    return sum + (card && !known ? 1 : !card && known ? -1 : 0);
+  }, 0);
+
+/** The list of sets with all of them; what was there keeps its look. */
+export const withAllSets = (view: SetsView, all: readonly SetCard[]): SetsView => {
+  const looks = new Map(view.sets.map(({ set, look }) => [set.id, look]));
+  return {
+    ...view,
+    setCount: all.length,
+    sets: all.map((card) => ({ ...card, look: looks.get(card.set.id) ?? null })),
+  };
+};
+
 /** The list of sets after some cards have changed. */
 export const setsWith = (view: SetsView, changed: Changed): SetsView =>
   withState(
     {
       ...view,
+      setCount: view.setCount + countedBy(view, changed),
       sets: (changed.cards ?? []).reduce<SetsView['sets']>((sets, { id, card }) => {
         if (!card) return sets.filter(({ set }) => set.id !== id);
         return sets.some(({ set }) => set.id === id)

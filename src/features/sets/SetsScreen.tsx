@@ -3,8 +3,8 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import type { SetsView } from '@/core/records/views';
+import { useEffect, useState } from 'react';
+import type { SetCard, SetsView } from '@/core/records/views';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
@@ -12,7 +12,7 @@ import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { FileButton } from '@/ui/controls/FileButton';
 import { sendFile } from '../copies/askCopies';
 import { DoorNotices } from '../door/DoorNotices';
-import { setsWith } from '../door/applyChanges';
+import { setsWith, withAllSets } from '../door/applyChanges';
 import { useEditDoor } from '../door/editDoor';
 import { UnreadableNotice } from '../door/UnreadableNotice';
 import { TopBar } from '../TopBar';
@@ -26,7 +26,19 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
   const door = useEditDoor(initial, { view: 'sets' }, setsWith);
   const router = useRouter();
   const [opened, setOpened] = useState<'new' | 'keys' | null>(null);
-  const { sets, shelf } = door.view;
+  const { sets, setCount, shelf } = door.view;
+  const known = sets.length >= setCount;
+  const { show } = door;
+  useEffect(() => {
+    if (known) return;
+    let gone = false;
+    void fetch('/api/sets')
+      .then(async (response) => (response.ok ? ((await response.json()) as { sets: SetCard[] }).sets : null))
+      .then((all) => all && !gone && show((view) => withAllSets(view, all)), reportError);
+    return () => {
+      gone = true;
+    };
+  }, [known, show]);
   const shortcuts: Shortcut[] = [
     { key: 'n', does: 'New set', run: () => setOpened('new') },
     { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
@@ -55,7 +67,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
               <Button variant="contained" onClick={() => setOpened('new')}>
                 New set
               </Button>
-              {sets.length > 0 && !sets.some(({ set }) => set.id === 'heron-slack') && (
+              {sets.length > 0 && known && !sets.some(({ set }) => set.id === 'heron-slack') && (
                 <Button onClick={sample}>Load the sample, Heron Slack</Button>
               )}
               <FileButton
@@ -78,7 +90,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
             {sets.length === 0 ? (
               <Empty onNew={() => setOpened('new')} onSample={sample} />
             ) : (
-              <SetsTable sets={sets} now={door.view.now} />
+              <SetsTable sets={sets} count={setCount} now={door.view.now} />
             )}
           </main>
           <DoorNotices door={door} />

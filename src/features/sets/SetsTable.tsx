@@ -9,13 +9,14 @@ import TableSortLabel from '@mui/material/TableSortLabel';
 import TextField from '@mui/material/TextField';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { dayAndMonth } from '@/core/cure/dayNames';
 import { countPieces } from '@/core/records/countPieces';
 import { unpackStrip } from '@/core/picture/packedStrip';
-import type { SetCard } from '@/core/records/views';
+import type { SetCard, SetLook } from '@/core/records/views';
 import { dueWords, SET_ORDERS, sortedSets, type SetOrder } from '@/core/records/work';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
+import { useLooks } from './useLooks';
 import styles from './SetsScreen.module.css';
 
 const ROW_PX = 148;
@@ -27,7 +28,7 @@ const MANY = 8;
 const HEADS: Record<SetOrder, string> = { name: 'Set', next: 'Next', due: 'Due' };
 
 /** All sets as a table of works: each led by its waterline, with what comes next, what cures and when it is due. */
-export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string }) {
+export function SetsTable({ sets, count, now }: { sets: readonly SetCard[]; count: number; now: string }) {
   const [order, setOrder] = useState<SetOrder>('next');
   const [find, setFind] = useState('');
   const shown = useMemo(() => {
@@ -36,7 +37,8 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
       `${data.name} ${data.job?.customer ?? ''}`.toLowerCase().includes(words);
     return sortedSets(words === '' ? sets : sets.filter(fits), order);
   }, [sets, find, order]);
-  const wide = sets.length <= FEW;
+  const wide = count <= FEW;
+  const { looks, want } = useLooks();
   const body = useRef<HTMLTableSectionElement>(null);
   const rows = useWindowVirtualizer({
     count: shown.length,
@@ -50,7 +52,7 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
   const below = rows.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
     <>
-      {sets.length > MANY && (
+      {count > MANY && (
         <TextField
           label="Find a set"
           value={find}
@@ -79,7 +81,14 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
             </tr>
           )}
           {items.map(({ index, key }) => (
-            <Work key={key} card={shown[index]!} now={now} wide={wide} />
+            <Work
+              key={key}
+              card={shown[index]!}
+              look={shown[index]!.look ?? looks.get(shown[index]!.set.id) ?? null}
+              want={want}
+              now={now}
+              wide={wide}
+            />
           ))}
           {below > 0 && (
             <tr aria-hidden>
@@ -93,11 +102,37 @@ export function SetsTable({ sets, now }: { sets: readonly SetCard[]; now: string
   );
 }
 
-/** The strip of a set, or that it has no pieces yet. */
-function Strip({ card, heightPx, firstWidthPx }: { card: SetCard; heightPx: number; firstWidthPx: number }) {
+interface LookProps {
+  card: SetCard;
+  look: SetLook | null;
+  /** Asks for the look of a set. */
+  want: (id: string) => void;
+}
+
+interface StripProps extends LookProps {
+  heightPx: number;
+  firstWidthPx: number;
+}
+
+/** The strip of a set, the table it will stand on until it is drawn, or that it has no pieces yet. */
+function Strip({ card, look, want, heightPx, firstWidthPx }: StripProps) {
   const { name, levelMm } = card.set.data;
-  const pieces = useMemo(() => unpackStrip(card.strip, card.pieces, levelMm), [card, levelMm]);
-  if (pieces.length === 0) return <span className={styles.small}>no pieces yet</span>;
+  const { id } = card.set;
+  const empty = card.pieces.length === 0;
+  useEffect(() => {
+    if (!look && !empty) want(id);
+  }, [look, empty, want, id]);
+  const pieces = useMemo(() => (look ? unpackStrip(look.strip, look.pieces, levelMm) : []), [look, levelMm]);
+  if (empty) return <span className={styles.small}>no pieces yet</span>;
+  if (!look)
+    return (
+      <span
+        className={styles.coming}
+        style={{ height: heightPx }}
+        role="img"
+        aria-label={`${name} at eye level, being drawn`}
+      />
+    );
   return (
     <WaterlineStrip
       label={`${name} at eye level`}
@@ -110,7 +145,7 @@ function Strip({ card, heightPx, firstWidthPx }: { card: SetCard; heightPx: numb
   );
 }
 
-function Work({ card, now, wide }: { card: SetCard; now: string; wide: boolean }) {
+function Work({ card, look, want, now, wide }: LookProps & { now: string; wide: boolean }) {
   const { set, pieces, batches, next, curing } = card;
   const { name, figureScaleMm, job } = set.data;
   const base = `/sets/${set.id}`;
@@ -120,14 +155,14 @@ function Work({ card, now, wide }: { card: SetCard; now: string; wide: boolean }
       {wide && (
         <TableRow>
           <TableCell colSpan={3} className={styles.wide}>
-            <Strip card={card} heightPx={WIDE_PX} firstWidthPx={1224} />
+            <Strip {...{ card, look, want }} heightPx={WIDE_PX} firstWidthPx={1224} />
           </TableCell>
         </TableRow>
       )}
       <TableRow className={wide ? styles.facts : styles.work}>
         {!wide && (
           <TableCell className={styles.strip}>
-            <Strip card={card} heightPx={118} firstWidthPx={520} />
+            <Strip {...{ card, look, want }} heightPx={118} firstWidthPx={520} />
           </TableCell>
         )}
         <TableCell component="th" scope="row">
@@ -137,7 +172,7 @@ function Work({ card, now, wide }: { card: SetCard; now: string; wide: boolean }
           <span className={styles.small}>
             {[
               `${figureScaleMm} mm`,
-              countPieces(pieces.map(({ data }) => data)),
+              countPieces(pieces),
               batches > 0 && `${batches} ${batches === 1 ? 'batch' : 'batches'}`,
             ]
               .filter(Boolean)

@@ -12,7 +12,6 @@ import { EVEN_POUR, pourDoses, type WaterTint } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import type { Stored } from '@/core/records/schema';
-import type { OtherSet } from '@/core/records/views';
 import type { Recipe } from '@/core/tint/schema';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
@@ -35,14 +34,14 @@ const FIRST_BED = '#b9a883';
 const FROM = Object.keys(SEEN_FROM) as SeenFrom[];
 
 /** The set's recipe: what it looks like at every depth, what is in it, and what follows. */
-export function RecipeView({ recipe, otherSets }: { recipe: Stored<Recipe>; otherSets: readonly OtherSet[] }) {
+export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
   const { desk, mend } = useDesk();
   const { designs } = useLiveDesk();
   const { plan } = useDeskPlan();
   const { tint, doses, deepestMm, depths } = useTint();
   const filled = useFilled();
   const [bedId, setBedId] = useState<string | null>(null);
-  const beside = useBeside(recipe, otherSets);
+  const beside = useBeside(recipe);
   const [light, setLight] = useState<Light>('daylight');
   const [from, setFrom] = useState<SeenFrom>('across the table');
   const bed = designs.find(({ id }) => id === bedId) ?? designs[0];

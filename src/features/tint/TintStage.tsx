@@ -1,7 +1,6 @@
 'use client';
 
 import { useSearchParams } from 'next/navigation';
-import type { OtherSet } from '@/core/records/views';
 import { TabRow } from '@/ui/controls/TabRow';
 import { later } from '@/ui/later';
 import { useDesk } from '../desk/DeskContext';
@@ -26,7 +25,7 @@ const VIEWS = [
 ] as const;
 
 /** Tint: the colour of the water before it is poured, in drops that can be counted again. */
-export function TintStage({ otherSets }: { otherSets: readonly OtherSet[] }) {
+export function TintStage() {
   const { desk } = useDesk();
   const { recipe } = useTint();
   const asked = useSearchParams().get('show');
@@ -44,7 +43,7 @@ export function TintStage({ otherSets }: { otherSets: readonly OtherSet[] }) {
           label: name,
         }))}
       />
-      {view === 'recipe' && <RecipeView recipe={recipe} otherSets={otherSets} />}
+      {view === 'recipe' && <RecipeView recipe={recipe} />}
       {view === 'look' && <Look.Part />}
       {view === 'find' && <FindView />}
       {view === 'pours' && <Pours.Part recipe={recipe} />}

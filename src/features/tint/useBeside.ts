@@ -10,6 +10,7 @@ import type { WaterTint } from '@/core/tint/waterTint';
 import { shortTime } from '@/core/cure/dayNames';
 import { useDesk } from '../desk/DeskContext';
 import { readDetail } from '../desk/useBatch';
+import { useFetched } from '../desk/useFetched';
 import { useTint } from './useTint';
 
 /** Water to hold the recipe against: another recipe, an old batch, an earlier version, the water of another set. */
@@ -28,8 +29,9 @@ async function versionsOf(recipeId: string): Promise<RecipeVersion[]> {
 }
 
 /** What may be held against a recipe, the choice of it, and what was chosen once it is read. */
-export function useBeside(recipe: Stored<Recipe>, otherSets: readonly OtherSet[]) {
+export function useBeside(recipe: Stored<Recipe>) {
   const { desk } = useDesk();
+  const otherSets = useFetched<OtherSet[]>(`/api/sets/${desk.set.id}/beside`, desk.set.id) ?? [];
   const { tintOf } = useTint();
   const [wanted, setWanted] = useState(NOTHING);
   const [versions, setVersions] = useState<{ of: string; list: RecipeVersion[] } | null>(null);

@@ -6,7 +6,7 @@ import { readStockCsv, stockCsv } from '@/core/formats/stockCsv';
 import { FileButton } from '@/ui/controls/FileButton';
 import { saveFile } from '@/ui/saveFile';
 import type { ShelfDoor } from '../shelfEdits';
-import { stockThings } from './stockItems';
+import { readAllLots, stockThings } from './stockItems';
 import styles from './Stock.module.css';
 
 /** Lots to a table and from one. */
@@ -33,7 +33,9 @@ export function StockFiles({ door }: { door: ShelfDoor }) {
       <Button
         size="small"
         variant="text"
-        onClick={() => saveFile('stock.csv', stockCsv(door.view.lots, things), 'text/csv')}
+        onClick={() =>
+          void readAllLots().then((lots) => saveFile('stock.csv', stockCsv(lots, things), 'text/csv'), reportError)
+        }
         disabled={door.view.lots.length === 0}
       >
         Save as CSV

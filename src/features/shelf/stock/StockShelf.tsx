@@ -1,5 +1,6 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { LotRow } from '@/core/records/views';
 import { dayWithYear } from '@/core/cure/dayNames';
@@ -12,7 +13,7 @@ import type { ShelfDoor } from '../shelfEdits';
 import { Bottles } from './Bottles';
 import { LotPanel } from './LotPanel';
 import { StockFiles } from './StockFiles';
-import { itemKey, stockThings, type StockThing } from './stockItems';
+import { itemKey, readAllLots, stockThings, type StockThing } from './stockItems';
 import styles from './Stock.module.css';
 
 /** Two months ahead a lot is said to be near its date. */
@@ -21,7 +22,10 @@ const NEAR_DAYS = 60;
 /** What stands on the shelf: every lot as full as it is, what is near its date, and where each gram went. */
 export function StockShelf({ door }: { door: ShelfDoor }) {
   const units = useUnits();
-  const { lots, now } = door.view;
+  const { lots, emptied, now } = door.view;
+  const hidden = Object.values(emptied).reduce((sum, count) => sum + count, 0);
+  const showAll = (): void =>
+    void readAllLots().then((all) => door.show((view) => ({ ...view, lots: all, emptied: {} })), reportError);
   const today = now.slice(0, 10);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const things = stockThings(door.view);
@@ -41,7 +45,7 @@ export function StockShelf({ door }: { door: ShelfDoor }) {
   }, 0);
 
   const buy = async ({ item, name, pack, price, lotWord }: StockThing): Promise<void> => {
-    const count = lots.filter(({ data }) => itemKey(data.of) === itemKey(item)).length;
+    const count = lots.filter(({ data }) => itemKey(data.of) === itemKey(item)).length + (emptied[itemKey(item)] ?? 0);
     const outcome = await door.run(
       () => ({
         do: 'add',
@@ -127,6 +131,11 @@ export function StockShelf({ door }: { door: ShelfDoor }) {
           })}
         </div>
         <div className={styles.actions}>
+          {hidden > 0 && (
+            <Button size="small" variant="text" onClick={showAll}>
+              {`Show ${hidden} more that are empty`}
+            </Button>
+          )}
           {buyMenu('product', 'Bought a product')}
           {buyMenu('colourant', 'Bought a colourant')}
           {buyMenu('consumable', 'Bought a consumable')}

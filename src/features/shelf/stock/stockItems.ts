@@ -1,5 +1,5 @@
 import { ratioByWeight } from '@/core/mixing/ratio';
-import type { ShelfView } from '@/core/records/views';
+import type { LotRow, ShelfView } from '@/core/records/views';
 import type { Lot, StockItem } from '@/core/stock/schema';
 import type { Colourant } from '@/core/tint/schema';
 import { colourByDepth } from '@/core/tint/waterLook';
@@ -55,3 +55,10 @@ const inkColour = (colourant: Colourant & { id: string }): string =>
 const round = (grams: number): number => Math.round(grams * 10) / 10;
 
 export const itemKey = ({ kind, id }: StockItem): string => `${kind} ${id}`;
+
+/** Every lot there is, those that were emptied long ago too. */
+export async function readAllLots(): Promise<LotRow[]> {
+  const response = await fetch('/api/lots');
+  if (!response.ok) throw new Error('The lots could not be read.');
+  return ((await response.json()) as { lots: LotRow[] }).lots;
+}

@@ -7,6 +7,8 @@ import { killLoop } from '../torture/kills';
 import { movedFile } from '../torture/movedFile';
 import { otherDevices } from '../torture/otherDevices';
 import { runKillLoop } from '../torture/runKills';
+import { strangeFiles } from '../torture/strangeFiles';
+import { windows } from '../torture/windows';
 
 // A short round of each; `npm run torture` is the long one.
 const FOLDER = '.test-tmp/torture';
@@ -60,4 +62,21 @@ test('another device gets what the table of rights says, by one spelling of each
   expect(requests).toBeGreaterThanOrEqual(700);
   expect(streamEndsMs).toBeLessThan(2000);
   expect(bad).toEqual({ wrong: [], leaked: [], standing: 0 });
+});
+
+test('two windows, a batch removed in mid-run, a clock set back: nothing is lost, nothing stands before the last', async () => {
+  const { marks, removed, gramsOff, ...bad } = await windows(`${FOLDER}/windows.db`, 6, diceOf(12));
+  expect(marks).toBeGreaterThan(5);
+  expect(removed).toBeGreaterThan(0);
+  expect(gramsOff).toBeLessThan(0.1);
+  expect(bad).toEqual({ marksLost: 0, before: 0, silent: 0 });
+});
+
+test('files that grow, lie or name odd things, and more readings than anybody can use, are bounded', async () => {
+  const { wrong, grewMb, readings } = await strangeFiles(`${FOLDER}/strange.db`, 2, diceOf(13));
+  expect(wrong).toEqual([]);
+  expect(grewMb).toBeLessThan(250);
+  expect(readings.taken).toBeGreaterThan(100);
+  expect(readings.refused).toBeGreaterThan(100);
+  expect(readings.grewMb).toBeLessThan(250);
 });

@@ -10,6 +10,8 @@ import { killLoop } from './kills';
 import { movedFile } from './movedFile';
 import { otherDevices } from './otherDevices';
 import { runKillLoop } from './runKills';
+import { strangeFiles, type StrangeFileFigures } from './strangeFiles';
+import { windows } from './windows';
 
 const [kills = 500, requests = 20_000, seed = 1] = process.argv.slice(2).map(Number);
 const FOLDER = join(tmpdir(), 'aguada-torture');
@@ -49,12 +51,26 @@ const rounds: Record<string, () => Promise<[figures: unknown, bad: number]>> = {
     const { lost, defects, silent } = figures;
     return [{ ...figures, defects: defects.slice(0, 10) }, lost + defects.length + silent.length];
   },
+  'two windows, removals, clock': async () => {
+    const figures = await windows(`${FOLDER}/windows.db`, Math.ceil(kills / 10), diceOf(seed + 5));
+    const { marksLost, gramsOff, before, silent } = figures;
+    return [figures, marksLost + before + silent + (gramsOff > 0.1 ? 1 : 0)];
+  },
+  'strange files, a flood of readings': async () => {
+    const figures = await strangeFiles(`${FOLDER}/strange.db`, Math.ceil(kills / 25), diceOf(seed + 6));
+    return [{ ...figures, wrong: figures.wrong.slice(0, 10) }, figures.wrong.length + badGrowth(figures)];
+  },
   'full disk': async () => {
     const full = await fullDisk(`${FOLDER}/small`);
     if (!full) return ['not tried: no small file system can be made here', 0];
     return [full, full.lost + (full.recovered ? 0 : 1)];
   },
 };
+
+/** What a server may grow by while it refuses things. */
+const MOST_GROWN_MB = 250;
+const badGrowth = ({ grewMb, readings }: StrangeFileFigures): number =>
+  (grewMb > MOST_GROWN_MB ? 1 : 0) + (readings.grewMb > MOST_GROWN_MB ? 1 : 0) + (readings.refused > 0 ? 0 : 1);
 
 let losses = 0;
 for (const [name, round] of Object.entries(rounds)) {

@@ -13,7 +13,7 @@ export interface OtherDeviceFigures {
   wrong: string[];
   /** Of what a stranger may not read, found in an answer to one. */
   leaked: string[];
-  /** Sockets of 300 upgrades, and of 400 heads that do not come, that stand after eight seconds. */
+  /** Sockets of 300 upgrades, of 400 heads and 100 bodies that do not come, that stand after eight seconds. */
   standing: number;
   /** The live stream of a device that was shut out: how long it still stood, ms. */
   streamEndsMs: number;
@@ -148,7 +148,12 @@ async function standingSockets({ port }: Served): Promise<number> {
   const upgrade = (i: number): string =>
     `GET ${i % 2 ? '/_next/webpack-hmr' : '/pair'} HTTP/1.1\r\nhost: ${i % 3 ? `${AWAY}:${port}` : 'evil.example'}\r\nconnection: Upgrade\r\nupgrade: websocket\r\nsec-websocket-version: 13\r\nsec-websocket-key: dGhlIHNhbXBsZSBub25jZQ==\r\n\r\n`;
   const slowHead = (): string => `GET /pair HTTP/1.1\r\nhost: ${AWAY}:${port}\r\nx-slow: `;
-  const kept = [...Array<number>(300).keys()].map(upgrade).concat(Array.from({ length: 400 }, slowHead));
+  const slowBody = (): string =>
+    `POST /api/pair HTTP/1.1\r\nhost: ${AWAY}:${port}\r\ncontent-type: application/json\r\ncontent-length: 4000\r\n\r\n{`;
+  const kept = [...Array<number>(300).keys()]
+    .map(upgrade)
+    .concat(Array.from({ length: 400 }, slowHead))
+    .concat(Array.from({ length: 100 }, slowBody));
   const closed = await Promise.all(
     kept.map(
       (text) =>

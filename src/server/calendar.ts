@@ -1,7 +1,7 @@
 import { narrowedWindows } from '@/core/cure/benchWindows';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { Amounts, PlanRequest } from '@/core/plan';
-import type { BatchRow, CalendarView, DeskView, WeekSheetView } from '@/core/records/views';
+import type { BatchRow, CalendarView, DeskView, SetDocuments, WeekSheetView } from '@/core/records/views';
 import { batchFacts } from '@/core/schedule/facts';
 import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
 import { keptRequest } from '@/core/schedule/kept';
@@ -14,21 +14,25 @@ import { withData } from './data';
 import { amountsOf, firstScheduleOf, inTime, scheduleOf } from './figures';
 import { measuredDays } from './measuredRoom';
 import { answer } from './respond';
-import { deskView } from './views';
+import { deskView, setsToPlan } from './views';
 
 /** Every batch that is being made, of all sets, as the calendar takes it. Those whose figures cannot be had are left out. */
 export async function calendarBatches(): Promise<CalendarBatch[]> {
   const open = withData((db) => openBatches(db, wallClockNow()));
   const sets = [...new Set(open.map(({ setId }) => setId))];
-  const made = await Promise.all(sets.map((setId) => batchesOf(setId, open)));
+  const made = await Promise.all([...setsToPlan(sets)].map(([setId, set]) => batchesOf(setId, set, open)));
   const byId = new Map(made.flat().map((batch) => [batch.id, batch]));
   return open.flatMap(({ id }) => byId.get(id) ?? []);
 }
 
+type ToPlan = SetDocuments & Pick<DeskView, 'clockChanges'>;
+
 /** Those of one set. */
-async function batchesOf(setId: string, open: readonly { id: string; setId: string }[]): Promise<CalendarBatch[]> {
-  const desk = deskView(setId);
-  if (!desk) return [];
+async function batchesOf(
+  setId: string,
+  desk: ToPlan,
+  open: readonly { id: string; setId: string }[],
+): Promise<CalendarBatch[]> {
   const opened = open.flatMap((batch) => (batch.setId === setId ? (openedBatch(desk, batch.id) ?? []) : []));
   const amounts = await Promise.all(opened.map(({ kept, request }) => kept ?? amountsOf(request)));
   return opened.map(({ row, request }, i) => {
@@ -55,7 +59,7 @@ async function batchesOf(setId: string, open: readonly { id: string; setId: stri
 }
 
 /** A batch, what is worked out for it, and what was kept of that when it was first poured. */
-function openedBatch(desk: DeskView, id: string): { row: BatchRow; request: PlanRequest; kept: Amounts | null } | null {
+function openedBatch(desk: ToPlan, id: string): { row: BatchRow; request: PlanRequest; kept: Amounts | null } | null {
   return withData((db) => {
     const row = getBatch(db, id);
     if (!row) return null;

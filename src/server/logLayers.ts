@@ -1,4 +1,4 @@
-import { layerIsPoured, layerRecord, layersBegun, type LayerRecord } from '@/core/run/record';
+import { layersToLog, type LayerRecord } from '@/core/run/record';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
 import { setScope } from '@/core/records/command';
@@ -9,14 +9,6 @@ import type { Database } from '@/db/dataFile';
 import type { Connection } from '@/db/images';
 import { edit } from '@/db/journal';
 import { onTheWall } from './clock';
-
-/** The layers of a run that the log should know of: poured to the end, or as far as it went when it was given up. */
-export const layersToLog = (state: RunState): LayerRecord[] =>
-  layersBegun(state).flatMap((layer) => {
-    const whole = layerIsPoured(state, layer) || state.over?.how === 'given up';
-    const record = whole ? layerRecord(state, layer) : null;
-    return record ? [record] : [];
-  });
 
 const grams = (value: number): number => Math.round(Math.min(10_000, Math.max(0, value)) * 1000) / 1000;
 

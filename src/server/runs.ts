@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { buildRun } from '@/core/run/buildRun';
 import { clocksOf } from '@/core/run/clocks';
+import { layersToLog } from '@/core/run/record';
 import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { stepWords } from '@/core/run/say';
@@ -39,7 +40,7 @@ import { wallClockNow } from './clock';
 import { whenFree, withData } from './data';
 import { amountsOf, stripOf } from './figures';
 import { FieldProblem } from './fieldProblem';
-import { layersToLog, logLayers } from './logLayers';
+import { logLayers } from './logLayers';
 import { moments } from './moments';
 import { listenAnswer, tell } from './live';
 import { planToPour } from './planToPour';

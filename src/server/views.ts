@@ -70,13 +70,31 @@ export const shelfView = (): ShelfView =>
 /** Batches that a desk lists at first, and how many more at a time. */
 export const BATCHES_AT_ONCE = 8;
 
-function documentsOf(db: Database, setId: string, unreadable: Unreadable[]): SetDocuments | null {
+function documentsOf(
+  db: Database,
+  setId: string,
+  unreadable: Unreadable[],
+  shelf?: Shelf,
+): Omit<SetDocuments, 'guests'> | null {
   const set = getDocument(db, 'set', setId);
   if (!set) return null;
   const [designs, pieces] = [listDocuments(db, 'design', setId), listDocuments(db, 'piece', setId)];
   unreadable.push(...designs.unreadable, ...pieces.unreadable);
-  return { set, designs: designs.records, pieces: pieces.records, shelf: shelfOf(db, unreadable) };
+  return { set, designs: designs.records, pieces: pieces.records, shelf: shelf ?? shelfOf(db, unreadable) };
 }
+
+/** What batches of some sets are planned from, by set; the shelf is read once for all. */
+export const setsToPlan = (setIds: readonly string[]): Map<string, SetDocuments & Pick<DeskView, 'clockChanges'>> =>
+  withData((db) => {
+    const shelf = shelfOf(db, []);
+    const clockChanges = clockChangesNow();
+    return new Map(
+      setIds.flatMap((setId) => {
+        const documents = documentsOf(db, setId, [], shelf);
+        return documents ? [[setId, { ...documents, guests: guestsOf(db, setId), clockChanges }] as const] : [];
+      }),
+    );
+  });
 
 /**
  * One set with its pieces and its newest batches; null when there is none of this id. The frame of a page and its stage ask alike:

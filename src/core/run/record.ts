@@ -162,3 +162,11 @@ const lookName = (id: string): string => {
   const [, cup, minutes] = /C(\d+)\.\d+\.look(\d+)/.exec(id) ?? [];
   return `cup ${cup} after ${minutes} min`;
 };
+
+/** The layers of a run that the log should know of: poured to the end, or as far as it went when it was given up. */
+export const layersToLog = (state: RunState): LayerRecord[] =>
+  layersBegun(state).flatMap((layer) => {
+    const whole = layerIsPoured(state, layer) || state.over?.how === 'given up';
+    const record = whole ? layerRecord(state, layer) : null;
+    return record ? [record] : [];
+  });

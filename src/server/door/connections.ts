@@ -5,7 +5,7 @@ import type { Socket } from 'node:net';
 export const MOST_CONNECTIONS = { own: 160, other: 40 };
 /** A body comes in at least at this speed, after a start; a slower one is cut off. */
 const LEAST_BYTES_A_MS = 40;
-const BODY_START_MS = 10_000;
+const BODY_START_MS = 5000;
 
 /** How long the body of a request may take, by its length. */
 export const bodyMs = (bytes: number): number => BODY_START_MS + bytes / LEAST_BYTES_A_MS;

@@ -57,6 +57,22 @@ test('this machine may hold more', async () => {
   await soon();
   expect(all.map(({ closed }) => closed())).toEqual([false, false, false, false]);
 });
+test('a request without a body may be answered for as long as it takes', async () => {
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'nextTick', 'queueMicrotask'] });
+  try {
+    server = createServer((asked) => boundBody(asked, 100));
+    await listen();
+    const stream = await open();
+    stream.socket.write('GET / HTTP/1.1\r\nhost: a\r\n\r\n');
+    for (let i = 0; i < 20; i++) await new Promise((resolve) => setImmediate(resolve));
+    await jest.advanceTimersByTimeAsync(10 * bodyMs(100));
+    jest.useRealTimers();
+    await soon();
+    expect(stream.closed()).toBe(false);
+  } finally {
+    jest.useRealTimers();
+  }
+});
 test('a body that does not come is cut off; one that has come is left alone', async () => {
   jest.useFakeTimers({ doNotFake: ['setImmediate', 'nextTick', 'queueMicrotask'] });
   try {

@@ -44,13 +44,12 @@ export function boundConnections(server: Server, isOwn: (socket: Socket) => bool
   });
 }
 
-/** Ends a request whose body does not come in at a useful speed. */
+/** Ends a request whose body does not come in at a useful speed. How long its answer takes is another matter. */
 export function boundBody(request: IncomingMessage, mostBytes: number): void {
-  const said = Number(request.headers['content-length']);
-  const timer = setTimeout(
-    () => request.destroy(),
-    bodyMs(Number.isFinite(said) ? Math.min(said, mostBytes) : mostBytes),
-  );
+  const said = Number(request.headers['content-length'] ?? (request.headers['transfer-encoding'] ? mostBytes : 0));
+  if (said === 0) return;
+  const late = (): void => void (request.complete || request.destroy());
+  const timer = setTimeout(late, bodyMs(Number.isFinite(said) ? Math.min(said, mostBytes) : mostBytes));
   timer.unref();
   const done = (): void => clearTimeout(timer);
   request.once('end', done);

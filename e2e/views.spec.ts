@@ -23,6 +23,7 @@ const VIEWS: [string, string, string][] = [
   ['cure, one batch', '/sets/heron-slack/cure?show=batch&batch=hs-batch-3', 'Recoat window'],
   ['week sheet', '/week/heron-slack', 'The week at the bench'],
   ['bench', '/sets/heron-slack/bench?batch=hs-batch-3', 'Instruments'],
+  ['bench of the workshop', '/bench', 'To be poured'],
   ['log', '/sets/heron-slack/log?batch=hs-batch-1', 'All cups'],
   ['log entry', '/sets/heron-slack/log?batch=hs-batch-3&layer=1', 'Put it in the log'],
   ['pour card', '/cards/heron-slack/hs-batch-3', 'Dams, before anything is mixed'],

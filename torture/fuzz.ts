@@ -6,6 +6,7 @@ import { PRODUCT_KINDS } from '../src/core/mixing/productKinds';
 import { EDIT_DOORS } from '../src/core/records/edits';
 import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/schema';
 import type { Dice } from './dice';
+import { spellings } from '../src/server/door/spellings';
 import { sendRaw, type Sent } from './raw';
 import { end, memoryMb, pause, serve, type Served } from './server';
 import { plainSet } from './set';
@@ -232,9 +233,10 @@ function nextRequest(dice: Dice, setId: string, designId: string): Sent {
     return { method: 'POST', path, headers: { 'content-type': 'application/json' }, body: text };
   }
   const method = dice.one(METHODS);
+  const path = dice.one(PATHS).replace('SET', dice.one([setId, 'gone', '%20', encodeURIComponent('ä/ö')]));
   return {
     method,
-    path: `${dice.one(PATHS).replace('SET', dice.one([setId, 'gone', '%20', encodeURIComponent('ä/ö')]))}${dice.one(TAILS)}`,
+    path: dice.whole(3) === 0 ? dice.one(spellings(path)) : `${path}${dice.one(TAILS)}`,
     headers: dice.one(HEADERS),
     body: method === 'POST' || method === 'PUT' ? dice.one(['', '{}', 'PK\u0003\u0004', '\u0000', '[1,2']) : null,
   };

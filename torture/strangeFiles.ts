@@ -2,11 +2,14 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { buffer } from 'node:stream/consumers';
 import Sqlite from 'better-sqlite3';
 import { zipSync } from 'fflate';
+import Papa from 'papaparse';
 import type { SetFile } from '../src/core/formats/setFile';
+import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { makeSetArchive, openArchive } from '../src/server/archive';
 import type { Dice } from './dice';
 import { sendRaw } from './raw';
 import { end, memoryMb, pause, serve, sendEdit, type Served } from './server';
+import { plainSet } from './set';
 
 /** What odd files and a flood of readings came to. */
 export interface StrangeFileFigures {
@@ -69,6 +72,7 @@ export async function strangeFiles(data: string, rounds: number, dice: Dice): Pr
     await send('a database with triggers of others', foreignDatabase(data), 'taken');
     if (objectsOfOthers(data) > 0) figures.wrong.push('triggers of others were kept');
     figures.grewMb = Math.round(memoryMb(served) - before);
+    await oddInputs(served, figures);
     await flood(served, Math.min(20, 2 + rounds), figures);
   } finally {
     await end(served);
@@ -127,6 +131,46 @@ function objectsOfOthers(data: string): number {
   const count = file.prepare("select count(*) from sqlite_master where name like 'their%'").pluck().get() as number;
   file.close();
   return count;
+}
+
+/** Names that are formulas, a key that is used twice, a room of 300 °F, a colourant that the recipe does not hold. */
+async function oddInputs(served: Served, figures: StrangeFileFigures): Promise<void> {
+  const { url } = served;
+  const expectStatus = (what: string, status: number | undefined, wanted: number): void => {
+    figures.files++;
+    if (status !== wanted) figures.wrong.push(`${status} in place of ${wanted}: ${what}`);
+  };
+  const absorption = { red: 1, green: 0.4, blue: 0.7 };
+  const ink = { name: '=1+1', kind: 'ink', absorption, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 };
+  const key = 'torture-key-of-one-edit';
+  const shelf = { view: 'shelf' };
+  const added = await sendEdit(url, { do: 'add', kind: 'colourant', data: ink }, shelf, key);
+  expectStatus('a colourant', added?.status, 200);
+  const other = await sendEdit(url, { do: 'add', kind: 'colourant', data: { ...ink, name: 'Other' } }, shelf, key);
+  expectStatus('another edit under its key', other?.status, 409);
+  const doses = [{ colourantId: added!.body.id!, gramsPer100: 0.2 }];
+  const recipe = await sendEdit(url, { do: 'add', kind: 'recipe', data: { name: '@R', doses } }, shelf);
+  const pours = [{ thicknessMm: null, strength: 1, own: { unheard: 0.3 } }];
+  const strange = await sendEdit(url, { do: 'add', kind: 'recipe', data: { name: 'R', doses, pours } }, shelf);
+  expectStatus('a dose of what the recipe does not hold', strange?.status, 422);
+  const set = { ...plainSet, name: '=Set', recipeId: recipe!.body.id! };
+  const made = await sendEdit(url, { do: 'add', kind: 'set', data: set }, { view: 'sets' });
+  const desk = { view: 'desk', setId: made!.body.id! };
+  const design = { ...HERON_SLACK_DESIGNS[0]!, tag: '+T', edgeStandards: undefined };
+  await sendEdit(url, { do: 'add', kind: 'design', setId: desk.setId, data: design }, desk);
+  const batch = await sendEdit(url, { do: 'plan', setId: desk.setId }, desk);
+  const csv = await (await fetch(`${url}/export/${desk.setId}/${batch!.body.id!}/pour-card.csv`)).text();
+  const cells = Papa.parse<string[]>(csv.trim()).data.flat();
+  expectStatus('names in a CSV', cells.some((cell) => cell.includes('=1+1')) ? 200 : 404, 200);
+  for (const cell of cells)
+    if (/^[=+\-@]/.test(cell) && Number.isNaN(Number(cell))) figures.wrong.push(`the cell ${cell} is a formula`);
+  const hot = {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: '{"device":"room","value":300,"unit":"°F"}',
+  };
+  const { taken } = (await (await fetch(`${url}/api/readings`, hot)).json()) as { taken: { ok: boolean }[] };
+  expectStatus('a room of 300 °F', taken[0]!.ok ? 200 : 422, 422);
 }
 
 /** A thousand readings a second from ten windows at once. */

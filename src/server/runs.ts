@@ -80,6 +80,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   const plan = buildRun({
     ...{ name: row.data.name, request, amounts: planned.amounts, by: settings.measureBy },
     facts: batchFacts(request, planned.amounts),
+    now: wallClockNow(),
     filler: await fillerFor(setId, row.data.own?.fillerId ?? null),
     cuts: await cutsOf(setId),
   });

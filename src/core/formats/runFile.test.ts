@@ -23,7 +23,10 @@ const play = (lines: object[]): Played => {
 };
 
 const amounts = planBatch(request);
-const plan = buildRun({ name: 'R', request, amounts, facts: batchFacts(request, amounts), by: 'weight', filler: null });
+const plan = buildRun({
+  ...{ name: 'R', request, amounts, facts: batchFacts(request, amounts), by: 'weight', filler: null },
+  now: request.pourAt,
+});
 const ready = plan.ready.length;
 
 test('a file of presses and readings is played, and what the bench would have said is printed', () => {

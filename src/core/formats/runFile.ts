@@ -67,7 +67,7 @@ export function playRun(file: RunFile): object {
   const amounts = planBatch(file.request);
   const plan = buildRun({
     ...{ name: file.name, request: file.request, amounts, by: file.by, filler: null },
-    facts: batchFacts(file.request, amounts),
+    ...{ facts: batchFacts(file.request, amounts), now: file.request.pourAt },
   });
   const book = new RunBook(plan, 0);
   const said: Said[] = [];

@@ -1,5 +1,7 @@
 import { pieceKey } from '../bed/pieceRef';
+import { steadyMinutes } from '../cure/clockChanges';
 import { CURE_MODELS } from '../cure/cureModels';
+import { wallMinutes, type WallTime } from '../cure/wallTime';
 import { pourCautions } from '../checks/cautions';
 import { STIFF_BELOW_C } from '../mixing/benchRules';
 import { isQuick } from '../mixing/potLife';
@@ -17,6 +19,8 @@ export interface RunSource {
   amounts: Amounts;
   facts: Pick<BatchFacts, 'dammed' | 'moulds'>;
   by: 'weight' | 'volume';
+  /** When it begins. */
+  now: WallTime;
   /** The piece that leftovers are kept for. */
   filler: RunPlan['filler'];
   /** Beds cut open, by design; what has none is drawn without. */
@@ -24,7 +28,7 @@ export interface RunSource {
 }
 
 /** What a run carries out: the layers of a batch that are not poured yet, cup by cup, and what is to be ready before them. */
-export function buildRun({ name, request, amounts, facts, by, filler, cuts }: RunSource): RunPlan {
+export function buildRun({ name, request, amounts, facts, by, now, filler, cuts }: RunSource): RunPlan {
   const poured = new Set(request.poured.map(({ layer }) => layer));
   const layers = amounts.layers.filter(({ number }) => !poured.has(number)).map((layer) => layerOf(request, layer));
   const taken = new Set(layers.flatMap(({ cups }) => cups.flatMap(({ pours }) => pours.map(pieceKey))));
@@ -36,6 +40,19 @@ export function buildRun({ name, request, amounts, facts, by, filler, cuts }: Ru
     ...{ roomC: request.room.temperatureC, humidity: request.room.humidity },
     ready: layers.length > 0 ? readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }) : [],
     cautions: [...new Set(layers.flatMap(({ product }) => pourCautions(product)))],
+    below: request.poured.flatMap(({ layer, at }) => {
+      const known = amounts.layers.find(({ number }) => number === layer);
+      const steady = (time: WallTime): number => steadyMinutes(wallMinutes(time), request.clockChanges);
+      return known
+        ? [
+            {
+              product: layerProduct(request, known),
+              wetMm: known.wetMm,
+              minutesBefore: Math.max(0, steady(now) - steady(at)),
+            },
+          ]
+        : [];
+    }),
     ...{ layers, dammed: dammed > 0, moulded: moulds > 0, filler },
     pieces: amounts.pieces.map(({ designId, tag, water, colour }) => ({
       ...{ designId, tag, surfaceCm2: water.surfaceCm2, colour: colour.deepest, cut: cuts?.get(designId) ?? null },

@@ -87,6 +87,52 @@ describe('clocks of a run', () => {
     expect(clocksOf(bench.state).some(({ kind: what }) => what === 'recoat closes')).toBe(true);
   });
 
+  it('a quick coat over a slow layer is firm and cured when that is, in one run or in two', () => {
+    const [slow, quick] = [kind('slow-casting-epoxy'), kind('quick-clear-epoxy')];
+    const below = testLayer(1, [testCup(1, [40])], { product: slow, wetMm: 9 });
+    const above = testLayer(2, [testCup(1, [40])], { product: quick, wetMm: 2 });
+    const both = new TestBench(testRunPlan({ layers: [below, above] }));
+    both.until('dams off', 60);
+    const poured = both.state.cups.find(({ layer }) => layer === 1)!.poured.at(-1)!.at;
+    for (const [id, label] of [
+      ['L2.firm', 'demouldMinutes'],
+      ['L2.cured', 'fullCureMinutes'],
+    ] as const) {
+      const due = cureMoment(poured, slow[label], slow, 9, both.state.room);
+      expect(find(both, id)!.due).toBeCloseTo(due, 0);
+      expect(due).toBeGreaterThan(cureMoment(both.now, quick[label], quick, 2, both.state.room));
+    }
+    // The slow layer was poured a day before, in a run of its own.
+    const second = new TestBench(
+      testRunPlan({ layers: [above], below: [{ product: slow, wetMm: 9, minutesBefore: 1440 }] }),
+    );
+    second.until('dams off', 60);
+    const firm = cureMoment(-1440 * MINUTE, slow.demouldMinutes, slow, 9, second.state.room);
+    expect(find(second, 'L2.firm')!.due).toBeCloseTo(firm, 0);
+  });
+
+  it.each([10, 20, 30])(
+    'at %i °C the recoat window is said to close an hour of the clock before it does',
+    (temperatureC) => {
+      const plan = testRunPlan({
+        roomC: temperatureC,
+        layers: [testLayer(1, [testCup(1, [40]), testCup(2, [30])]), testLayer(2, [testCup(1, [40])])],
+      });
+      const bench = new TestBench(plan);
+      bench.until('wait', 30);
+      const product = kind('coating-epoxy');
+      const cups = bench.state.cups.filter(({ layer }) => layer === 1);
+      const [first, last] = [cups[0]!.poured[0]!.at, cups.at(-1)!.poured.at(-1)!.at];
+      expect(last).toBeGreaterThan(first);
+      const factor = temperatureFactor(temperatureC, product.referenceC);
+      const closes = first + product.recoatClosesMinutes! * factor * MINUTE;
+      const opens = last + product.recoatOpensMinutes * factor * MINUTE;
+      expect(find(bench, 'L1.opens')!.due).toBeCloseTo(opens, 0);
+      expect(find(bench, 'L1.closes')!.due).toBeCloseTo(closes - 60 * MINUTE, 0);
+      expect(find(bench, 'L1.closes')!.words).toContain('closes in an hour');
+    },
+  );
+
   it('the cure in a room that changes is that of a fine sum', () => {
     const product = kind('coating-epoxy');
     const reading = fc.record({ after: fc.integer({ min: 1, max: 300 }), c: fc.integer({ min: 10, max: 30 }) });

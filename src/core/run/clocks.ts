@@ -1,6 +1,6 @@
 import { isQuick } from '../mixing/potLife';
 import { attemptKey, cupLife, restOf, type CupState } from './cupState';
-import { cureMoment, lastPourAt } from './cureMoment';
+import { allCured, lastPourAt, recoatWindow } from './cureMoment';
 import { layerOf, type RunState } from './runState';
 import type { RunLayer } from './schema';
 
@@ -149,36 +149,38 @@ function cureClocks(state: RunState, add: Add): void {
     const cups = state.cups.filter((cup) => cup.layer === layer.number);
     const from = lastPourAt(state.cups, layer.number);
     if (from === null || cups.some(({ closedAt }) => closedAt === null)) return;
-    const { product, wetMm, number } = layer;
-    const due = (minutes: number): number => cureMoment(from, minutes, product, wetMm, state.room);
+    const { number } = layer;
+    const window = recoatWindow(state, layer)!;
     const name = state.plan.layers.length > 1 ? `layer ${number}` : 'the water';
     const next = state.plan.layers[i + 1];
     const id = `L${number}`;
     if (next && lastPourAt(state.cups, next.number) === null) {
-      const closes = product.recoatClosesMinutes;
+      const { opens, closes } = window;
       add({
-        ...{ id: `${id}.opens`, kind: 'recoat opens', name, from, due: due(product.recoatOpensMinutes) },
+        ...{ id: `${id}.opens`, kind: 'recoat opens', name, from, due: opens },
         words: `Layer ${next.number} may be poured from now on.`,
         answers: ['seen'],
       });
-      if (closes !== null)
+      if (closes !== null) {
+        // The hour is one of the wall clock, however long the label's are in this room.
+        const soon = closes - CLOSES_SOON_MINUTES * MINUTE_MS;
         add({
-          ...{ id: `${id}.closes`, kind: 'recoat closes', name, from },
-          due: due(Math.max(product.recoatOpensMinutes, closes - CLOSES_SOON_MINUTES)),
-          words: `The recoat window of layer ${number} closes in ${closes - product.recoatOpensMinutes < CLOSES_SOON_MINUTES ? 'less than ' : ''}an hour. After it, abrade before you pour.`,
+          ...{ id: `${id}.closes`, kind: 'recoat closes', name, from, due: Math.max(opens, soon) },
+          words: `The recoat window of layer ${number} closes in ${soon < opens ? 'less than ' : ''}an hour. After it, abrade before you pour.`,
           answers: ['poured before it', 'will be abraded'],
         });
+      }
     }
     if (next) return;
     if ((state.plan.dammed || state.plan.moulded) && !state.done.has('dams off'))
       add({
-        ...{ id: `${id}.firm`, kind: 'firm', name, from, due: due(product.demouldMinutes) },
+        ...{ id: `${id}.firm`, kind: 'firm', name, from, due: allCured(state, 'demouldMinutes') },
         words: state.plan.moulded ? 'Firm: turn the pieces out.' : 'Firm: dams may come off.',
         answers: ['seen'],
       });
     if (!state.done.has('cured'))
       add({
-        ...{ id: `${id}.cured`, kind: 'cured', name, from, due: due(product.fullCureMinutes) },
+        ...{ id: `${id}.cured`, kind: 'cured', name, from, due: allCured(state, 'fullCureMinutes') },
         words: 'Fully cured: the pieces may be handled and stacked.',
         answers: ['seen'],
       });

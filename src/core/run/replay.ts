@@ -13,7 +13,7 @@ import {
   type CupState,
   type PouredPiece,
 } from './cupState';
-import { cureMoment, lastPourAt } from './cureMoment';
+import { allCured, recoatWindow } from './cureMoment';
 import type { DoneStep, Pending, Refusal, RunNote, RunState } from './runState';
 import type { RunEvent, RunEventOf, RunLayer, RunPlan } from './schema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
@@ -323,14 +323,11 @@ export class RunBook {
 
   /** Whether what a waiting step waits for has come; a missed recoat window asks for a word too. */
   #isOpen({ layer, until }: Extract<RunStep, { kind: 'wait' }>, at: number): boolean {
-    const from = lastPourAt(this.#cups, layer);
-    if (from === null) return true;
-    const { product, wetMm } = this.#layer(layer);
-    const { recoatOpensMinutes, recoatClosesMinutes, demouldMinutes, fullCureMinutes } = product;
-    const due = (minutes: number): number => cureMoment(from, minutes, product, wetMm, this.#room);
-    if (until === 'recoat')
-      return at >= due(recoatOpensMinutes) && (recoatClosesMinutes === null || at <= due(recoatClosesMinutes));
-    return at >= due(until === 'firm' ? demouldMinutes : fullCureMinutes);
+    const state = { plan: this.#plan, cups: this.#cups, room: this.#room, begunAt: this.#begunAt };
+    const window = recoatWindow(state, this.#layer(layer));
+    if (window === null) return true;
+    if (until === 'recoat') return at >= window.opens && (window.closes === null || at <= window.closes);
+    return at >= allCured(state, until === 'firm' ? 'demouldMinutes' : 'fullCureMinutes');
   }
 
   /** Carries out what is allowed. */

@@ -83,6 +83,8 @@ export const runPlanSchema = z.object({
   ready: z.array(readyItemSchema),
   cautions: z.array(z.string()),
   layers: z.array(runLayerSchema),
+  /** Layers that were poured before it began: they cure beneath, `minutesBefore` the beginning. */
+  below: z.array(z.object({ product: planProductSchema, wetMm: n, minutesBefore: n })).default([]),
   dammed: z.boolean(),
   moulded: z.boolean(),
   /** The piece that is poured with what is left over: so much takes one. */

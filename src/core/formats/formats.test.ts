@@ -102,6 +102,21 @@ describe('the bed command', () => {
   });
 });
 
+describe('a cup that leaves nothing to pour', () => {
+  test.each([
+    [
+      'losses.perCupGrams',
+      { losses: { ...request.losses, perCupGrams: 50 }, bench: { ...request.bench, cupGrams: 40 } },
+    ],
+    ['product.potLifeMinutes', { product: { ...request.product, potLifeMinutes: 0.2 } }],
+  ])('is told at %s, in words', (field, change) => {
+    const { errors, exitCode } = planCommand(withChange(change));
+    expect(exitCode).toBe(2);
+    expect(errors).toContain(`${field}: Layer 1: a cup may hold`);
+    expect(errors).not.toContain('RangeError');
+  });
+});
+
 describe('the pour card as CSV', () => {
   const { data } = Papa.parse<Record<string, string>>(pourCardCsv(planBatch(request), request), {
     header: true,

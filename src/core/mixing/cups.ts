@@ -73,7 +73,7 @@ const MOST_STEPS = 200_000;
 
 /**
  * Shares the pours of a layer among cups of at most `mostMixGrams`. A piece is not split between cups unless it
- * alone needs more than one. Best fit, largest first; when that is above the bound, a search looks for fewer cups:
+ * alone needs more than one: then into equal portions, or into whole cups and a rest where that takes fewer. Best fit, largest first; when that is above the bound, a search looks for fewer cups:
  * exact for ordinary batches, otherwise `fewestPossible` says how far from the fewest it may be.
  * Where the pieces, taken in their order, fill that many cups without overfilling one, they are shared out that way
  * and as evenly as they go: neighbours share a mix, and no cup is left so small that a drop is too much for it.
@@ -81,9 +81,31 @@ const MOST_STEPS = 200_000;
 export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number, losses: Losses = TYPICAL_LOSSES): CupSplit {
   const room = pourFromMix(mostMixGrams, 1, losses);
   if (!(room > 0)) throw new RangeError('The cup is too small: losses alone would fill it');
+  const wanted = pours.filter((pour) => pour.grams > 0);
+  const even = packed(
+    wanted.flatMap((pour) => portions(pour, room)),
+    mostMixGrams,
+    losses,
+  );
+  if (wanted.every(({ grams }) => grams <= room + 1e-9)) return even;
+  const filled = packed(
+    wanted.flatMap((pour) => wholeCups(pour, room)),
+    mostMixGrams,
+    losses,
+  );
+  const best = filled.cups.length < even.cups.length ? filled : even;
+  // How a large piece is parted is free: below this many no parting comes, whichever were tried.
+  const all = wanted.reduce(
+    (sum, { grams }) => sum + grams + Math.max(1, Math.ceil(grams / room - 1e-9)) * losses.perPieceGrams,
+    0,
+  );
+  const fewestPossible = Math.ceil(all / pourFromMix(mostMixGrams, 0, losses) - 1e-9);
+  return { cups: best.cups, fewestPossible: Math.min(fewestPossible, best.cups.length) };
+}
+
+/** The split of pours none of which is larger than a cup. */
+function packed(pours: readonly Pour[], mostMixGrams: number, losses: Losses): CupSplit {
   const items = pours
-    .filter((pour) => pour.grams > 0)
-    .flatMap((pour) => portions(pour, room))
     .map((pour, index) => ({ pour, index }))
     .sort((a, b) => b.pour.grams - a.pour.grams || a.index - b.index);
   // What a pour takes from a cup, its own loss included, against what a cup can give.
@@ -183,6 +205,15 @@ function numberedCups(items: readonly Item[], places: readonly number[], losses:
         mixGrams: mixForPour(pouredGrams, cup.length, losses),
       };
     });
+}
+
+/** A pour bigger than a cup becomes as many whole cups as it fills, and what is left. */
+function wholeCups(pour: Pour, room: number): Pour[] {
+  const count = Math.max(1, Math.ceil(pour.grams / room - 1e-9));
+  return Array.from({ length: count }, (_, i) => ({
+    ...pour,
+    grams: i < count - 1 ? room : pour.grams - (count - 1) * room,
+  }));
 }
 
 /** A pour bigger than a cup becomes equal portions. */

@@ -140,6 +140,27 @@ describe('cups', () => {
       }),
     );
   });
+  test('pieces larger than a cup are parted so that their rests share one, and no fewer are claimed than can be', () => {
+    const none = { perCupGrams: 0, share: 0, perPieceGrams: 0 };
+    const two = splitIntoCups([pour(12.02, 1), pour(12.02, 2)], 10, none);
+    expect([two.cups.length, two.fewestPossible]).toEqual([3, 3]);
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 1, max: 30, noNaN: true }), { minLength: 1, maxLength: 5 }), (amounts) => {
+        const wanted = amounts.map((grams, i) => pour(grams, i + 1));
+        const { cups, fewestPossible } = splitIntoCups(wanted, 14);
+        expect(fewestPossible).toBeLessThanOrEqual(cups.length);
+        const poured = cups.flatMap(({ pours: own }) => own).reduce((sum, { grams }) => sum + grams, 0);
+        expect(poured).toBeCloseTo(
+          amounts.reduce((sum, grams) => sum + grams, 0),
+          6,
+        );
+        // Poured straight on from cup to cup, with no piece kept whole, as much takes at least so many.
+        const fluid = Math.ceil(poured / pourFromMix(14, 0) - 1e-9);
+        if (amounts.some((grams) => grams > pourFromMix(14, 1))) expect(fewestPossible).toBeGreaterThanOrEqual(fluid);
+        if (amounts.length === 1) expect(cups.length).toBe(fewestPossible);
+      }),
+    );
+  });
   test('cups are filled evenly, in the order of the pieces, when that needs no more of them', () => {
     const { cups } = splitIntoCups(
       [...Array.from({ length: 4 }, (_, i) => pour(38, i + 1)), pour(2, 5), pour(2, 6)],

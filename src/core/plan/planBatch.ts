@@ -4,9 +4,9 @@ import { checkDesign } from '../bed/checkDesign';
 import type { Strays } from '../bed/measured';
 import type { PieceDesign } from '../bed/schema';
 import { advise, type Problem } from '../checks/problem';
-import { moveBetweenCups, splitIntoCups, type Pour } from '../mixing/cups';
+import { moveBetweenCups, splitIntoCups, type CupSplit, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
-import { mixForPour, smallestMixGrams } from '../mixing/losses';
+import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
@@ -148,16 +148,20 @@ function planLayer(
   pieces: readonly PiecePlan[],
   { pieces: designs, product, recipe, room, bench, losses, moves = [], standing = [] }: AmountsRequest,
 ): { layer: LayerAmounts; problems: Problem[] } {
-  const mostGrams = mostMixGrams(product, room.temperatureC, bench.cupGrams).grams;
+  const { grams: mostGrams, limit } = mostMixGrams(product, room.temperatureC, bench.cupGrams);
   const pouredGrams = pieces.reduce((sum, piece) => sum + piece.copies * piece.layers[index]!.pouredGrams, 0);
   const roughly = Math.ceil(pouredGrams / mostGrams);
-  const tooMany = roughly > MOST_CUPS;
+  // What a cup keeps for itself leaves nothing to pour.
+  const tooSmall = pourFromMix(mostGrams, 1, losses) <= 0;
+  const tooMany = tooSmall || roughly > MOST_CUPS;
   const pours: Pour[] = tooMany
     ? []
     : pieces.flatMap(({ designId, copyNumbers, layers }, i) =>
         copyNumbers.map((copy) => ({ designId, copy, tag: designs[i]!.tag, grams: layers[index]!.pouredGrams })),
       );
-  const { cups: split, fewestPossible } = splitIntoCups(asTheyStand(pours, standing), mostGrams, losses);
+  const { cups: split, fewestPossible } = tooMany
+    ? NO_CUPS
+    : splitIntoCups(asTheyStand(pours, standing), mostGrams, losses);
   const moved = moves.filter((move) => move.layer === level.number);
   const cups = moveBetweenCups(split, moved, losses);
   const mixGrams = tooMany
@@ -183,7 +187,11 @@ function planLayer(
   return {
     layer,
     problems: [
-      ...(tooMany ? [tooManyCups(level.number, pouredGrams, roughly)] : []),
+      ...(tooSmall
+        ? [tooSmallCup(level.number, mostGrams, limit)]
+        : tooMany
+          ? [tooManyCups(level.number, pouredGrams, roughly)]
+          : []),
       ...overfull.map((cup) => overfullCup(level.number, cup, mostGrams)),
     ],
   };
@@ -211,6 +219,21 @@ const overfullCup = (
   message: `Layer ${layer}, cup ${number} holds ${formatMeasure(mixGrams, 'mass')} now; ${formatMeasure(most, 'mass')} is the most that is poured in time or that the cup takes.`,
   mend: advise('Move a piece on to another cup, or let Aguada share them out again.'),
 });
+
+/** A cup that its own losses would use up; where the pot life makes it so small, the field of that. */
+const tooSmallCup = (layer: number, mostGrams: number, limit: 'cup' | 'pot life'): Problem => ({
+  severity: 'stop',
+  code: 'too-many-cups',
+  path: limit === 'pot life' ? ['product', 'potLifeMinutes'] : ['losses', 'perCupGrams'],
+  message: `Layer ${layer}: a cup may hold ${mostGrams.toFixed(1)}\u00a0g${limit === 'pot life' ? ' before it sets' : ''}, and as much stays in it: nothing is left to pour.`,
+  mend: advise(
+    limit === 'pot life'
+      ? 'Check the pot life against the label, or take a slower product.'
+      : 'Check what stays in a cup, or take a larger cup.',
+  ),
+});
+
+const NO_CUPS: CupSplit = { cups: [], fewestPossible: 0 };
 
 const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
   severity: 'stop',

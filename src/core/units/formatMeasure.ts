@@ -93,7 +93,10 @@ export const formatMoney = (amount: number, prefs: UnitPreferences = METRIC): st
 
 /** Rounds half away from zero and never prints a negative zero. */
 function fixed(value: number, decimals: number): string {
-  const text = value.toFixed(decimals);
+  const scale = 10 ** decimals;
+  // 1.005 is a little less than that in binary: a last bit more makes it the half that was meant.
+  const rounded = (Math.sign(value) * Math.round(Math.abs(value) * scale * (1 + 2 * Number.EPSILON))) / scale;
+  const text = rounded.toFixed(decimals);
   return Number(text) === 0 ? (0).toFixed(decimals) : text.replace('-', '−');
 }
 

@@ -36,7 +36,8 @@ export async function movedFile(data: string, rounds: number, dice: Dice): Promi
     return answer;
   };
   try {
-    await Promise.all(paths.map(ask));
+    // One after another: a server that has just started compiles each page at its first request.
+    for (const path of paths) await ask(path);
     renameSync(data, `${data}.away`);
     await pause(NOTICED_MS);
     for (const path of paths) {

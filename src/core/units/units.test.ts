@@ -128,9 +128,15 @@ describe('what makers read', () => {
 test('money is rounded half away from zero, as it is written and not as it is kept', () => {
   const { currency } = METRIC;
   const money = (amount: number): string => formatMoney(amount).replace(`${currency}\u00a0`, '');
-  expect([1.005, 2.675, 1.004, -1.005, 0.125, -0.001, 1234.565].map(money)).toEqual(
-    ['1.01', '2.68', '1.00', '−1.01', '0.13', '0.00', '1234.57'],
-  );
+  expect([1.005, 2.675, 1.004, -1.005, 0.125, -0.001, 1234.565].map(money)).toEqual([
+    '1.01',
+    '2.68',
+    '1.00',
+    '−1.01',
+    '0.13',
+    '0.00',
+    '1234.57',
+  ]);
   fc.assert(
     fc.property(fc.integer({ min: -10_000_000, max: 10_000_000 }), (thousandths) => {
       const whole = Math.sign(thousandths) * Math.floor((Math.abs(thousandths) + 5) / 10);

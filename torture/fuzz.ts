@@ -69,9 +69,16 @@ const commands = (setId: string, designId: string): unknown[] => [
   {
     do: 'measure',
     setId,
-    pieces: [{ designId, copy: 1, edges: { south: { bed: [{ atMm: 10, heightMm: 9 }], levels: [15, 15, 15] } } }],
+    pieces: [
+      {
+        designId,
+        copy: 1,
+        version: null,
+        edges: { south: { bed: [{ atMm: 10, heightMm: 9 }], levels: [15, 15, 15] } },
+      },
+    ],
   },
-  { do: 'give', setId, edges: [{ designId, edge: 'south', standardId: null }] },
+  { do: 'give', setId, edges: [{ designId, version: 1, edge: 'south', standardId: null }] },
   { do: 'remove', kind: 'design', id: designId, version: 1 },
   { do: 'add', kind: 'lot', data: LOT },
   { do: 'take in', lots: [{ lot: LOT, left: [{ part: 'A', amount: 20 }] }] },

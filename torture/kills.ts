@@ -104,17 +104,20 @@ export async function killLoop(data: string, kills: number, dice: Dice): Promise
         await pause(dice.whole(8));
       }
     };
+    let heard = false;
     const together = async (): Promise<void> => {
       while (!over) {
         fill++;
         const edges = { south: { bed: [], levels: [fill / 1000, 15, 15] } };
-        const pieces = [1, 2, 3].map((copy) => ({ designId, copy, edges }));
+        const seen = pieceVersions(data, designId);
+        const pieces = [1, 2, 3].map((copy) => ({ designId, copy, version: seen.get(copy) ?? null, edges }));
         const reply = await sendEdit(
           url,
           { do: 'measure', setId: clients[0], pieces },
           { view: 'desk', setId: clients[0] },
         );
         if (!reply) return;
+        heard = true;
         if (reply.status === 200) {
           fillAcknowledged = fill;
           figures.acknowledged++;
@@ -122,9 +125,9 @@ export async function killLoop(data: string, kills: number, dice: Dice): Promise
       }
     };
     const work = [...clients.map(count), add(), together()];
-    // Not before edits go through: the first of a fresh server takes a while.
+    // Not before edits of each kind go through: the first of a fresh server takes a while.
     const before = figures.acknowledged;
-    for (let waited = 0; figures.acknowledged < before + 3 && waited < 8000; waited += 20) await pause(20);
+    for (let waited = 0; (figures.acknowledged < before + 3 || !heard) && waited < 8000; waited += 20) await pause(20);
     await pause(dice.whole(260));
     await kill(served);
     over = true;
@@ -142,6 +145,21 @@ function versionOf(data: string, id: string): number {
   const file = new Sqlite(data, { readonly: true });
   try {
     return (file.prepare('select version from sets where id = ?').get(id) as { version: number }).version;
+  } finally {
+    file.close();
+  }
+}
+
+/** Versions of the measured copies of a design, by their numbers. */
+function pieceVersions(data: string, designId: string): Map<number, number> {
+  const file = new Sqlite(data, { readonly: true });
+  try {
+    const rows = file
+      .prepare(
+        "select version, json_extract(data, '$.copy') as copy from pieces where json_extract(data, '$.designId') = ?",
+      )
+      .all(designId) as { version: number; copy: number }[];
+    return new Map(rows.map(({ version, copy }) => [copy, version]));
   } finally {
     file.close();
   }

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
-import type { Amounts, PlanRequest } from '@/core/plan';
+import { madeUp, requestOfLayer, type Amounts, type PlanRequest } from '@/core/plan';
 import {
   batchPourSchema,
   batchSchema,
@@ -112,6 +112,21 @@ export function touchBatch(db: Connection, id: string, now: string): void {
     .run();
 }
 
+type KeptLayer = Amounts['layers'][number];
+
+/** What is kept of a plan in one piece: all but the layers, and of those what has no columns of its own. */
+type KeptAmounts = Omit<Amounts, 'layers'> & ReturnType<typeof layerParts>;
+
+const layerParts = (
+  planned: readonly KeptLayer[],
+): { layerDoses: KeptLayer['doses'][]; layerMade?: ReturnType<typeof madeUp>[] } => ({
+  layerDoses: planned.map(({ doses }) => doses),
+  layerMade: planned.map(({ stock, tintLeft, mostMix, cups: own }) => ({
+    ...{ stock, tintLeft, mostMix },
+    portions: own.map(({ portions }) => portions),
+  })),
+});
+
 /** The plan that is kept with a batch; null before its first pour. */
 export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
   const kept = db.select().from(keptPlans).where(eq(keptPlans.batchId, batchId)).get();
@@ -125,8 +140,7 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
     .all();
   const cupRows = db.select().from(cups).where(eq(cups.batchId, batchId)).orderBy(asc(cups.number)).all();
   const layerRows = db.select().from(layers).where(eq(layers.batchId, batchId)).orderBy(asc(layers.number)).all();
-  const rest = kept.amounts as Omit<Amounts, 'layers'> & { layerDoses: Amounts['layers'][number]['doses'][] };
-  const { layerDoses, ...amounts } = rest;
+  const { layerDoses, layerMade, ...amounts } = kept.amounts as KeptAmounts;
   const partsOf = (cup: (typeof cupRows)[number]): Amounts['layers'][number]['cups'][number]['parts'] =>
     cup.partAGrams === null
       ? null
@@ -141,24 +155,31 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
     amounts: {
       ...amounts,
       layers: layerRows.map(({ batchId: _, strength, own: ownDoses, productId, plantsBefore, ...layer }, i) => {
-        const own = cupRows
-          .filter((cup) => cup.layer === layer.number)
-          .map((cup) => ({
-            number: cup.number,
-            pouredGrams: cup.pouredGrams,
-            mixGrams: cup.mixGrams,
-            parts: partsOf(cup),
-            potLifeMinutes: cup.potLifeMinutes,
-            doses: cup.doses as Amounts['layers'][number]['doses'],
-            pours: pieceRows
-              .filter((pour) => pour.layer === layer.number && pour.cup === cup.number)
-              .map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
-          }));
+        const rows = cupRows.filter((cup) => cup.layer === layer.number);
+        const tint = { ...(strength !== null && { strength }), ...(ownDoses && { own: ownDoses }) };
+        const product = productId === null ? {} : { productId };
+        // Plans of older versions did not carry how their cups are made up.
+        const { portions, ...made } =
+          layerMade?.[i] ??
+          madeUp(
+            requestOfLayer(request, product),
+            { strength: 1, ...tint },
+            rows.map(({ mixGrams }) => mixGrams),
+          );
+        const own = rows.map((cup, at) => ({
+          number: cup.number,
+          pouredGrams: cup.pouredGrams,
+          mixGrams: cup.mixGrams,
+          parts: partsOf(cup),
+          potLifeMinutes: cup.potLifeMinutes,
+          doses: cup.doses as Amounts['layers'][number]['doses'],
+          portions: portions[at] ?? [],
+          pours: pieceRows
+            .filter((pour) => pour.layer === layer.number && pour.cup === cup.number)
+            .map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
+        }));
         return {
-          ...layer,
-          ...(strength !== null && { strength }),
-          ...(ownDoses && { own: ownDoses }),
-          ...(productId !== null && { productId }),
+          ...{ ...layer, ...tint, ...product, ...made },
           ...(plantsBefore && { plantsBefore }),
           parts: summed(own.map(({ parts }) => parts)),
           doses: layerDoses[i] ?? [],
@@ -189,7 +210,7 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
   db.delete(keptPlans).where(eq(keptPlans.batchId, batchId)).run();
   const { layers: planned, ...rest } = amounts;
   db.insert(keptPlans)
-    .values({ batchId, request, amounts: { ...rest, layerDoses: planned.map(({ doses }) => doses) }, keptAt: now })
+    .values({ batchId, request, amounts: { ...rest, ...layerParts(planned) }, keptAt: now })
     .run();
   for (const {
     number,
@@ -254,11 +275,19 @@ export const isEntered = (db: Connection, batchId: string, layer: number): boole
 
 /** The layers of a batch as they were poured: the entries that hold. */
 export function currentPours(db: Connection, batchId: string): PourRecord[] {
-  const entries = db.all<{ id: number; layer: number; pouredAt: string; temperatureC: number; note: string }>(sql`
-    select id, layer, poured_at as pouredAt, temperature_c as temperatureC, note
-    from current_pours where batch_id = ${batchId} order by layer`);
-  return entries.map(({ id, ...entry }) => ({ ...entry, cups: weighed(db, id) }));
+  const entries = db
+    .select()
+    .from(pours)
+    .where(and(eq(pours.batchId, batchId), sql`${pours.id} in (select id from current_pours)`))
+    .orderBy(asc(pours.layer))
+    .all();
+  return entries.map((entry) => pourOf(db, entry));
 }
+
+const pourOf = (db: Connection, entry: typeof pours.$inferSelect): PourRecord => {
+  const { id, layer, pouredAt, temperatureC, note, tintLeft } = entry;
+  return { layer, pouredAt, temperatureC, cups: weighed(db, id), ...(tintLeft && { tintLeft }), note };
+};
 
 const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
   db
@@ -302,19 +331,22 @@ export function benchOf(db: Connection, batchId: string): Bench | undefined {
   if (!kept && entries.length === 0) return undefined;
   return {
     kept,
-    entries: entries.map(({ id, batchId: _, ...entry }) => ({ ...entry, cups: weighed(db, id) })),
+    entries: entries.map((entry) => ({
+      ...pourOf(db, entry),
+      ...{ struck: entry.struck, enteredAt: entry.enteredAt },
+    })),
   };
 }
 
 export function appendEntry(
   db: Connection,
   batchId: string,
-  { layer, pouredAt, temperatureC, note, cups: filled }: PourRecord,
+  { layer, pouredAt, temperatureC, note, tintLeft, cups: filled }: PourRecord,
   { struck, enteredAt }: { struck: boolean; enteredAt: string },
 ): void {
   const entry = db
     .insert(pours)
-    .values({ batchId, layer, pouredAt, temperatureC, note, struck, enteredAt })
+    .values({ batchId, layer, pouredAt, temperatureC, note, tintLeft: tintLeft ?? null, struck, enteredAt })
     .returning({ id: pours.id })
     .get();
   const rows = filled.map(({ number, pieces: _, ...cup }) => ({ pourId: entry.id, cup: number, ...cup }));
@@ -387,8 +419,8 @@ function book(db: Connection, batchId: string, layer: number, pour: PourRecord |
 }
 
 /** All of an entry that decides what left the bottles. */
-const taking = ({ pouredAt, cups: filled }: PourRecord): string =>
-  JSON.stringify([pouredAt, filled.map(({ note: _, ...cup }) => cup)]);
+const taking = ({ pouredAt, tintLeft, cups: filled }: PourRecord): string =>
+  JSON.stringify([pouredAt, tintLeft, filled.map(({ note: _, ...cup }) => cup)]);
 
 /** How poured layers are kept: every write is a further entry, and so is taking one back. */
 export const pourStorage: Storage = {
@@ -421,7 +453,7 @@ export const pourStorage: Storage = {
       .orderBy(desc(pours.id))
       .limit(1)
       .get();
-    if (last) appendEntry(db, batchId, { ...last, cups: [] }, { struck: true, enteredAt: now });
+    if (last) appendEntry(db, batchId, { ...pourOf(db, last), cups: [] }, { struck: true, enteredAt: now });
     book(db, batchId, layer, null, now);
     touchBatch(db, batchId, now);
     return undefined;

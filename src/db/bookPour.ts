@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm';
 import type { KeptPlan } from '@/core/records/views';
 import type { PourRecord } from '@/core/records/schema';
-import { consumableTakes, cupTakes, lotMovements } from '@/core/stock/pourMovements';
+import type { TintLeft } from '@/core/pouring/portions';
+import { consumableTakes, cupTakes, lotMovements, tintTakes } from '@/core/stock/pourMovements';
 import type { StockItem } from '@/core/stock/schema';
 import { getDocument, listDocuments } from './documents';
 import type { Connection } from './images';
@@ -14,6 +15,8 @@ const UNPLANNED = { pouredGrams: 0, mixGrams: 0, doses: [] };
 export interface PlannedLayer {
   productId: string;
   cups: readonly { number: number; pouredGrams: number; mixGrams: number; doses: { id: string; grams: number }[] }[];
+  /** What of its stock tint and premixes goes into no cup. */
+  tintLeft: TintLeft;
   pieces: number;
   damMm: number;
   isLast: boolean;
@@ -26,6 +29,7 @@ export function plannedLayer({ request, amounts }: KeptPlan, layer: number): Pla
     ? {
         productId: planned.productId ?? request.product.id,
         cups: planned.cups,
+        tintLeft: planned.tintLeft,
         pieces: amounts.totals.pieces,
         damMm: amounts.totals.damMm,
         isLast: layer === amounts.layers.length,
@@ -58,6 +62,11 @@ export function bookPour(db: Connection, { batchId, batchName, layer, planned, p
   });
   const takes = [
     ...cupTakes(planned.productId, cups),
+    ...tintTakes(
+      planned.productId,
+      pour.tintLeft ?? planned.tintLeft,
+      cups.some(({ partBGrams }) => partBGrams !== null),
+    ),
     ...consumableTakes(listDocuments(db, 'consumable').records, {
       ...{ cups: cups.length, layers: 1, first: layer === 1, pieces: planned.pieces, damMm: planned.damMm },
     }),

@@ -209,6 +209,11 @@ export const pours = sqliteTable(
     pouredAt: text('poured_at').notNull(),
     temperatureC: real('temperature_c').notNull(),
     note: text('note').notNull(),
+    /** What of its stock tint and premixes went into no cup; null: as planned. */
+    tintLeft: text('tint_left', { mode: 'json' }).$type<{
+      resinGrams: number;
+      colours: { id: string; grams: number }[];
+    }>(),
     enteredAt: text('entered_at').notNull(),
   },
   (table) => [

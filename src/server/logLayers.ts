@@ -25,6 +25,10 @@ function pourRecord(run: RunRow, record: LayerRecord): PourRecord {
       doses: cup.doses.map((dose) => ({ id: dose.id.slice(0, 40), grams: grams(dose.grams) })),
       pieces: cup.pieces.map((piece) => ({ ...piece, tag: piece.tag.slice(0, 60), grams: grams(piece.grams) })),
     })),
+    tintLeft: {
+      resinGrams: grams(record.tintLeft.resinGrams),
+      colours: record.tintLeft.colours.map((one) => ({ id: one.id.slice(0, 40), grams: grams(one.grams) })),
+    },
     note: record.note,
   };
 }
@@ -68,14 +72,16 @@ export function logLayers(
 }
 
 /** A layer by the plan that is kept with its batch, or, when that is gone, by the run's own. */
-function plannedFor(db: Connection, run: RunRow, state: RunState, { layer: number }: LayerRecord): PlannedLayer {
+function plannedFor(db: Connection, run: RunRow, state: RunState, record: LayerRecord): PlannedLayer {
   const kept = keptPlan(db, run.batchId);
+  const number = record.layer;
   const layer = layerOf(state, number);
   return (
     (kept && plannedLayer(kept, number)) ?? {
       productId: layer.product.id,
       // What was read at the bench says all of a cup.
       cups: [],
+      tintLeft: record.tintLeft,
       pieces: new Set(layer.cups.flatMap(({ pours }) => pours.map(({ designId, copy }) => `${copy}:${designId}`))).size,
       damMm: 0,
       isLast: number === state.plan.layers.at(-1)?.number,

@@ -87,20 +87,26 @@ test('a run writes its layer into the log, and what it took leaves the bottles, 
   await until(id, 'cover');
   const pours = withData((db) => currentPours(db, BATCH));
   expect(pours.map(({ layer }) => layer)).toEqual([1]);
-  const { cups } = pours[0]!;
+  const { cups, tintLeft } = pours[0]!;
   const state = stateOf(id);
   const balance = balanceOf(state);
   const weighed = cups.reduce((sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0), 0);
-  const colour = cups.flatMap(({ doses = [] }) => doses).reduce((sum, { grams }) => sum + grams, 0);
-  expect(weighed + colour).toBeCloseTo(balance.mixedGrams, 1);
+  // A stock tint serves the batch; what is left of it left its bottles too.
+  const left = tintLeft!.resinGrams;
+  expect(left).toBeGreaterThan(0);
+  const colour = [...cups.flatMap(({ doses = [] }) => doses), ...tintLeft!.colours].reduce(
+    (sum, { grams }) => sum + grams,
+    0,
+  );
+  expect(weighed + left + colour).toBeCloseTo(balance.mixedGrams, 1);
   expect(cups.reduce((sum, { pouredGrams = 0 }) => sum + pouredGrams, 0)).toBeCloseTo(balance.inPiecesGrams, 1);
   expect(cups.flatMap(({ pieces = [] }) => pieces).length).toBe(state.cups[0]!.poured.length);
-  expect(net()).toBeCloseTo(weighed, 1);
+  expect(net()).toBeCloseTo(weighed + left, 1);
   // A press back and on again is a correction, not a second pour.
   await takeEvents(id, [event({ type: 'back', step: stateOf(id).current!.id })]);
   await press(id, { grams: 1 });
   expect(withData((db) => currentPours(db, BATCH))).toHaveLength(1);
-  expect(net()).toBeCloseTo(weighed, 1);
+  expect(net()).toBeCloseTo(weighed + left, 1);
   expect(taken()).toBeGreaterThan(0);
 });
 
@@ -158,9 +164,11 @@ describe('a batch, or its set, that is removed while its run is on', () => {
   };
   /** Product that the run says it weighed, its colourants left out. */
   const weighed = (id: string): number =>
-    layersToLog(stateOf(id))
-      .flatMap(({ cups }) => cups)
-      .reduce((sum, { partAGrams, partBGrams }) => sum + partAGrams + (partBGrams ?? 0), 0);
+    layersToLog(stateOf(id)).reduce(
+      (all, { cups, tintLeft }) =>
+        all + cups.reduce((sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0), tintLeft.resinGrams),
+      0,
+    );
 
   test.each(['batch', 'set'] as const)('%s: it is said, and what is poured is booked gram by gram', async (kind) => {
     const { batchId, id } = await begun();
@@ -243,7 +251,7 @@ test('a run that is given up before anything reached a piece throws its cup away
   await takeEvents(id, [event({ type: 'give up', why: 'the phone' })]);
   expect(withData((db) => currentPours(db, batchId))).toEqual([]);
   const colour = stateOf(id)
-    .cups.flatMap(({ doses }) => doses)
+    .cups.flatMap(({ putIn }) => putIn)
     .flatMap(({ colours }) => colours)
     .reduce((sum, { grams }) => sum + grams, 0);
   expect(taken(batchId)).toBeCloseTo(mixedGrams - colour, 1);

@@ -17,6 +17,7 @@ export const PROBLEM_STAGES = {
   'debris-over-water': 'shape',
   'deepest-not-reached': 'shape',
   'drops-too-coarse': 'tint',
+  'tint-too-little': 'tint',
   dry: 'shape',
   'finish-too-thick': 'pour',
   'heats-up': 'pour',

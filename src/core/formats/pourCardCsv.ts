@@ -1,5 +1,7 @@
-import { cupWork } from '../mixing/cupWork';
+import { cupWork } from '../pouring/cupWork';
+import { colourPortionsOf, partGrams, portionWords, stockWords } from '../pouring/portionWords';
 import { layerProduct, type Plan, type PlanRequest } from '../plan';
+import { METRIC, scaleDecimals } from '../units/formatMeasure';
 import { writeCsv } from './csv';
 
 const COLUMNS = [
@@ -13,31 +15,43 @@ type Row = Record<(typeof COLUMNS)[number], string | number>;
 
 /**
  * The pour card as CSV: one row a pour, in the order of work, cups and layers repeated on each row.
- * `cup_shows_g` is what the scale under the cup shows once the piece is filled. Plain decimals with a point; grams to
- * 0.1, ml to 0.1. Opens in any spreadsheet.
+ * `cup_shows_g` is what the scale under the cup shows once the piece is filled. Plain decimals with a point; grams as the scale
+ * shows them, ml to 0.1. Opens in any spreadsheet.
  */
-export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'build' | 'losses'>): string {
-  const rows = plan.layers.flatMap((layer) =>
-    layer.cups.flatMap((cup) =>
-      cupWork(cup, layerProduct(request, layer), request.losses).steps.map((pour): Row => ({
+export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | 'build' | 'losses' | 'bench'>): string {
+  const { scaleStepGrams } = request.bench;
+  const onScale = (grams: number): number =>
+    round(Math.round(grams / scaleStepGrams + 1e-9) * scaleStepGrams, scaleDecimals(scaleStepGrams));
+  const rows = plan.layers.flatMap((layer) => {
+    const product = layerProduct(request, layer);
+    const { parts } = product;
+    const reader = { units: METRIC, scaleStepGrams, twoPart: parts !== null };
+    const stock = layer.stock ? ` (${stockWords(layer.stock, reader)})` : '';
+    return layer.cups.flatMap((cup) => {
+      const [a, b] = [partGrams(cup.portions, 'part A'), partGrams(cup.portions, 'part B')];
+      return cupWork(cup, product, request.losses).steps.map((pour): Row => ({
         layer: layer.number,
         pour_at: layer.cure.pouredAt,
         cup: cup.number,
-        cup_mix_g: round(cup.mixGrams, 1),
-        part_a_g: cup.parts ? round(cup.parts.partAGrams, 1) : '',
-        part_b_g: cup.parts ? round(cup.parts.partBGrams, 1) : '',
-        part_a_ml: cup.parts ? round(cup.parts.partAMl, 1) : '',
-        part_b_ml: cup.parts ? round(cup.parts.partBMl, 1) : '',
-        colourants: cup.doses
-          .map(({ name, drops, grams }) => `${name}: ${drops} drops or ${grams.toFixed(2)} g`)
+        cup_mix_g: onScale(cup.mixGrams),
+        part_a_g: parts ? onScale(a) : '',
+        part_b_g: parts ? onScale(b) : '',
+        part_a_ml: parts ? round(a / parts.densityA, 1) : '',
+        part_b_ml: parts ? round(b / parts.densityB, 1) : '',
+        colourants: colourPortionsOf(cup.portions)
+          .map((portion) => {
+            const { act, note } = portionWords(portion, reader);
+            const more = portion.resinGrams > 0 ? `; ${note}` : '';
+            return `${portion.name}${portion.way === 'stock' ? stock : ''}: ${act}${more}`.replaceAll('\u00a0', ' ');
+          })
           .join('; '),
         pot_life_min: round(cup.potLifeMinutes, 0),
         piece: `${pour.tag} #${pour.copy}`,
-        pour_g: round(pour.grams, 1),
-        cup_shows_g: round(pour.cupShowsGrams, 1),
-        product: layerProduct(request, layer).name,
-      })),
-    ),
-  );
+        pour_g: onScale(pour.grams),
+        cup_shows_g: onScale(pour.cupShowsGrams),
+        product: product.name,
+      }));
+    });
+  });
   return writeCsv(COLUMNS, rows);
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cupWork } from '../mixing/cupWork';
+import { cupWork } from '../pouring/cupWork';
 import { quote, TYPICAL_WORK, workSchema } from '../money/quote';
 import { handsOnMinutes, layerProduct, planBatch, planRequestSchema, productsOf, waterGrams } from '../plan';
 import { goodUntil, takeFrom, type LotState } from '../stock/lots';
@@ -90,6 +90,7 @@ export function pourReport(file: PourFile): object {
       ...(layer.productId !== undefined && { product: layer.productId }),
       toMm: layer.toMm,
       fewestCups: layer.fewestCups,
+      ...{ stock: layer.stock, tintLeft: layer.tintLeft },
       mixes: layer.cups.map((cup) => {
         const { steps, stirMinutes, pourByMinutes, leftGrams } = cupWork(
           cup,
@@ -101,6 +102,7 @@ export function pourReport(file: PourFile): object {
           mixGrams: cup.mixGrams,
           parts: cup.parts,
           doses: cup.doses,
+          portions: cup.portions,
           stirMinutes,
           pourByMinutes,
           leftGrams,

@@ -47,7 +47,7 @@ export const isPlainId = (id: string): boolean => /^[A-Za-z0-9_-]{1,40}$/.test(i
 export const NAMING: ReadonlySet<string> = new Set(['designId', 'fillerId', 'productId', 'recipeId', 'colourantId']);
 /** Under these a kept plan holds things of the shelf whole, or their amounts, and a set its standards and tables, each with its id. */
 const WHOLE: ReadonlySet<string> = new Set([
-  ...['product', 'products', 'recipe', 'colourant', 'doses'],
+  ...['product', 'products', 'recipe', 'colourant', 'doses', 'colours', 'drops'],
   ...['standards', 'standard', 'tables'],
 ]);
 /** Under these the values, or the keys, are ids. */

@@ -46,11 +46,12 @@ test('pours that it finds for a gradient make the colour that was wished at the 
 test('doses come by cup, with a stock and the sizes that are right', () => {
   expect(run({ dose: { cupsGrams: [35, 50], resinShare: 0.5 } }).report).toMatchObject({
     doses: [
-      { mixGrams: 35, deltaE: 0, colourants: [{ drops: 1, measure: { by: 'drops' } }] },
-      { mixGrams: 50, colourants: [{ drops: 1, measure: { by: 'premix' } }] },
+      { mixGrams: 35, deltaE: 0, colourants: [{ drops: 1 }], portions: [{}, { way: 'stock' }, {}] },
+      { mixGrams: 50, colourants: [{ drops: 1 }], portions: [{}, { way: 'stock' }, {}] },
     ],
     cupSizes: { alwaysFromGrams: expect.closeTo(175 / 1.1, 3) },
-    stock: { drops: [{ id: 'green', drops: 10 }] },
+    stock: { drops: [{ id: 'green', drops: 3 }] },
+    tintLeft: { colours: [{ id: 'green' }] },
   });
 });
 test('a cup with twice the drops is brought back', () =>

@@ -2,13 +2,14 @@ import { z } from 'zod';
 import { productSchema } from '../mixing/product';
 import { hexFromLinear, linearFromHex } from '../tint/colour';
 import { cupSizes } from '../tint/cupSizes';
-import { cupDoses, measureDose, type RecipeDose } from '../tint/doses';
+import { cupDoses, type RecipeDose } from '../tint/doses';
 import { findRecipes } from '../tint/finder';
 import { solvePours } from '../tint/gradient';
 import { hexColour } from '../tint/hexColour';
 import { dropsDeltaE, rescueCup } from '../tint/rescue';
 import { colourantSchema } from '../tint/schema';
-import { stockTint } from '../tint/stockTint';
+import { layerPortions } from '../pouring/portions';
+import { tintings } from '../pouring/stockTint';
 import { colourByDepth } from '../tint/waterLook';
 import { CLARITIES, MOST_POURS, tintPoursSchema, type WaterTint } from '../tint/waterTint';
 import { detailsSeenTo } from '../tint/visibility';
@@ -91,6 +92,8 @@ export function tintReport(file: TintFile): object {
   }));
   const tint: WaterTint = { clarity, doses, ...(pours && { pours }) };
   const colourAt = colourByDepth(bedColour, tint);
+  // The cups asked for are taken as those of one layer.
+  const made = dose && layerPortions(dose.cupsGrams, { ...dose, recipe: tintings(doses) });
   return {
     format: 'aguada.tint',
     version: 1,
@@ -108,16 +111,15 @@ export function tintReport(file: TintFile): object {
       }),
     }),
     ...(dose && {
-      doses: dose.cupsGrams.map((mixGrams) => ({
+      doses: dose.cupsGrams.map((mixGrams, i) => ({
         mixGrams,
         deltaE: dropsDeltaE(doses, mixGrams, { bed, depthMm: dose.depthMm, clarity }),
-        colourants: cupDoses(doses, mixGrams).map((cup) => ({
-          ...cup,
-          measure: measureDose(cup, of(cup.id).dropGrams, dose.scaleStepGrams, mixGrams),
-        })),
+        colourants: cupDoses(doses, mixGrams),
+        portions: made!.cups[i],
       })),
       cupSizes: cupSizes(doses),
-      stock: stockTint(doses, dose.cupsGrams, dose),
+      stock: made!.stock,
+      tintLeft: made!.tintLeft,
     }),
     ...(rescue && {
       rescue: rescueCup({

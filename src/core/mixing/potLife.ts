@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { CURE_MODELS } from '../cure/cureModels';
 import { temperatureFactor } from '../cure/temperature';
 import type { Product } from './product';
@@ -48,15 +49,17 @@ export function pouringMinutes(
   return Math.max(0, life * (1 - RESERVE_SHARE) - spent);
 }
 
+/** The most that one mix may hold, and what keeps it from more. */
+export const mostMixSchema = z.object({ grams: z.number(), limit: z.enum(['cup', 'pot life']) });
+export type MostMix = z.infer<typeof mostMixSchema>;
+
 /**
  * The most grams that one mix may hold: what can be poured before it sets, and what the cup takes.
  * Found by bisection, since a larger cup sets sooner. Lamp-cured and other one-part products are limited by the cup alone.
+ * `colourShare` is colourant per gram of mix: it takes room in the cup too.
  */
-export function mostMixGrams(
-  product: Product,
-  roomC: number,
-  cupGrams: number,
-): { grams: number; limit: 'cup' | 'pot life' } {
+export function mostMixGrams(product: Product, roomC: number, cupHoldsGrams: number, colourShare = 0): MostMix {
+  const cupGrams = cupHoldsGrams / (1 + colourShare);
   const canPour = (grams: number): boolean =>
     pouringMinutes(product, roomC, grams) * product.pourGramsPerMinute >= grams;
   if (!CURE_MODELS[product.cureModel].setsInTheCup || canPour(cupGrams)) return { grams: cupGrams, limit: 'cup' };

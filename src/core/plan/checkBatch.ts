@@ -4,7 +4,6 @@ import { advise, type Problem } from '../checks/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
-import { mostMixGrams } from '../mixing/potLife';
 import type { Product } from '../mixing/product';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
 import { colourantShares, DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
@@ -160,12 +159,12 @@ const CUP_HAIR_SHARE = 0.08;
 
 /** A layer that misses one cup fewer by a hair: by how much, and the nearest mend. */
 function checkCupHair(request: AmountsRequest, { layers, pieces }: Amounts): Problem[] {
-  const { losses, room, bench, set } = request;
+  const { losses, set } = request;
   const surfaceMm2 = pieces.reduce((sum, { copies, water }) => sum + copies * water.surfaceCm2 * 100, 0);
   return layers.flatMap((layer, i): Problem[] => {
     const count = layer.cups.length;
     const product = layerProduct(request, layer);
-    const most = mostMixGrams(product, room.temperatureC, bench.cupGrams);
+    const most = layer.mostMix;
     const pours = layer.cups.reduce((sum, cup) => sum + cup.pours.length, 0);
     const over = layer.pouredGrams + pours * losses.perPieceGrams - (count - 1) * pourFromMix(most.grams, 0, losses);
     if (count < 2 || over <= 0 || over > CUP_HAIR_SHARE * most.grams) return [];
@@ -302,10 +301,25 @@ function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): P
       path: ['recipe'],
       message: `Whole drops miss the recipe in ${off.length === 1 ? 'one dose' : `${off.length} doses`}; worst is ${worst.dose.name.toLowerCase()} in layer ${worst.layer}, cup ${worst.cup}: ${percent(Math.abs(worst.dose.error))} ${worst.dose.error > 0 ? 'too much' : 'too little'}.`,
       mend: advise(
-        `Each such cup says what to do instead: weigh it, or take it from a premix. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`,
+        `Each such cup says what to do instead: a stock tint, a premix, or the scale. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`,
       ),
     });
   }
+  const lost = layers.flatMap((layer) =>
+    layer.cups.flatMap((cup) =>
+      cup.portions.flatMap(({ way, name }) =>
+        way === 'too little' ? [{ name, layer: layer.number, cup: cup.number }] : [],
+      ),
+    ),
+  );
+  if (lost.length > 0)
+    problems.push({
+      severity: 'warn',
+      code: 'tint-too-little',
+      path: ['recipe'],
+      message: `${[...new Set(lost.map(({ name }) => name))].join(', ')} cannot be measured in ${lost.length === 1 ? `layer ${lost[0]!.layer}, cup ${lost[0]!.cup}` : `${lost.length} cups`}: neither drops nor the scale are fine enough. That water stays paler.`,
+      mend: advise('Pour it from a larger cup, take a weaker colourant, or a finer scale.'),
+    });
   return problems;
 }
 

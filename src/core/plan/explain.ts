@@ -11,7 +11,7 @@ import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from 
 import type { Quantity } from '../units/quantities';
 import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
 import type { Context, Explanation, PieceContext } from './explanation';
-import type { PiecePlan, PoolPlan } from './plan';
+import type { PiecePlan, Plan, PoolPlan } from './plan';
 import { productsOf, refOfPiece, type PlanRequest } from './request';
 
 export const PIECE_FIGURES = [
@@ -292,7 +292,8 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
     formula: 'Grams per 100 g of the recipe times the mix, divided by the mass of a drop, rounded to whole drops.',
     inputs: request.recipe.doses.flatMap(({ colourant, gramsPer100 }, i) => [
       { label: `${colourant.name}, per 100 g`, value: say(prefs)(gramsPer100, 'mass', 3) },
-      { label: 'In all cups together', value: say(prefs)(plan.totals.doses[i]?.grams ?? 0, 'mass', 2) },
+      { label: 'In all cups together', value: say(prefs)(inCups(plan, colourant.id), 'mass', 2) },
+      ...stays((plan.totals.doses[i]?.grams ?? 0) - inCups(plan, colourant.id), (left) => say(prefs)(left, 'mass', 2)),
       { label: 'A drop', value: say(prefs)(colourant.dropGrams, 'mass', 3) },
     ]),
     assumptions: [
@@ -418,6 +419,14 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
   }),
 };
 
+/** What the recipe wants of a colourant in all cups together. */
+const inCups = ({ layers }: Pick<Plan, 'layers'>, id: string): number =>
+  layers.flatMap(({ doses }) => doses).reduce((sum, dose) => sum + (dose.id === id ? dose.grams : 0), 0);
+
+/** What stays of stock tints and premixes, where there are any. */
+const stays = (grams: number, say: (value: number) => string): Explanation['inputs'] =>
+  grams > 1e-6 ? [{ label: 'Stays of stock tints and premixes', value: say(grams) }] : [];
+
 function explainPart(part: 'A' | 'B', { request, plan, prefs }: Context): Explanation {
   const { parts } = request.product;
   const amounts = plan.totals.parts;
@@ -432,6 +441,10 @@ function explainPart(part: 'A' | 'B', { request, plan, prefs }: Context): Explan
   const grams = part === 'A' ? amounts.partAGrams : amounts.partBGrams;
   const density = part === 'A' ? parts.densityA : parts.densityB;
   const by = parts.ratioBy;
+  const mixed = plan.totals.products?.find(({ id }) => id === request.product.id)?.mixGrams ?? plan.totals.mixGrams;
+  const left = plan.layers
+    .filter(({ productId = request.product.id }) => productId === request.product.id)
+    .reduce((sum, { tintLeft }) => sum + tintLeft.resinGrams, 0);
   return {
     title: `Part ${part}`,
     formula:
@@ -442,13 +455,8 @@ function explainPart(part: 'A' | 'B', { request, plan, prefs }: Context): Explan
       { label: 'Label, A : B', value: `${parts.ratioA} : ${parts.ratioB} by ${by}` },
       { label: 'By weight, A : B', value: `${(plan.product.ratioByWeight ?? 0).toFixed(3)} : 1` },
       { label: 'By volume, A : B', value: `${(plan.product.ratioByVolume ?? 0).toFixed(3)} : 1` },
-      {
-        label: 'To mix of it',
-        value: say(prefs)(
-          plan.totals.products?.find(({ id }) => id === request.product.id)?.mixGrams ?? plan.totals.mixGrams,
-          'mass',
-        ),
-      },
+      { label: 'To mix of it', value: say(prefs)(mixed - left, 'mass') },
+      ...(part === 'A' ? stays(left, (value) => say(prefs)(value, 'mass')) : []),
       { label: `Density of part ${part}`, value: `${density}\u00a0g/ml` },
       { label: `Part ${part}`, value: `${say(prefs)(grams, 'mass')} = ${say(prefs)(grams / density, 'volume')}` },
     ],

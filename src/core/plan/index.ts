@@ -1,5 +1,5 @@
 export { atOwnLevel, bedKey, surveyBed, type SurveyedBed } from './beds';
-export { amountsOfPieces, lowestBedMm, planAmounts, planBatch, planPieces, type BedSource } from './planBatch';
+export { amountsOfPieces, lowestBedMm, madeUp, planAmounts, planBatch, planPieces, type BedSource } from './planBatch';
 export { planTimes } from './schedule';
 export { handsOnMinutes, planDifference, waterGrams, withLevel, withMore, type Difference } from './whatIf';
 export {

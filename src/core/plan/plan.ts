@@ -5,6 +5,8 @@ import { edgeNameSchema, MADE_BY } from '../bed/schema';
 import { problemSchema } from '../checks/problem';
 import { costSchema } from '../money/cost';
 import { wallTimeSchema } from '../cure/wallTime';
+import { mostMixSchema } from '../mixing/potLife';
+import { layerTintSchema, portionSchema } from '../pouring/portions';
 import { ownDosesSchema } from '../tint/waterTint';
 
 const n = z.number();
@@ -152,7 +154,10 @@ const cupSchema = z.object({
   pouredGrams: n,
   mixGrams: n,
   parts: partAmountsSchema,
+  /** What the recipe wants of each colourant. */
   doses: z.array(doseSchema),
+  /** What goes into it, in the order in which it is weighed and counted. */
+  portions: z.array(portionSchema),
   potLifeMinutes: n,
 });
 export type CupPlan = z.infer<typeof cupSchema>;
@@ -176,6 +181,9 @@ const layerPlanSchema = z.object({
   mixGrams: n,
   parts: partAmountsSchema,
   doses: z.array(doseSchema),
+  ...layerTintSchema.shape,
+  /** The most that one of its cups may hold. */
+  mostMix: mostMixSchema,
   cups: z.array(cupSchema),
   fewestCups: n.int(),
   cure: z.object({

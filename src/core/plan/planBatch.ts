@@ -7,11 +7,14 @@ import { advise, type Problem } from '../checks/problem';
 import { moveBetweenCups, splitIntoCups, type CupSplit, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
-import { mostMixGrams, potLifeMinutes } from '../mixing/potLife';
-import { pouredDensity, ratioByVolume, ratioByWeight, splitParts } from '../mixing/ratio';
+import { mostMixGrams, potLifeMinutes, type MostMix } from '../mixing/potLife';
+import type { Parts } from '../mixing/product';
+import { pouredDensity, ratioByVolume, ratioByWeight, splitParts, type PartAmounts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
-import { EVEN_POUR, pourDoses } from '../tint/waterTint';
+import { layerPortions, type LayerTint, type Portion } from '../pouring/portions';
+import { stockPart, tintings } from '../pouring/stockTint';
+import { colourantShares, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
+import { EVEN_POUR, pourDoses, type PourTint } from '../tint/waterTint';
 import { formatMeasure } from '../units/formatMeasure';
 import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
@@ -75,7 +78,7 @@ export function planPieces(request: AmountsRequest, lowestMm: number, bedOf: Bed
 export function amountsOfPieces(request: AmountsRequest, lowestMm: number, pieces: PiecePlan[]): Amounts {
   const { product, recipe, bench, set } = request;
   const levels = layersFrom(request, lowestMm);
-  const most = mostMixGrams(layerProduct(request, {}), request.room.temperatureC, bench.cupGrams);
+  const most = mostMixOf(requestOfLayer(request, {}), recipe.doses);
   const planned = levels.map((layer, index) => planLayer(layer, index, pieces, requestOfLayer(request, layer)));
   const layers = planned.map(({ layer }) => layer);
   const finish = planFinish(pieces, request);
@@ -148,7 +151,8 @@ function planLayer(
   pieces: readonly PiecePlan[],
   { pieces: designs, product, recipe, room, bench, losses, moves = [], standing = [] }: AmountsRequest,
 ): { layer: LayerAmounts; problems: Problem[] } {
-  const { grams: mostGrams, limit } = mostMixGrams(product, room.temperatureC, bench.cupGrams);
+  const doses = pourDoses(recipe.doses, level);
+  const { grams: mostGrams, limit } = mostMixOf({ product, room, bench }, doses);
   const pouredGrams = pieces.reduce((sum, piece) => sum + piece.copies * piece.layers[index]!.pouredGrams, 0);
   const roughly = Math.ceil(pouredGrams / mostGrams);
   // What a cup keeps for itself leaves nothing to pour.
@@ -167,7 +171,11 @@ function planLayer(
   const mixGrams = tooMany
     ? mixForPour(pouredGrams, roughly, losses)
     : cups.reduce((total, cup) => total + cup.mixGrams, 0);
-  const doses = pourDoses(recipe.doses, level);
+  const { portions, ...made } = madeUp(
+    { product, recipe, room, bench },
+    level,
+    cups.map((cup) => cup.mixGrams),
+  );
   const layer = {
     ...level,
     volumeMl: pieces.reduce((total, piece) => total + piece.copies * piece.layers[index]!.volumeMl, 0),
@@ -175,11 +183,13 @@ function planLayer(
     mixGrams,
     parts: product.parts && splitParts(mixGrams, product.parts),
     doses: cupDoses(doses, mixGrams),
+    ...made,
     fewestCups: tooMany ? roughly : fewestPossible,
-    cups: cups.map((cup) => ({
+    cups: cups.map((cup, i) => ({
       ...cup,
       parts: product.parts && splitParts(cup.mixGrams, product.parts),
       doses: cupDoses(doses, cup.mixGrams),
+      portions: portions[i]!,
       potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
     })),
   };
@@ -195,6 +205,27 @@ function planLayer(
       ...overfull.map((cup) => overfullCup(level.number, cup, mostGrams)),
     ],
   };
+}
+
+/** The most that one mix of a layer may hold, its colourants counted in. */
+export const mostMixOf = (
+  { product, room, bench }: Pick<AmountsRequest, 'product' | 'room' | 'bench'>,
+  doses: readonly RecipeDose[],
+): MostMix => mostMixGrams(product, room.temperatureC, bench.cupGrams, colourantShares(doses).total);
+
+/** What the cups of a layer are made up of: a request of that layer's own product, its tint, and what each cup holds. */
+export function madeUp(
+  { product, recipe, room, bench }: Pick<AmountsRequest, 'product' | 'recipe' | 'room' | 'bench'>,
+  tint: PourTint,
+  cupsGrams: readonly number[],
+): LayerTint & { mostMix: MostMix; portions: Portion[][] } {
+  const doses = pourDoses(recipe.doses, tint);
+  const { cups: portions, ...made } = layerPortions(cupsGrams, {
+    recipe: tintings(doses),
+    resinShare: stockPart(product).share,
+    scaleStepGrams: bench.scaleStepGrams,
+  });
+  return { ...made, mostMix: mostMixOf({ product, room, bench }, doses), portions };
 }
 
 /** Pours in the order in which their pieces stand; those that stand nowhere come after, as they were. */
@@ -243,13 +274,12 @@ const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
   mend: advise('Take fewer copies into this batch, or a larger cup.'),
 });
 
-/** What all layers take of each colourant; the whole drops are those of the sum. */
+/** What all layers take of each colourant, what is left of stocks and premixes with it; the whole drops are those of the sum. */
 function totalDoses(recipe: readonly RecipeDose[], layers: readonly LayerAmounts[]): CupDose[] {
   return recipe.flatMap(({ colourant }) => {
-    const grams = layers.reduce(
-      (sum, { doses }) => sum + doses.reduce((all, dose) => all + (dose.id === colourant.id ? dose.grams : 0), 0),
-      0,
-    );
+    const own = (doses: readonly { id: string; grams: number }[]): number =>
+      doses.reduce((all, dose) => all + (dose.id === colourant.id ? dose.grams : 0), 0);
+    const grams = layers.reduce((sum, { doses, tintLeft }) => sum + own(doses) + own(tintLeft.colours), 0);
     return cupDoses([{ colourant, gramsPer100: grams }], 100);
   });
 }
@@ -279,22 +309,30 @@ function productTotals(
   finish: Amounts['finish'],
   request: AmountsRequest,
 ): ProductTotal[] {
-  const poured = layers.map(({ productId = request.product.id, pouredGrams, mixGrams }) => ({
-    ...{ productId, pouredGrams, mixGrams },
+  const poured = layers.map(({ productId = request.product.id, pouredGrams, mixGrams, tintLeft }) => ({
+    ...{ productId, pouredGrams, mixGrams, leftGrams: tintLeft.resinGrams },
   }));
-  const all = finish ? [...poured, finish] : poured;
+  const all = finish ? [...poured, { ...finish, leftGrams: 0 }] : poured;
   const ids = new Set([request.product.id, ...all.map(({ productId }) => productId)]);
   return [...ids].map((id) => {
     const own = all.filter(({ productId }) => productId === id);
     const { name, parts } = productOf(request, id);
-    const mixGrams = own.reduce((sum, layer) => sum + layer.mixGrams, 0);
+    const inCups = own.reduce((sum, layer) => sum + layer.mixGrams, 0);
+    const leftGrams = own.reduce((sum, layer) => sum + layer.leftGrams, 0);
     return {
-      ...{ id, name, mixGrams },
+      ...{ id, name, mixGrams: inCups + leftGrams },
       pouredGrams: own.reduce((sum, layer) => sum + layer.pouredGrams, 0),
-      parts: parts && splitParts(mixGrams, parts),
+      parts: parts && withPartA(splitParts(inCups, parts), leftGrams, parts),
     };
   });
 }
+
+/** Parts with so much more of part A: what stocks and premixes keep for themselves. */
+const withPartA = (amounts: PartAmounts, grams: number, { densityA }: Parts): PartAmounts => ({
+  ...amounts,
+  partAGrams: amounts.partAGrams + grams,
+  partAMl: amounts.partAMl + grams / densityA,
+});
 
 function totalsOf(
   pieces: readonly PiecePlan[],
@@ -314,7 +352,8 @@ function totalsOf(
     pouredGrams: layers.reduce((sum, layer) => sum + layer.pouredGrams, 0),
     mixGrams,
     parts: products.find(({ id }) => id === product.id)?.parts ?? null,
-    ...(products.length > 1 && { products }),
+    // One that is only mixed and poured is said by the totals themselves.
+    ...((products.length > 1 || products[0]!.mixGrams !== mixGrams) && { products }),
     doses: totalDoses(recipe.doses, layers),
     cups: layers.reduce((sum, layer) => sum + layer.cups.length, 0),
     damMm: overPieces((piece) => closedRuns(piece.dams).reduce((sum, dam) => sum + dam.stripMm, 0)),

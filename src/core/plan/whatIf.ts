@@ -14,25 +14,14 @@ export const handsOnMinutes = (
     return sum + layerHandsOnMinutes(layer.cups.length, layer.mixGrams, pourGramsPerMinute);
   }, 0);
 
-/** All that a batch takes of its products, the finish too, and what a gram of it costs on the average. */
+/** All that a batch takes of its products, finish and what stays of stock tints too, and what a gram of it costs on the average. */
 export const waterGrams = ({
-  totals,
-  finish,
   cost,
-}: Pick<Amounts, 'totals' | 'cost'> & {
-  finish?: Pick<NonNullable<Amounts['finish']>, 'mixGrams' | 'pouredGrams'> | undefined;
-}): {
-  mixGrams: number;
-  pouredGrams: number;
-  pricePerGram: number;
-} => {
-  const mixGrams = totals.mixGrams + (finish?.mixGrams ?? 0);
-  return {
-    mixGrams,
-    pouredGrams: totals.pouredGrams + (finish?.pouredGrams ?? 0),
-    pricePerGram: mixGrams > 0 ? (cost.product + cost.lost) / mixGrams : 0,
-  };
-};
+}: Pick<Amounts, 'cost'>): { mixGrams: number; pouredGrams: number; pricePerGram: number } => ({
+  mixGrams: cost.productGrams,
+  pouredGrams: cost.productGrams - cost.lostGrams,
+  pricePerGram: cost.productGrams > 0 ? (cost.product + cost.lost) / cost.productGrams : 0,
+});
 
 /** A batch with so many more copies of a design, numbered on from the last. Null where the design is not poured as drawn in it. */
 export function withMore(request: PlanRequest, designId: string, more: number): PlanRequest | null {

@@ -103,6 +103,8 @@ export type WaterSet = z.infer<typeof waterSetSchema>;
 
 const weighedSchema = number.min(0, 'Cannot be negative').max(10_000, 'At most 10 kg');
 
+const colourGramsSchema = z.array(z.object({ id: recordId, grams: weighedSchema })).max(20);
+
 /** What was really weighed into one cup. `partBGrams` is null for one-part products. */
 export const weighedCupSchema = z.object({
   number: z.number().int().min(1),
@@ -113,10 +115,7 @@ export const weighedCupSchema = z.object({
   pouredGrams: weighedSchema.optional(),
   /** It was thrown away before it was empty. */
   discarded: z.boolean().optional(),
-  doses: z
-    .array(z.object({ id: recordId, grams: weighedSchema }))
-    .max(20)
-    .optional(),
+  doses: colourGramsSchema.optional(),
   pieces: z
     .array(
       z.object({
@@ -142,6 +141,8 @@ export const pourRecordSchema = z.object({
     .refine((cups) => new Set(cups.map(({ number }) => number)).size === cups.length, {
       error: 'A cup stands once in a layer',
     }),
+  /** What of its stock tint and premixes was made and went into no cup; as planned where nothing is said. */
+  tintLeft: z.object({ resinGrams: weighedSchema, colours: colourGramsSchema }).optional(),
   note: noteSchema,
 });
 export type PourRecord = z.infer<typeof pourRecordSchema>;

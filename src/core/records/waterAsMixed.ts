@@ -1,5 +1,4 @@
 import { samePiece, type PieceRef } from '../bed/pieceRef';
-import { measureDose } from '../tint/doses';
 import { tintOfRequest, type PlanColourant } from '../plan/request';
 import type { PieceWater } from '../tint/pieceWater';
 import type { KeptPlan } from './views';
@@ -7,12 +6,12 @@ import type { KeptPlan } from './views';
 const MOST_NAME = 80;
 
 /**
- * The water of a piece of a poured batch as it was mixed: the recipe kept at the first pour, each dose as whole drops of the cup
- * that filled this piece really gave it. Over several cups of one piece (a layer each, or a piece too large for a cup) their mean,
+ * The water of a piece of a poured batch as it was mixed: the recipe kept at the first pour, each dose as the cup that filled this
+ * piece was to have it, by drops, scale, premix or stock. Over several cups of one piece (a layer each, or a piece too large for a cup) their mean,
  * by what each gave. The recipe itself for a piece that no cup of the batch filled.
  */
 export function waterAsMixed({ request, amounts }: KeptPlan, batchName: string, piece: PieceRef): PieceWater {
-  const { product, recipe, bench } = request;
+  const { product, recipe } = request;
   const { pours } = tintOfRequest(request);
   const cups = amounts.layers.flatMap(({ cups: all }) =>
     all.flatMap((cup) => {
@@ -20,13 +19,15 @@ export function waterAsMixed({ request, amounts }: KeptPlan, batchName: string, 
       return poured > 0 ? [{ cup, poured }] : [];
     }),
   );
-  /** By how much the drops that were counted missed the recipe. */
-  const missed = ({ id, dropGrams }: PlanColourant): number => {
+  /** How what was put in stands to what the recipe wants. */
+  const missed = ({ id }: PlanColourant): number => {
     const given = cups.flatMap(({ cup, poured }) => {
       const dose = cup.doses.find((candidate) => candidate.id === id);
       if (!dose || dose.grams === 0) return [];
-      const byDrops = measureDose(dose, dropGrams, bench.scaleStepGrams, cup.mixGrams).by === 'drops';
-      return [{ poured, factor: byDrops ? 1 + dose.error : 1 }];
+      const put = cup.portions
+        .flatMap(({ colours }) => colours)
+        .reduce((sum, colour) => sum + (colour.id === id ? colour.grams : 0), 0);
+      return [{ poured, factor: put / dose.grams }];
     });
     const all = given.reduce((sum, { poured }) => sum + poured, 0);
     return all > 0 ? given.reduce((sum, { poured, factor }) => sum + (factor * poured) / all, 0) : 1;

@@ -5,12 +5,12 @@ import { wallMinutes, type WallTime } from '../cure/wallTime';
 import { pourCautions } from '../checks/cautions';
 import { STIFF_BELOW_C } from '../mixing/benchRules';
 import { isQuick } from '../mixing/potLife';
-import { layerProduct, type AmountsRequest, type PlanRequest } from '../plan/request';
+import { layerProduct, type PlanRequest } from '../plan/request';
 import type { Amounts, LayerAmounts } from '../plan/plan';
 import type { BatchFacts } from '../schedule/facts';
-import { measureDose, type RecipeDose } from '../tint/doses';
-import { stockPart, stockTint, type StockTint } from '../tint/stockTint';
-import type { ReadyItem, RunDose, RunLayer, RunPlan } from './schema';
+import { tintings } from '../pouring/stockTint';
+import { pourDoses } from '../tint/waterTint';
+import type { ReadyItem, RunLayer, RunPlan } from './schema';
 
 /** What a run needs to know beside the plan of its batch. */
 export interface RunSource {
@@ -65,85 +65,21 @@ export function buildRun({ name, request, amounts, facts, by, now, filler, cuts 
 }
 
 function layerOf(request: PlanRequest, layer: LayerAmounts): RunLayer {
-  const product = layerProduct(request, layer);
-  const { number, wetMm, fromMm, toMm, cups } = layer;
-  const recipe = recipeOf(request, layer);
-  const { scaleStepGrams } = request.bench;
-  const counted = cups.every(({ doses }) => doses.every(({ grams, error }) => grams <= 0 || Math.abs(error) <= 0.1));
-  const stock =
-    counted || cups.length < 2
-      ? null
-      : stockTint(
-          recipe,
-          cups.map(({ mixGrams }) => mixGrams),
-          { scaleStepGrams, resinShare: stockPart(product).share },
-        );
-  return {
-    ...{ number, product, wetMm, fromMm, toMm, plantsBefore: layer.plantsBefore ?? false },
-    stock: stock && {
-      ...{ resinGrams: stock.resinGrams, stockGrams: stock.stockGrams },
-      drops: stock.drops.map(({ id, name, drops }) => ({ id, name, drops })),
-    },
-    cups: cups.map((cup, i) => ({
-      ...{ number: cup.number, mixGrams: cup.mixGrams, pours: cup.pours },
-      doses: stock ? [stockDose(stock, i, request)] : cup.doses.flatMap((dose) => doseOf(dose, cup, request)),
-    })),
-  };
-}
-
-/** The recipe of a layer as it is dosed, g per 100 g. */
-const recipeOf = (request: AmountsRequest, { doses, mixGrams }: LayerAmounts): RecipeDose[] =>
-  doses.flatMap(({ id, grams }) => {
+  const { number, wetMm, fromMm, toMm, cups, stock, strength = 1, own } = layer;
+  const priceOf = (id: string): number => {
     const colourant = request.recipe.doses.find((dose) => dose.colourant.id === id)?.colourant;
-    return colourant && mixGrams > 0 ? [{ colourant, gramsPer100: (100 * grams) / mixGrams }] : [];
-  });
-
-const priceOf = (request: AmountsRequest, id: string): number => {
-  const colourant = request.recipe.doses.find((dose) => dose.colourant.id === id)?.colourant;
-  return colourant ? colourant.bottlePrice / colourant.bottleGrams : 0;
-};
-
-function stockDose(stock: StockTint, cup: number, request: AmountsRequest): RunDose {
-  const { stockGrams, resinGrams } = stock.perCup[cup]!;
-  const share = stock.stockGrams > 0 ? stockGrams / stock.stockGrams : 0;
-  const colours = stock.drops.map(({ id, grams }) => ({ id, grams: grams * share }));
-  const cost = colours.reduce((sum, { id, grams }) => sum + grams * priceOf(request, id), 0);
-  return {
-    ...{ id: 'stock', name: 'Stock tint', how: 'stock', grams: stockGrams, drops: 0, dropGrams: 1, resinGrams },
-    ...{ intoGrams: 0, colours, pricePerGram: stockGrams > 0 ? cost / stockGrams : 0 },
+    return colourant ? colourant.bottlePrice / colourant.bottleGrams : 0;
   };
-}
-
-/** How a dose is measured out; nothing for what neither drops nor scale can measure. */
-function doseOf(
-  dose: LayerAmounts['cups'][number]['doses'][number],
-  cup: LayerAmounts['cups'][number],
-  request: AmountsRequest,
-): RunDose[] {
-  const colourant = request.recipe.doses.find((one) => one.colourant.id === dose.id)?.colourant;
-  if (!colourant) return [];
-  const { dropGrams } = colourant;
-  const from = cup.parts?.partAGrams ?? cup.mixGrams;
-  const advice = measureDose(dose, dropGrams, request.bench.scaleStepGrams, from);
-  const base = { id: dose.id, name: dose.name, dropGrams, pricePerGram: priceOf(request, dose.id) };
-  const whole = { ...base, resinGrams: 0, intoGrams: 0, colours: [{ id: dose.id, grams: dose.grams }] };
-  if (advice.by === 'drops')
-    return [
-      {
-        ...{ ...whole, how: 'drops', grams: dose.grams, drops: advice.drops },
-      },
-    ];
-  if (advice.by === 'weight') return [{ ...whole, how: 'weight', grams: advice.grams, drops: dose.drops }];
-  if (advice.by === 'nothing') return [];
-  const mixed = advice.intoGrams + advice.drops * dropGrams;
-  return [
-    {
-      ...{ ...base, how: 'premix', grams: advice.takeGrams, drops: advice.drops, intoGrams: advice.intoGrams },
-      resinGrams: (advice.takeGrams * advice.intoGrams) / mixed,
-      colours: [{ id: dose.id, grams: (advice.takeGrams * advice.drops * dropGrams) / mixed }],
-      pricePerGram: (base.pricePerGram * advice.drops * dropGrams) / mixed,
-    },
-  ];
+  return {
+    ...{ number, product: layerProduct(request, layer), wetMm, fromMm, toMm },
+    plantsBefore: layer.plantsBefore ?? false,
+    recipe: tintings(pourDoses(request.recipe.doses, { strength, ...(own && { own }) })).map((one) => ({
+      ...one,
+      pricePerGram: priceOf(one.id),
+    })),
+    stock,
+    cups: cups.map((cup) => ({ number: cup.number, mixGrams: cup.mixGrams, pours: cup.pours, portions: cup.portions })),
+  };
 }
 
 /** What has to be ready before anything is mixed, by how the water is made. What must not be skipped silently says why. */

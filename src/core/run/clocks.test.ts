@@ -3,7 +3,7 @@ import { temperatureFactor } from '../cure/temperature';
 import { potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
 import { clocksOf, ringing, type RunClock } from './clocks';
 import { cureMoment } from './cureMoment';
-import { kind, testCup, testLayer, TestBench, testRunPlan } from './testRuns';
+import { kind, testCup, testPortions, testLayer, TestBench, testRunPlan } from './testRuns';
 
 const MINUTE = 60_000;
 const find = (bench: TestBench, id: string): RunClock | undefined =>
@@ -49,7 +49,11 @@ describe('clocks of a run', () => {
   it('no bubbles are looked for where they could not be mended', () => {
     const plan = testRunPlan({
       ...{ dammed: false, ready: [] },
-      layers: [testLayer(1, [testCup(1, [4, 4, 4], { doses: [] })], { product: kind('five-minute-glue') })],
+      layers: [
+        testLayer(1, [testCup(1, [4, 4, 4], { portions: testPortions(14, []) })], {
+          product: kind('five-minute-glue'),
+        }),
+      ],
     });
     const bench = new TestBench(plan);
     bench.until('cover', 5);

@@ -1,8 +1,8 @@
 import { pieceKey } from '../bed/pieceRef';
-import { mixForPour, type Losses } from '../mixing/losses';
 import { isQuick, potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
-import type { RunCup, RunDose, RunLayer, RunPlan, RunPour } from './schema';
+import { WAYS, type Portion } from '../pouring/portions';
+import type { RunCup, RunLayer, RunPlan, RunPour } from './schema';
 
 export type Part = 'A' | 'B' | 'all';
 
@@ -21,6 +21,9 @@ export interface PouredPiece extends RunPour {
   filler: boolean;
 }
 
+/** Colour that went into a cup, as it was counted or read. */
+export type PutIn = Pick<Portion, 'key' | 'way' | 'name' | 'grams' | 'drops' | 'intoGrams' | 'resinGrams' | 'colours'>;
+
 /** One cup of a run as it stands: what was weighed into it, what went out of it. */
 export interface CupState {
   /** `L1.C2`; `attempt` is one more each time that it is thrown away and mixed again. */
@@ -28,11 +31,10 @@ export interface CupState {
   layer: number;
   number: number;
   attempt: number;
+  /** What it is to be by now: a cup that got more of a part is planned anew for that. */
   plan: RunCup;
   weighed: Record<Part, number>;
-  /** Part A (or the product) that came along with a premix or a stock tint. */
-  resinGrams: number;
-  doses: { id: string; grams: number; drops: number; colours: { id: string; grams: number }[] }[];
+  putIn: readonly PutIn[];
   /** True while nothing of it was read from a scale. */
   assumed: boolean;
   /** Part A went over and was left so: part B keeps its own target. */
@@ -52,22 +54,23 @@ export const attemptKey = ({ key, attempt }: Pick<CupState, 'key' | 'attempt'>):
 
 export const newCup = (layer: number, plan: RunCup, attempt = 1): CupState => ({
   ...{ key: cupKey(layer, plan.number), layer, number: plan.number, attempt, plan },
-  ...{ weighed: { A: 0, B: 0, all: 0 }, resinGrams: 0, doses: [], assumed: true, acceptedA: false, mends: [] },
+  ...{ weighed: { A: 0, B: 0, all: 0 }, putIn: [], assumed: true, acceptedA: false, mends: [] },
   ...{ contactAt: null, poured: [], leftGrams: null, closedAt: null, discarded: null },
 });
 
 /** It is poured straight out of the bottle: nothing is mixed in a cup. */
-export const fromBottle = ({ product }: Pick<RunLayer, 'product'>, { doses }: Pick<RunCup, 'doses'>): boolean =>
-  product.parts === null && doses.length === 0;
+export const fromBottle = ({ product }: Pick<RunLayer, 'product'>, { portions }: Pick<RunCup, 'portions'>): boolean =>
+  product.parts === null && portions.every(({ way }) => WAYS[way].product);
 
-const colourGrams = ({ doses }: Pick<CupState, 'doses'>): number =>
-  doses.reduce((sum, { colours }) => sum + colours.reduce((all, { grams }) => all + grams, 0), 0);
+/** What of part A (or of the product) came along with the tint of a cup. */
+export const broughtGrams = ({ putIn }: Pick<CupState, 'putIn'>): number =>
+  putIn.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
 
 /** What was mixed in a cup, colourants included. Out of the bottle that is what was poured. */
 export function mixedGrams(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
   if (fromBottle(layer, cup.plan)) return cup.poured.reduce((sum, { leftCupGrams }) => sum + leftCupGrams, 0);
   const { A, B, all } = cup.weighed;
-  return A + B + all + cup.resinGrams + colourGrams(cup);
+  return A + B + all + cup.putIn.reduce((sum, { grams }) => sum + grams, 0);
 }
 
 /** What is in a cup now. */
@@ -81,72 +84,23 @@ export function restOf(cup: CupState): RunPour[] {
   return cup.plan.pours.filter((pour) => !done.has(pieceKey(pour)));
 }
 
-/** Resin that premixes and the stock bring into a cup, as planned. */
-const plannedResin = ({ doses }: Pick<RunCup, 'doses'>): number =>
-  doses.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+/** Colour of a cup that is still to go in. */
+export const colourToCome = ({ plan, putIn }: Pick<CupState, 'plan' | 'putIn'>): Portion[] =>
+  plan.portions.filter(({ key, way }) => !WAYS[way].product && !putIn.some((one) => one.key === key));
 
-/** Part A of a planned cup, what premixes and stock bring along counted in. */
-const plannedPartA = ({ mixGrams }: RunCup, { product }: Pick<RunLayer, 'product'>): number => {
-  if (!product.parts) return mixGrams;
-  const ratio = ratioByWeight(product.parts);
-  return (mixGrams * ratio) / (1 + ratio);
-};
+/** What of part A (or the product) is in a cup, or will come along with its tint. */
+export const resinIn = (cup: Pick<CupState, 'plan' | 'putIn' | 'weighed'>): number =>
+  cup.weighed.A +
+  cup.weighed.all +
+  broughtGrams(cup) +
+  colourToCome(cup).reduce((sum, { resinGrams }) => sum + resinGrams, 0);
 
-/** By how much more than planned of part A is in the cup, and meant to be: what is mixed into it goes along. */
-export function scaleOfA(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
-  const asked = plannedPartA(cup.plan, layer) - plannedResin(cup.plan);
-  const weighed = layer.product.parts ? cup.weighed.A : cup.weighed.all;
-  return weighed > 0 && asked > 0 && !cup.acceptedA ? weighed / asked : 1;
-}
-
-/** What of part A premixes and stock have brought, or will bring, into a cup. */
-export function resinIn(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
-  const done = new Set(cup.doses.map(({ id }) => id));
-  const toCome = cup.plan.doses.filter(({ id }) => !done.has(id)).reduce((sum, dose) => sum + dose.resinGrams, 0);
-  return cup.resinGrams + toCome * scaleOfA(cup, layer);
-}
+const PART_WAYS = { A: 'part A', B: 'part B', all: 'product' } as const;
 
 /** What is to be weighed of a part: B follows what of A is in the cup, so that the ratio is the label's. */
-export function targetGrams(cup: CupState, layer: Pick<RunLayer, 'product'>, part: Part): number {
-  const { parts } = layer.product;
-  const plannedA = plannedPartA(cup.plan, layer);
-  if (!parts || part !== 'B') return Math.max(0, plannedA - plannedResin(cup.plan));
-  const inA = cup.weighed.A > 0 && !cup.acceptedA ? cup.weighed.A + resinIn(cup, layer) : plannedA;
-  return inA / ratioByWeight(parts);
-}
-
-/** By how much more (or less) than planned is in a cup: its colourants go along. */
-export function doseScale(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
-  const { A, B, all } = cup.weighed;
-  if (A + B + all <= 0 || cup.plan.mixGrams <= 0) return 1;
-  // Before B is in, it is taken to follow.
-  const b = layer.product.parts && B === 0 ? targetGrams(cup, layer, 'B') : B;
-  return (A + b + all + resinIn(cup, layer)) / cup.plan.mixGrams;
-}
-
-/** Whole drops of a dose for what is in the cup. */
-export const dropsFor = (dose: RunDose, scale: number): number =>
-  dose.how === 'drops'
-    ? Math.max(dose.drops > 0 ? 1 : 0, Math.round((dose.grams * scale) / dose.dropGrams))
-    : dose.drops;
-
-/** The same cup for other pieces: parts and colourants in proportion to the new mix. */
-export function cupFor(plan: RunCup, pours: readonly RunPour[], number: number, losses: Losses): RunCup {
-  const mixGrams = mixForPour(
-    pours.reduce((sum, { grams }) => sum + grams, 0),
-    pours.length,
-    losses,
-  );
-  const share = plan.mixGrams > 0 ? mixGrams / plan.mixGrams : 0;
-  return {
-    ...{ number, mixGrams, pours: [...pours] },
-    doses: plan.doses.map((dose) => ({
-      ...dose,
-      ...{ grams: dose.grams * share, resinGrams: dose.resinGrams * share, intoGrams: dose.intoGrams * share },
-      drops: dose.how === 'drops' ? Math.max(1, Math.round((dose.grams * share) / dose.dropGrams)) : dose.drops,
-      colours: dose.colours.map(({ id, grams }) => ({ id, grams: grams * share })),
-    })),
-  };
+export function targetGrams(cup: CupState, { product: { parts } }: Pick<RunLayer, 'product'>, part: Part): number {
+  const planned = cup.plan.portions.find(({ way }) => way === PART_WAYS[part])?.grams ?? 0;
+  return parts && part === 'B' && cup.weighed.A > 0 && !cup.acceptedA ? resinIn(cup) / ratioByWeight(parts) : planned;
 }
 
 /** Pot life of a cup as it is, minutes from when the parts met; null for what does not set in the cup. */

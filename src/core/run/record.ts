@@ -1,4 +1,5 @@
-import { fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
+import { leftOfTint, type TintLeft } from '../pouring/portions';
+import { broughtGrams, fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
 import { layerOf, type RunState } from './runState';
 
 /** A cup as the log and the ledger take it. */
@@ -22,6 +23,8 @@ export interface LayerRecord {
   at: number;
   temperatureC: number;
   cups: CupRecord[];
+  /** What of its stock and premixes went into no cup: part A or product, and colourants. */
+  tintLeft: TintLeft;
   /** Pieces of it that nothing was poured into. */
   missing: string[];
   note: string;
@@ -29,6 +32,7 @@ export interface LayerRecord {
 
 /** Where the grams of a run went: bottle to cup to piece to what was lost. */
 export interface Balance {
+  /** All that left the bottles, product and colourants. */
   mixedGrams: number;
   inPiecesGrams: number;
   /** In cups that are still in use. */
@@ -36,14 +40,29 @@ export interface Balance {
   /** Left in cups, dripped, on sticks. */
   lostGrams: number;
   thrownAwayGrams: number;
+  /** Stock and premixes that went into no cup. */
+  tintLeftGrams: number;
+}
+
+/** What of a layer's stock and premixes was made and went into no cup. */
+function tintLeftOf(state: RunState, number: number): TintLeft {
+  const { stock } = layerOf(state, number);
+  const made = state.done.get(`L${number}.stock`);
+  const own = everyCup(state).filter((cup) => cup.layer === number);
+  return leftOfTint(
+    stock && made && !made.skipped ? [stock] : [],
+    own.flatMap(({ putIn }) => putIn),
+  );
 }
 
 const everyCup = ({ cups, thrownAway }: Pick<RunState, 'cups' | 'thrownAway'>): CupState[] => [...cups, ...thrownAway];
 const pouredGrams = ({ poured }: CupState): number => poured.reduce((sum, { grams }) => sum + grams, 0);
 
-/** Where all grams of a run are. Mixed = in pieces + in use + lost + thrown away, to rounding. */
+/** Where all grams of a run are. Mixed = in pieces + in use + lost + thrown away + left of the tint, to rounding. */
 export function balanceOf(state: RunState): Balance {
-  const balance = { mixedGrams: 0, inPiecesGrams: 0, inUseGrams: 0, lostGrams: 0, thrownAwayGrams: 0 };
+  const balance: Balance = {
+    ...{ mixedGrams: 0, inPiecesGrams: 0, inUseGrams: 0, lostGrams: 0, thrownAwayGrams: 0, tintLeftGrams: 0 },
+  };
   for (const cup of everyCup(state)) {
     const layer = layerOf(state, cup.layer);
     const mixed = mixedGrams(cup, layer);
@@ -56,6 +75,12 @@ export function balanceOf(state: RunState): Balance {
     balance.inUseGrams += inUse;
     balance.thrownAwayGrams += thrown;
     balance.lostGrams += mixed - poured - inUse - thrown;
+  }
+  for (const { number } of state.plan.layers) {
+    const { resinGrams, colours } = tintLeftOf(state, number);
+    const left = resinGrams + colours.reduce((sum, { grams }) => sum + grams, 0);
+    balance.tintLeftGrams += left;
+    balance.mixedGrams += left;
   }
   return balance;
 }
@@ -89,10 +114,10 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     used.add(own);
     const { A, B, all: whole } = cup.weighed;
     const one = layer.product.parts === null;
-    const ofProduct = fromBottle(layer, cup.plan) ? mixedGrams(cup, layer) : whole + cup.resinGrams;
+    const ofProduct = fromBottle(layer, cup.plan) ? mixedGrams(cup, layer) : whole + broughtGrams(cup);
     return {
       number: own,
-      partAGrams: one ? ofProduct : A + cup.resinGrams,
+      partAGrams: one ? ofProduct : A + broughtGrams(cup),
       partBGrams: one ? null : B,
       note: [
         cup.discarded ? `thrown away: ${cup.discarded.why}` : '',
@@ -103,7 +128,7 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
         .join('; '),
       pouredGrams: pouredGrams(cup),
       discarded: cup.discarded !== null,
-      doses: summed(cup.doses.flatMap(({ colours }) => colours)),
+      doses: summed(cup.putIn.flatMap(({ colours }) => colours)),
       pieces: cup.poured.map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
     };
   });
@@ -119,7 +144,7 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     .filter(({ designId, copy }) => !reached.has(`${copy}:${designId}`))
     .map(({ tag, copy }) => `${tag} #${copy}`);
   return {
-    ...{ layer: number, at, cups, missing },
+    ...{ layer: number, at, cups, tintLeft: tintLeftOf(state, number), missing },
     temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
     note: noteOf(state, number, missing),
   };

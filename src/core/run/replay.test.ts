@@ -7,7 +7,7 @@ import { cureMoment } from './cureMoment';
 import { replay, RunBook } from './replay';
 import { layerOf } from './runState';
 import { runEventSchema, type RunEvent, type RunPlan } from './schema';
-import { kind, testCup, testLayer, TestBench, testRunPlan } from './testRuns';
+import { GREEN_INK, kind, testCup, testLayer, testPortions, TestBench, testRunPlan } from './testRuns';
 
 const MINUTE = 60_000;
 
@@ -26,7 +26,7 @@ describe('a run, step by step', () => {
 
   it('gives each school its own steps', () => {
     const kindsOf = (product: string, doses: boolean): string => {
-      const cup = testCup(1, [10], doses ? {} : { doses: [] });
+      const cup = testCup(1, [10], { portions: testPortions(12, doses ? [GREEN_INK] : [], kind(product)) });
       const plan = testRunPlan({
         ...{ ready: [], dammed: false },
         layers: [testLayer(1, [cup], { product: kind(product), wetMm: 1 })],
@@ -128,9 +128,9 @@ describe('weighing', () => {
     bench.weigh(0);
     const after = bench.state.cups[0]!;
     expect(after.weighed.A / after.weighed.B / ratio).toBeCloseTo(1, 9);
-    // Four drops were for the planned mix.
-    const drops = Math.round((0.14 * (after.weighed.A + after.weighed.B)) / after.plan.mixGrams / 0.035);
-    expect(bench.state.current).toMatchObject({ kind: 'dose', drops });
+    // The recipe for what is in the cup now, in whole drops.
+    const drops = Math.round(((after.weighed.A + after.weighed.B) * 0.002) / 0.035);
+    expect(bench.state.current).toMatchObject({ kind: 'dose', portion: { way: 'drops', drops } });
   });
 
   it('throws a cup away and mixes it again for what is still to be poured', () => {
@@ -166,7 +166,7 @@ describe('weighing', () => {
     for (const count of [1, 1, 1, -1, 1, 1, 1]) bench.send({ type: 'drop', step, count });
     expect(bench.state.drops).toBe(5);
     bench.press();
-    expect(bench.state.cups[0]!.doses[0]).toMatchObject({ drops: 5, grams: 5 * 0.035 });
+    expect(bench.state.cups[0]!.putIn[0]).toMatchObject({ drops: 5, grams: 5 * 0.035 });
   });
 });
 
@@ -347,7 +347,10 @@ describe('whatever is pressed in whatever order', () => {
     testRunPlan({
       layers: [
         testLayer(1, [testCup(1, [30, 8, 9])]),
-        testLayer(2, [testCup(1, [12], { doses: [] })], { product: kind('clear-drying-glue'), wetMm: 1 }),
+        testLayer(2, [testCup(1, [12], { portions: testPortions(14, [], kind('clear-drying-glue')) })], {
+          product: kind('clear-drying-glue'),
+          wetMm: 1,
+        }),
       ],
     }),
   ];

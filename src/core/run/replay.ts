@@ -1,13 +1,12 @@
 import { pieceKey } from '../bed/pieceRef';
 import {
   attemptKey,
-  cupFor,
   cupLife,
   fromBottle,
   inCupGrams,
   mixedGrams,
   newCup,
-  resinIn,
+  colourToCome,
   restOf,
   surfaceOf,
   type CupState,
@@ -15,10 +14,11 @@ import {
 } from './cupState';
 import { allCured, recoatWindow } from './cureMoment';
 import type { DoneStep, Pending, Refusal, RunNote, RunState } from './runState';
-import type { RunEvent, RunEventOf, RunLayer, RunPlan } from './schema';
+import type { RunCup, RunEvent, RunEventOf, RunLayer, RunPlan, RunPour } from './schema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
 import { cupSteps, runSteps, type RunStep } from './steps';
-import { weighMend, weighVerdict } from './weighMend';
+import { cupForMore, freshCup, mendedCup, mixtureOf, stockLeft } from './remake';
+import { PART_TOLERANCE, weighVerdict } from './weighMend';
 import { pouredDensity } from '../mixing/ratio';
 
 type Acting = RunEventOf<'done' | 'skip' | 'decide' | 'discard' | 'leave' | 'lower' | 'fresh' | 'filler'>;
@@ -347,37 +347,83 @@ export class RunBook {
     const grams = own.type === 'done' ? (own.grams ?? null) : null;
     const why = own.type === 'done' ? (own.anyway ?? null) : (own.why ?? null);
     this.#done.set(step.id, { step, from: this.#since, at: own.at, grams, skipped, why });
-    if (step.kind === 'weigh') this.#weighed(step, grams ?? step.targetGrams, grams === null, own.at);
-    else if (step.kind === 'dose') this.#dosed(step, skipped ? 0 : grams, skipped ? -1 : drops);
+    if (step.kind === 'weigh') {
+      this.#weighed(step, grams ?? step.targetGrams, grams === null, own.at);
+      // A coarse scale calls right what tint and part B have to follow.
+      const drift = Math.abs((grams ?? step.targetGrams) - step.targetGrams) > PART_TOLERANCE * step.targetGrams;
+      if (drift && step.part !== 'B' && !step.mend) this.#remake(this.#cup(step.cup)!, step);
+    }
+    if (step.kind === 'dose') this.#dosed(step, grams, drops, skipped);
     else if (step.kind === 'pour' && own.type === 'done') this.#poured(step, own);
     else if (step.kind === 'left') this.#close(this.#cup(step.cup)!, grams, own.at);
-    if (step.kind === 'weigh' || (step.kind === 'dose' && step.dose.resinGrams > 0))
+    if ((step.kind === 'stock' || step.kind === 'dose') && this.#stockIsShort(step.layer)) this.#restep();
+    else if (step.kind === 'weigh' || (step.kind === 'dose' && step.portion.resinGrams > 0))
       this.#restepCup(this.#cup(step.cup)!);
     else this.#advance();
     if (step.kind === 'end') this.#over = { at: own.at, how: 'finished', why: null };
   }
 
-  #weighed({ cup: key, part }: Extract<RunStep, { kind: 'weigh' }>, grams: number, assumed: boolean, at: number): void {
-    const cup = this.#cup(key)!;
+  #weighed(step: Extract<RunStep, { kind: 'weigh' }>, grams: number, assumed: boolean, at: number): void {
+    const { part } = step;
+    const cup = this.#cup(step.cup)!;
     cup.weighed = { ...cup.weighed, [part]: cup.weighed[part] + grams };
     if (!assumed) cup.assumed = false;
     if (part === 'B') this.#meet(cup, at);
   }
 
-  #dosed(step: Extract<RunStep, { kind: 'dose' }>, read: number | null, drops: number): void {
-    const cup = this.#cup(step.cup)!;
-    const { dose } = step;
-    // Left out: noted as nothing, so that nothing is waited for.
-    const counted =
-      drops < 0 ? 0 : dose.how === 'drops' && drops === 0 ? step.drops : dose.how === 'drops' ? drops : dose.drops;
-    const grams = dose.how === 'drops' ? counted * dose.dropGrams : (read ?? step.grams);
-    const share = dose.grams > 0 ? grams / dose.grams : 0;
-    cup.resinGrams += dose.resinGrams * share;
-    cup.doses = [
-      ...cup.doses,
+  /** A cup made up anew for what is in it, and what is to be added to mend it. */
+  #remake(cup: CupState, { part, mend }: Pick<Extract<RunStep, { kind: 'weigh' }>, 'part' | 'mend'>): void {
+    const layer = this.#layer(cup.layer);
+    const made = mendedCup(cup, part, mend, layer, this.#plan, this.#stockFor(cup));
+    cup.plan = made.plan;
+    if (made.mend) cup.mends = [...cup.mends, made.mend];
+  }
+
+  #stockFor(cup: Pick<CupState, 'key' | 'layer'>): ReturnType<typeof stockLeft> {
+    return stockLeft({ cups: this.#cups, thrownAway: this.#thrown, done: this.#done }, this.#layer(cup.layer), cup);
+  }
+
+  #fresh(cup: Pick<CupState, 'key' | 'layer'>, pours: readonly RunPour[], number: number): RunCup {
+    const layer = this.#layer(cup.layer);
+    return freshCup(pours, number, mixtureOf(layer, this.#plan), this.#plan.losses, this.#stockFor(cup));
+  }
+
+  /** Cups that a stock has too little for, or that was not made, are tinted in another way. Whether there were any. */
+  #stockIsShort(layer: number): boolean {
+    let short = false;
+    for (const cup of this.#cups) {
+      if (cup.layer !== layer || cup.closedAt !== null) continue;
+      const wants = colourToCome(cup).find(({ way }) => way === 'stock');
+      if (!wants) continue;
+      const left = this.#stockFor(cup)?.leftGrams ?? 0;
+      if (wants.grams <= left + this.#plan.scaleStepGrams / 2) continue;
+      const { A, B, all } = cup.weighed;
+      const mixture = mixtureOf(this.#layer(layer), this.#plan);
+      if (B > 0) cup.plan = cupForMore(cup, cup.plan.mixGrams, mixture, this.#stockFor(cup), 0);
+      else if (A + all > 0) this.#remake(cup, { part: 'A', mend: false });
+      else cup.plan = this.#fresh(cup, cup.plan.pours, cup.number);
+      short = true;
+    }
+    return short;
+  }
+
+  #dosed(
+    { cup: key, portion }: Extract<RunStep, { kind: 'dose' }>,
+    read: number | null,
+    drops: number,
+    skipped: boolean,
+  ): void {
+    const cup = this.#cup(key)!;
+    const { way, grams, intoGrams } = portion;
+    const counted = skipped ? 0 : way === 'drops' && drops > 0 ? drops : portion.drops;
+    // What of the portion went in. Left out: noted as nothing, so that nothing is waited for.
+    const share = skipped ? 0 : way === 'drops' ? counted / portion.drops : grams > 0 ? (read ?? grams) / grams : 0;
+    cup.putIn = [
+      ...cup.putIn,
       {
-        ...{ id: dose.id, grams, drops: counted },
-        colours: dose.colours.map((colour) => ({ id: colour.id, grams: colour.grams * share })),
+        ...{ key: portion.key, way, name: portion.name, drops: counted, intoGrams: skipped ? 0 : intoGrams },
+        ...{ grams: grams * share, resinGrams: portion.resinGrams * share },
+        colours: portion.colours.map((colour) => ({ id: colour.id, grams: colour.grams * share })),
       },
     ];
   }
@@ -443,17 +489,9 @@ export class RunBook {
     if (contact) this.#meet(cup, event.at);
     this.#weighed(step, grams, false, event.at);
     if (event.choice === 'discard') return this.#throwAway(cup, event.at, 'over-poured');
-    const layer = this.#layer(cup.layer);
     if (event.choice === 'accept' && step.part === 'A' && !step.mend) cup.acceptedA = true;
-    if (event.choice === 'mend' && contact && layer.product.parts) {
-      const { addPart, addGrams } = weighMend({
-        ...{ product: layer.product, part: step.part, plannedGrams: cup.plan.mixGrams, pourGrams: 0 },
-        ...{ aGrams: cup.weighed.A + resinIn(cup, layer), bGrams: cup.weighed.B },
-        ...{ cupGrams: this.#plan.cupGrams, roomC: this.#plan.roomC, colourGrams: 0, colourCost: 0 },
-      });
-      if (addPart && addGrams >= this.#plan.scaleStepGrams)
-        cup.mends = [...cup.mends, { part: addPart, grams: addGrams }];
-    }
+    // More or less of a product of one part wants nothing but its tint.
+    if (event.choice === 'mend' || step.part === 'all') this.#remake(cup, step);
     this.#restepCup(cup);
   }
 
@@ -462,9 +500,11 @@ export class RunBook {
     const layer = this.#layer(cup.layer);
     const left = inCupGrams(cup, layer);
     this.#thrown = [...this.#thrown, { ...cup, leftGrams: left, closedAt: at, discarded: { at, why } }];
-    const again = newCup(cup.layer, cupFor(cup.plan, rest, cup.number, this.#plan.losses), cup.attempt + 1);
+    const again = newCup(cup.layer, cup.plan, cup.attempt + 1);
     again.contactAt = this.#contacts.get(attemptKey(again)) ?? null;
     this.#cups = this.#cups.flatMap((one) => (one !== cup ? [one] : rest.length > 0 ? [again] : []));
+    again.plan = this.#fresh(again, rest, cup.number);
+    this.#stockIsShort(cup.layer);
     this.#restep();
   }
 
@@ -507,9 +547,12 @@ export class RunBook {
             sharedOut(inCupGrams(cup, layer), rest, this.#plan.losses),
           );
     if (later.length === 0) return;
-    const next = newCup(cup.layer, cupFor(cup.plan, later, number, this.#plan.losses));
+    const mixed = mixedGrams(cup, layer) > 0 || cup.contactAt !== null;
+    const pours = [...poured, ...now];
+    cup.plan = mixed ? { ...cup.plan, pours } : this.#fresh(cup, pours, cup.number);
+    const next = newCup(cup.layer, { ...cup.plan, number });
+    next.plan = this.#fresh(next, later, number);
     next.contactAt = this.#contacts.get(attemptKey(next)) ?? null;
-    cup.plan = { ...cup.plan, pours: [...poured, ...now] };
     this.#cups = this.#cups.flatMap((one) => (one === cup ? [one, next] : [one]));
     this.#restep();
   }

@@ -1,6 +1,8 @@
 import { copyName } from '../bed/pieceRef';
 import { LEFTOVERS } from '../cure/cureModels';
-import { formatMeasure, METRIC, type UnitPreferences } from '../units/formatMeasure';
+import { portionWords, stockWords } from '../pouring/portionWords';
+import { WAYS, type PortionWay } from '../pouring/portions';
+import { formatMeasure, formatOnScale, METRIC, type UnitPreferences } from '../units/formatMeasure';
 import { fromBottle, inCupGrams, isQuickLayer, partMl, restOf, type CupState } from './cupState';
 import { layerOf, type Refusal, type RunState } from './runState';
 import type { RunStep } from './steps';
@@ -37,8 +39,8 @@ export function onScale(state: RunState, step: RunStep, onPiece = false): OnScal
   const bottle = fromBottle(layer, cup.plan);
   const held = bottle ? 0 : inCupGrams(cup, layer);
   if (step.kind === 'weigh') return { startGrams: held, stopGrams: held + step.targetGrams, falls: false };
-  if (step.kind === 'dose' && step.dose.how !== 'drops')
-    return { startGrams: held, stopGrams: held + step.grams, falls: false };
+  if (step.kind === 'dose' && WAYS[step.portion.way].weighed)
+    return { startGrams: held, stopGrams: held + step.portion.grams, falls: false };
   if (step.kind === 'left') return { startGrams: held, stopGrams: held, falls: true };
   if (step.kind !== 'pour') return null;
   const out = step.pour.grams + state.plan.losses.perPieceGrams;
@@ -55,7 +57,8 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
   const layer = layerOf(state, step.layer);
   const cup = cupOf(state, step);
   const cups = state.cups.filter((one) => one.layer === step.layer);
-  const grams = (value: number): string => formatMeasure(value, 'mass', units);
+  const reader = { units, scaleStepGrams: plan.scaleStepGrams, twoPart: layer.product.parts !== null };
+  const grams = (value: number): string => formatOnScale(value, plan.scaleStepGrams, units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const where = [
     plan.layers.length > 1 ? `layer ${step.layer} of ${plan.layers.at(-1)!.number}` : '',
@@ -76,15 +79,8 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
       return say(step.item.text, step.item.why, 'Ready');
     case 'plants':
       return say('Set the plants', 'Seal dry stems: air rises from them while the layer is liquid.', 'Plants are set');
-    case 'stock': {
-      const { resinGrams, drops } = layer.stock!;
-      const what = drops.map((one) => `${one.drops} drops of ${one.name.toLowerCase()}`).join(', ');
-      return say(
-        'Make the stock tint',
-        `${what} into ${grams(resinGrams)} of ${layer.product.parts ? 'part A' : 'the product'}. Stir until even.`,
-        'Stock is made',
-      );
-    }
+    case 'stock':
+      return say('Make the stock tint', `${stockWords(layer.stock!, reader)}. Stir until even.`, 'Stock is made');
     case 'weigh': {
       const part = PART_WORDS[step.part];
       const amount = plan.by === 'volume' ? ml(partMl(step.targetGrams, layer, step.part)) : grams(step.targetGrams);
@@ -97,18 +93,10 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
       );
     }
     case 'dose': {
-      const { dose } = step;
-      if (dose.how === 'drops')
-        return say(dose.name, `${step.drops} ${step.drops === 1 ? 'drop' : 'drops'}, one press each`, 'One drop');
-      if (dose.how === 'stock')
-        return say('Stock tint', `${grams(step.grams)} of the stock; it counts as part A.`, 'In the cup');
-      if (dose.how === 'premix')
-        return say(
-          dose.name,
-          `${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'} in ${grams(dose.intoGrams)} of ${layer.product.parts ? 'part A' : 'the product'}; take ${grams(step.grams)} of that.`,
-          'In the cup',
-        );
-      return say(dose.name, `Weigh ${step.grams.toFixed(2)} g of it.`, 'In the cup');
+      const { act, note } = portionWords(step.portion, reader);
+      const press: Partial<Record<PortionWay, string>> = { drops: 'One drop', 'too little': 'Leave it out' };
+      const under = step.portion.way === 'drops' ? `${act}, one press each` : `${act}; ${note}`;
+      return say(step.portion.name, under, press[step.portion.way] ?? 'In the cup');
     }
     case 'stir':
       return step.quick

@@ -1,30 +1,13 @@
 import { z } from 'zod';
 import { planProductSchema } from '../plan/request';
 import { lossesSchema } from '../mixing/losses';
+import { portionSchema } from '../pouring/portions';
+import { upgradedRunPlan } from './olderPlans';
+import { stockTintSchema, tintingSchema } from '../pouring/stockTint';
 
 const n = z.number();
 const id = z.string().min(1).max(80);
 const grams = n.min(0).max(100_000);
-
-/** How one colourant (or a stock tint) goes into a cup. */
-export const runDoseSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  /** `premix` and `stock`: whole drops stirred into some of part A first, and so much of that taken. */
-  how: z.enum(['drops', 'weight', 'premix', 'stock']),
-  /** Colourant, or for a premix and a stock what of it goes into the cup, for the planned mix. */
-  grams: n,
-  drops: n.int(),
-  dropGrams: n,
-  /** Part A (or the product) that comes along with a premix or a stock; the cup's own part A is less by it. */
-  resinGrams: n,
-  /** A premix: drops into so many grams. */
-  intoGrams: n,
-  /** What colourants those grams hold, by id. */
-  colours: z.array(z.object({ id: z.string(), grams: n })),
-  pricePerGram: n,
-});
-export type RunDose = z.infer<typeof runDoseSchema>;
 
 export const runPourSchema = z.object({ designId: z.string(), copy: n.int(), tag: z.string(), grams: n });
 export type RunPour = z.infer<typeof runPourSchema>;
@@ -33,7 +16,8 @@ export const runCupSchema = z.object({
   number: n.int().min(1),
   mixGrams: n,
   pours: z.array(runPourSchema),
-  doses: z.array(runDoseSchema),
+  /** What goes into it, in the order in which it is weighed and counted. */
+  portions: z.array(portionSchema),
 });
 export type RunCup = z.infer<typeof runCupSchema>;
 
@@ -44,14 +28,10 @@ export const runLayerSchema = z.object({
   fromMm: n,
   toMm: n,
   plantsBefore: z.boolean(),
-  /** A stock tint for all its cups, made once before them. */
-  stock: z
-    .object({
-      resinGrams: n,
-      stockGrams: n,
-      drops: z.array(z.object({ id: z.string(), name: z.string(), drops: n.int() })),
-    })
-    .nullable(),
+  /** Its colourants, g in 100 g, and what a gram of them costs: a cup that is mixed anew is tinted by them. */
+  recipe: z.array(tintingSchema.extend({ pricePerGram: n })),
+  /** A stock tint for its cups, made once before them. */
+  stock: stockTintSchema.nullable(),
   cups: z.array(runCupSchema),
 });
 export type RunLayer = z.infer<typeof runLayerSchema>;
@@ -67,7 +47,7 @@ export const readyItemSchema = z.object({
 export type ReadyItem = z.infer<typeof readyItemSchema>;
 
 /** What a run carries out: all of a batch that was still to pour when it began, kept with the run as it was then. */
-export const runPlanSchema = z.object({
+const runPlanShape = z.object({
   format: z.literal('aguada.run-plan'),
   version: z.literal(1),
   name: z.string(),
@@ -99,7 +79,8 @@ export const runPlanSchema = z.object({
   /** Pieces that stand together, by their keys: not parted between mixes without a word. */
   pairs: z.array(z.tuple([z.string(), z.string()])),
 });
-export type RunPlan = z.infer<typeof runPlanSchema>;
+export const runPlanSchema = z.preprocess(upgradedRunPlan, runPlanShape);
+export type RunPlan = z.infer<typeof runPlanShape>;
 
 export const NOTE_WORDS = ['bubbles', 'leak', 'short', 'too dark'] as const;
 

@@ -1,18 +1,9 @@
 import { pieceKey } from '../bed/pieceRef';
 import { QUICK_STIR_MINUTES, STIR_MINUTES } from '../mixing/potLife';
-import {
-  attemptKey,
-  dropsFor,
-  doseScale,
-  fromBottle,
-  isQuickLayer,
-  scaleOfA,
-  targetGrams,
-  type CupState,
-  type Part,
-} from './cupState';
+import { attemptKey, fromBottle, isQuickLayer, targetGrams, type CupState, type Part } from './cupState';
 import { toleranceGrams } from './weighMend';
-import type { ReadyItem, RunDose, RunLayer, RunPlan, RunPour } from './schema';
+import type { Portion } from '../pouring/portions';
+import type { ReadyItem, RunLayer, RunPlan, RunPour } from './schema';
 
 interface Step {
   id: string;
@@ -28,7 +19,7 @@ export type RunStep =
   | (Step & { kind: 'ready'; item: ReadyItem })
   | (Step & { kind: 'plants' | 'stock' | 'cover' | 'dams off' | 'end' })
   | (CupStep & { kind: 'weigh'; part: Part; targetGrams: number; toleranceGrams: number; mend: boolean })
-  | (CupStep & { kind: 'dose'; dose: RunDose; grams: number; drops: number })
+  | (CupStep & { kind: 'dose'; portion: Portion })
   | (CupStep & { kind: 'stir'; minutes: number; quick: boolean })
   | (CupStep & { kind: 'scrape' | 'clear' | 'left' })
   | (CupStep & { kind: 'pour'; pour: RunPour })
@@ -60,16 +51,6 @@ export function cupSteps(cup: CupState, layer: RunLayer, scaleStepGrams: number)
       toleranceGrams: toleranceGrams(target, scaleStepGrams, part === 'B'),
     };
   };
-  const scale = doseScale(cup, layer);
-  const dose = (one: RunDose): RunStep => ({
-    ...at,
-    ...{ id: `${own}.dose.${one.id}`, kind: 'dose', dose: one },
-    grams: one.grams * (one.how === 'stock' || one.how === 'premix' ? scaleOfA(cup, layer) : scale),
-    drops: dropsFor(one, scale),
-  });
-  // What brings part A along is weighed with part A, before the parts meet.
-  const withA = cup.plan.doses.filter(({ how }) => how === 'stock' || how === 'premix').map(dose);
-  const after = cup.plan.doses.filter(({ how }) => how === 'drops' || how === 'weight').map(dose);
   const mends = cup.mends.map(({ part, grams }, i): RunStep => ({
     ...at,
     ...{ id: `${own}.mend${i + 1}`, kind: 'weigh', part, targetGrams: grams, mend: true },
@@ -77,9 +58,17 @@ export function cupSteps(cup: CupState, layer: RunLayer, scaleStepGrams: number)
   }));
   const stir = (minutes: number): RunStep => ({ ...at, id: `${own}.stir`, kind: 'stir', minutes, quick });
   const plain = (kind: 'scrape' | 'clear' | 'left'): RunStep => ({ ...at, id: `${own}.${kind}`, kind });
-  if (!parts) return [weigh('all'), ...withA, ...after, stir(ONE_PART_STIR_MINUTES), ...pours, plain('left')];
+  // In the order of its portions; what is added to mend it follows the parts.
+  const filled = cup.plan.portions.flatMap((portion): RunStep[] => {
+    const { way, key } = portion;
+    if (way === 'part A') return [weigh('A')];
+    if (way === 'part B') return [weigh('B'), ...mends];
+    if (way === 'product') return [weigh('all')];
+    return [{ ...at, id: `${own}.dose.${key}`, kind: 'dose', portion }];
+  });
+  if (!parts) return [...filled, stir(ONE_PART_STIR_MINUTES), ...pours, plain('left')];
   return [
-    ...[weigh('A'), ...withA, weigh('B'), ...mends, ...after],
+    ...filled,
     stir(quick ? QUICK_STIR_MINUTES : STIR_MINUTES),
     // Five minutes leave no time for a second cup.
     ...(quick ? [] : [plain('scrape'), plain('clear')]),

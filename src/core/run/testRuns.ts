@@ -1,5 +1,8 @@
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { mixForPour, TYPICAL_LOSSES } from '../mixing/losses';
+import type { Product } from '../mixing/product';
+import { cupPortions, layerPortions, type Mixture, type Portion } from '../pouring/portions';
+import { stockPart } from '../pouring/stockTint';
 import { RunBook } from './replay';
 import type { Refusal, RunState } from './runState';
 import { runEventSchema, type RunCup, type RunEvent, type RunLayer, type RunPlan } from './schema';
@@ -14,20 +17,45 @@ export const testCup = (number: number, grams: readonly number[], change: Partia
     grams.length,
     TYPICAL_LOSSES,
   );
-  return {
-    ...{ number, pours, mixGrams },
-    doses: [
-      {
-        ...{ id: 'ink', name: 'Green ink', how: 'drops', grams: 0.14, drops: 4, dropGrams: 0.035, resinGrams: 0 },
-        ...{ intoGrams: 0, colours: [{ id: 'ink', grams: 0.14 }], pricePerGram: 0.4 },
-      },
-    ],
-    ...change,
-  };
+  return { number, pours, mixGrams, portions: testPortions(mixGrams), ...change };
 };
+
+/** Green ink, four drops in 70 g. */
+export const GREEN_INK = { id: 'ink', name: 'Green ink', dropGrams: 0.035, gramsPer100: 0.2, pricePerGram: 0.4 };
+const mixtureFor = (recipe: Mixture['recipe'], product: Pick<Product, 'parts'>, scaleStepGrams = 0.1): Mixture => ({
+  ...{ recipe, scaleStepGrams },
+  resinShare: stockPart(product).share,
+});
+/** A cup of coating epoxy with green ink, or of what is said. */
+export const testPortions = (
+  mixGrams: number,
+  recipe: Mixture['recipe'] = [GREEN_INK],
+  product: Pick<Product, 'parts'> = kind('coating-epoxy'),
+): Portion[] => cupPortions(mixGrams, mixtureFor(recipe, product), null);
+
+/** A layer whose cups are made up as the plan would. */
+export function testTinted(
+  number: number,
+  mixes: readonly (readonly number[])[],
+  recipe: readonly (typeof GREEN_INK)[],
+  change: Partial<RunLayer> & { scaleStepGrams?: number } = {},
+): RunLayer {
+  const { scaleStepGrams, ...rest } = change;
+  const cups = mixes.map((grams, i) => testCup(i + 1, grams));
+  const made = layerPortions(
+    cups.map(({ mixGrams }) => mixGrams),
+    mixtureFor(recipe, rest.product ?? kind('coating-epoxy'), scaleStepGrams),
+  );
+  return testLayer(
+    number,
+    cups.map((cup, i) => ({ ...cup, portions: made.cups[i]! })),
+    { stock: made.stock, recipe: [...recipe], ...rest },
+  );
+}
 
 export const testLayer = (number: number, cups: RunCup[], change: Partial<RunLayer> = {}): RunLayer => ({
   ...{ number, product: kind('coating-epoxy'), wetMm: 4, fromMm: 0, toMm: 4, plantsBefore: false, stock: null, cups },
+  recipe: [GREEN_INK],
   ...change,
 });
 

@@ -31,13 +31,12 @@ export interface OverPoured {
   /** What is in the cup, the part that went over included, and what of part A a premix still brings. */
   aGrams: number;
   bGrams: number;
-  plannedGrams: number;
   /** What it is to fill. */
   pourGrams: number;
   cupGrams: number;
+  /** Colourant per gram of mix: it takes room in the cup too. */
+  colourShare?: number;
   roomC: number;
-  /** Colourant grams planned for `plannedGrams`. */
-  colourGrams: number;
   /** What lies in the cup by now, where that is less. */
   inCupGrams?: number;
   /** What the colourants of the cup so far have cost. */
@@ -49,8 +48,6 @@ export interface WeighMend {
   addGrams: number;
   addPart: 'A' | 'B' | null;
   newTotalGrams: number;
-  /** Colourant for the new total. */
-  newColourGrams: number;
   fitsCup: boolean;
   potLifeMinutes: number;
   /** Whether what is to be poured can be poured before the larger cup sets. */
@@ -61,10 +58,10 @@ export interface WeighMend {
 
 /**
  * What mends a cup in which too much of one part went in: so much of the other part as the label's ratio asks for what is in it, and
- * what follows: total, tint, whether it still fits the cup and can be poured in time; and what discarding it costs.
+ * what follows: total, whether it still fits the cup and can be poured in time; and what discarding it costs.
  */
 export function weighMend(over: OverPoured): WeighMend {
-  const { product, part, aGrams, bGrams, plannedGrams, pourGrams, cupGrams, roomC } = over;
+  const { product, part, aGrams, bGrams, pourGrams, cupGrams, roomC } = over;
   const ratio = product.parts ? ratioByWeight(product.parts) : null;
   const addPart = ratio === null || part === 'all' ? null : part === 'A' ? 'B' : 'A';
   const addGrams =
@@ -75,8 +72,7 @@ export function weighMend(over: OverPoured): WeighMend {
   const life = potLifeMinutes(product, roomC, Math.max(1, newTotalGrams));
   return {
     ...{ addGrams, addPart, newTotalGrams, potLifeMinutes: life },
-    newColourGrams: plannedGrams > 0 ? (over.colourGrams * newTotalGrams) / plannedGrams : over.colourGrams,
-    fitsCup: newTotalGrams <= cupGrams + 1e-9,
+    fitsCup: newTotalGrams * (1 + (over.colourShare ?? 0)) <= cupGrams + 1e-9,
     fitsPotLife:
       !product.parts ||
       pouringMinutes(product, roomC, Math.max(1, newTotalGrams)) * product.pourGramsPerMinute >= pourGrams - 1e-9,

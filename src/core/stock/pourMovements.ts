@@ -1,3 +1,4 @@
+import type { TintLeft } from '../pouring/portions';
 import { takeFrom, type LotState } from './lots';
 import type { Consumable, MovementKind, StockItem, StockPart } from './schema';
 
@@ -46,6 +47,17 @@ export function cupTakes(productId: string, cups: readonly PouredCup[]): CupTake
     ];
   });
 }
+
+/** What a stock tint and premixes took beside what went into cups: part A (or the product), and colourants. It reaches no piece. */
+export const tintTakes = (productId: string, { resinGrams, colours }: TintLeft, twoPart: boolean): CupTake[] =>
+  [
+    {
+      item: { kind: 'product', id: productId } as StockItem,
+      part: twoPart ? ('A' as const) : ('all' as const),
+      grams: resinGrams,
+    },
+    ...colours.map(({ id, grams }) => ({ item: { kind: 'colourant', id } as StockItem, part: 'all' as const, grams })),
+  ].flatMap(({ item, part, grams }) => (grams > 0 ? [{ cup: null, item, part, poured: 0, lost: grams }] : []));
 
 /** What a layer takes of consumables: whole pieces, counted for its cups; what a batch takes once is counted with its first layer. */
 export function consumableTakes(

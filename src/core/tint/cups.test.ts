@@ -3,7 +3,6 @@ import { cupSizes } from './cupSizes';
 import { cupDoses, type RecipeDose } from './doses';
 import { mendCup, type CupContents } from './mendCup';
 import type { Colourant } from './schema';
-import { stockTint } from './stockTint';
 
 const dose = (gramsPer100: number, id = 'ink', dropGrams = 0.035): RecipeDose => ({
   colourant: {
@@ -103,43 +102,5 @@ describe('a cup brought to its recipe', () => {
   test('a colourant that the recipe does not know stays in it, and is named', () => {
     const { colourants } = contents([dose(0.2, 'blue')], 50, [1]);
     expect(mendCup({ mixGrams: 50, colourants }, [dose(0.1)]).foreign).toEqual(['blue']);
-  });
-});
-
-describe('a stock tint', () => {
-  const scale = { scaleStepGrams: 0.1, resinShare: 0.5 };
-  test('brings every cup to the recipe within half a step of the scale and half a drop', () => {
-    fc.assert(
-      fc.property(
-        recipes,
-        fc.array(fc.double({ min: 15, max: 160, noNaN: true }), { minLength: 1, maxLength: 6 }),
-        (recipe, cups) => {
-          const stock = stockTint(recipe, cups, scale);
-          if (!stock) return;
-          expect(stock.worstError).toBeLessThanOrEqual(0.05 + 1e-9);
-          for (const { mixGrams, stockGrams } of stock.perCup) {
-            expect(Math.abs(stockGrams / 0.1 - Math.round(stockGrams / 0.1))).toBeLessThan(1e-6);
-            stock.drops.forEach(({ grams }, i) => {
-              const dosed = (grams * stockGrams) / stock.stockGrams;
-              expect(Math.abs(dosed / ((recipe[i]!.gramsPer100 * mixGrams) / 100) - 1)).toBeLessThan(0.11);
-            });
-          }
-          const used = stock.perCup.reduce((sum, { stockGrams }) => sum + stockGrams, 0);
-          expect(used).toBeLessThanOrEqual(stock.stockGrams + 0.05 * cups.length);
-        },
-      ),
-    );
-  });
-  test('of one drop per 35 g, for three cups of 20 g on a scale of 0.1 g', () => {
-    const stock = stockTint([dose(0.1)], [20, 20, 20], scale)!;
-    expect(stock.drops).toMatchObject([{ drops: 10 }]);
-    // Ten drops do for 350 g; 20 g of them take 2/35 of the stock, which must be a gram.
-    expect(stock.resinGrams).toBe(18);
-    expect(stock.perCup[0]!.stockGrams).toBeCloseTo(1, 9);
-  });
-  test('there is none for a clear recipe or no cup, or where the cups have less resin than it brings', () => {
-    expect(stockTint([dose(0)], [20], scale)).toBeNull();
-    expect(stockTint([dose(0.1)], [], scale)).toBeNull();
-    expect(stockTint([dose(0.9)], [8], { scaleStepGrams: 5, resinShare: 0.5 })).toBeNull();
   });
 });

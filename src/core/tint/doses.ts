@@ -31,36 +31,6 @@ export function cupDoses(recipe: readonly RecipeDose[], mixGrams: number): CupDo
   });
 }
 
-/** How one dose is measured out at the bench. */
-export type DoseAdvice =
-  | { by: 'drops'; drops: number }
-  | { by: 'weight'; grams: number }
-  /** Whole drops stirred into some of the product first, and so much of that taken. */
-  | { by: 'premix'; drops: number; intoGrams: number; takeGrams: number }
-  | { by: 'nothing' };
-
-/** A weight is read to within `DROP_TOLERANCE` when it is this many steps of the scale. */
-const STEPS_TO_WEIGH = 1 / (2 * DROP_TOLERANCE);
-/** What a premix is stirred into, where the cup holds as much. */
-const PREMIX_GRAMS = 10;
-
-/**
- * How a dose is measured: by whole drops where they come within `DROP_TOLERANCE` of the recipe; by weight where the scale shows
- * it as closely (half a step over the dose); else by a premix: whole drops stirred into at most 10 g of the product, of which the
- * right share is taken. Nothing where even that cannot be weighed. `cupGrams` is what of the product the premix may be taken from.
- */
-export function measureDose(dose: CupDose, dropGrams: number, scaleStepGrams: number, cupGrams: number): DoseAdvice {
-  if (!(dose.grams > 0)) return { by: 'nothing' };
-  if (Math.abs(dose.error) <= DROP_TOLERANCE) return { by: 'drops', drops: dose.drops };
-  if (dose.grams >= scaleStepGrams * STEPS_TO_WEIGH - 1e-9) return { by: 'weight', grams: dose.grams };
-  const drops = Math.ceil(dose.grams / dropGrams);
-  const intoGrams = Math.min(PREMIX_GRAMS, cupGrams);
-  const takeGrams = (intoGrams * dose.grams) / (drops * dropGrams);
-  return takeGrams >= scaleStepGrams * STEPS_TO_WEIGH
-    ? { by: 'premix', drops, intoGrams, takeGrams }
-    : { by: 'nothing' };
-}
-
 /**
  * The smallest mix in grams, to 0.1 g, in which whole drops of every colourant are within 10 % of the recipe;
  * null for a clear recipe. Some larger mixes are wrong again: each cup's own error is in `cupDoses`.

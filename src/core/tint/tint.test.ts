@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { linearFromHex } from './colour';
-import { colourantShares, cupDoses, measureDose, smallestDropMixGrams, type RecipeDose } from './doses';
+import { colourantShares, cupDoses, smallestDropMixGrams, type RecipeDose } from './doses';
 import type { Colourant } from './schema';
 
 const colourant = (change: Partial<Colourant> = {}): Colourant & { id: string } => ({
@@ -51,25 +51,3 @@ describe('doses', () => {
 });
 
 test('what is no colour is refused', () => expect(() => linearFromHex('sandy')).toThrow('not a colour'));
-
-describe('how a dose is measured', () => {
-  // 0.035 g a drop, 0.1 g in 100 g.
-  const advice = (mixGrams: number, scaleStepGrams: number, cupGrams = 30): ReturnType<typeof measureDose> =>
-    measureDose(cupDoses([dose(0.1)], mixGrams)[0]!, 0.035, scaleStepGrams, cupGrams);
-  test('by drops where they come out right', () => expect(advice(70, 0.1)).toEqual({ by: 'drops', drops: 2 }));
-  test('by weight where the scale shows it to a tenth', () => {
-    const given = advice(50, 0.01);
-    expect(given.by).toBe('weight');
-    expect(given).toMatchObject({ grams: expect.closeTo(0.05, 9) });
-  });
-  test('by a premix where it does not: two drops in 10 g, of which the right share', () => {
-    const given = advice(50, 0.1);
-    expect(given).toMatchObject({ by: 'premix', drops: 2, intoGrams: 10 });
-    if (given.by !== 'premix') throw new Error(given.by);
-    // What is taken holds just the dose.
-    expect((given.takeGrams / given.intoGrams) * given.drops * 0.035).toBeCloseTo(0.05, 12);
-  });
-  test('the premix takes no more than the cup has', () =>
-    expect(advice(50, 0.1, 6)).toMatchObject({ by: 'premix', intoGrams: 6 }));
-  test('not at all where even that cannot be weighed', () => expect(advice(1, 0.1, 0.6)).toEqual({ by: 'nothing' }));
-});

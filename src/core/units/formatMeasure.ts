@@ -66,6 +66,16 @@ export function formatMeasure(
   return unit === '″' || unit === '' ? `${digits}${unit}` : `${digits}\u00a0${unit}`;
 }
 
+/** Decimals of a scale that shows this step. */
+export const scaleDecimals = (scaleStepGrams: number): number =>
+  Math.min(3, Math.max(0, Math.ceil(-Math.log10(scaleStepGrams) - 1e-9)));
+
+/** Grams as a scale shows them: in its steps. In another unit with as many decimals as tell those apart. */
+export function formatOnScale(grams: number, scaleStepGrams: number, prefs: UnitPreferences = METRIC): string {
+  const shown = Math.round(grams / scaleStepGrams + Math.sign(grams) * 1e-9) * scaleStepGrams;
+  return formatMeasure(shown, 'mass', prefs, scaleDecimals(preferredUnit('mass', prefs).fromBase(scaleStepGrams)));
+}
+
 /** A length as it is cut: up to the next whole mm, or to the sixteenth of an inch. */
 export const formatCut = (mm: number, prefs: UnitPreferences = METRIC): string =>
   prefs.length === 'mm' ? formatMeasure(Math.ceil(mm - 0.05), 'length', prefs, 0) : formatMeasure(mm, 'length', prefs);

@@ -33,6 +33,8 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
   const grams = (value: number): string => formatMeasure(value, 'mass', units);
   const signed = (value: number): string => `${value > 0 ? '+' : ''}${grams(value)}`;
   const compared = compareLayer(layer, pour, request.product.parts);
+  const { resinGrams, colours } = pour.tintLeft ?? layer.tintLeft;
+  const tintLeftGrams = resinGrams + colours.reduce((sum, one) => sum + one.grams, 0);
   const most = Math.max(...compared.cups.flatMap(({ plannedGrams, realGrams }) => [plannedGrams, realGrams]), 1);
   return (
     <section className={styles.layer} aria-label={`Layer ${layer.number}`}>
@@ -102,6 +104,9 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
           </TableFooter>
         </Table>
       </TableContainer>
+      {tintLeftGrams > 0.05 && (
+        <p className={styles.note}>{`Left of the stock tint and premixes: ${grams(tintLeftGrams)}.`}</p>
+      )}
       {pour.note && <p className={styles.note}>{pour.note}</p>}
     </section>
   );
@@ -119,7 +124,8 @@ function InTheCup({
 }) {
   if (cup?.pouredGrams === undefined)
     return <>{pourWords(layer.cups.find(({ number }) => number === cup?.number)?.pours ?? [])}</>;
-  const weighed = cup.partAGrams + (cup.partBGrams ?? 0);
+  const colour = (cup.doses ?? []).reduce((sum, dose) => sum + dose.grams, 0);
+  const weighed = cup.partAGrams + (cup.partBGrams ?? 0) + colour;
   const pieces = (cup.pieces ?? []).map(
     ({ tag, copy, grams: own }) => `${tag}${copy > 0 ? ` #${copy}` : ''} ${grams(own)}`,
   );

@@ -176,6 +176,7 @@ function CupEntry({
   };
   const [a, b] = [grams(typed.a), grams(typed.b)];
   const reading = parts && a > 0 && b > 0 ? ratioReading(a, b, parts) : null;
+  const brought = cup.portions.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
   const planned = (value: number): string => `planned ${editText(value, 'mass', units, 1)}`;
   return (
     <fieldset className={styles.cupEntry}>
@@ -189,6 +190,9 @@ function CupEntry({
           name={`cups.${index}.a`}
           label={parts ? `Part A, ${unit.symbol}` : `Product, ${unit.symbol}`}
           placeholder={planned(cup.parts?.partAGrams ?? cup.mixGrams)}
+          {...(brought > 0 && {
+            hint: `with the ${editText(brought, 'mass', units, 1)} that come along with the tint`,
+          })}
           big
         />
         {parts && cup.parts && (

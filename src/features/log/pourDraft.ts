@@ -67,6 +67,7 @@ export function pourFromDraft(
       pouredAt: draft.pouredAt,
       temperatureC: read(['temperature'], draft.temperature, 'temperature'),
       note: draft.note,
+      ...(before?.tintLeft && { tintLeft: before.tintLeft }),
       cups: layer.cups.map((cup, i): PourRecord['cups'][number] => {
         const typed = draft.cups[i] ?? { a: '', b: '', note: '' };
         return {

@@ -1,18 +1,17 @@
 'use client';
 
-import { cupWork } from '@/core/mixing/cupWork';
+import { cupWork } from '@/core/pouring/cupWork';
 import { requestOfLayer } from '@/core/plan';
+import { colourPortionsOf, partGrams, portionWords } from '@/core/pouring/portionWords';
 import type { BatchPlanView } from '@/core/records/views';
-import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
+import { formatMeasure, formatMinutes, formatOnScale } from '@/core/units/formatMeasure';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { pourWords } from '../desk/summarise';
-import { doseWords } from './doseWords';
 import styles from './CupLabels.module.css';
 
 /** A label for every cup of a batch: what goes in, what it fills, until when. Cut apart and put on the empty cups. */
 export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanView) {
   const { units, measureBy } = settings;
-  const mass = (grams: number): string => formatMeasure(grams, 'mass', units);
   return (
     <PrintFrame label="Cup labels" back={`/sets/${setId}/pour?batch=${batch.id}`} backTo="Back to the batch">
       {() => (
@@ -23,9 +22,13 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
               layer.cups.map((cup) => {
                 const own = requestOfLayer(request, layer);
                 const { pourByMinutes, stirMinutes } = cupWork(cup, own.product, own.losses);
-                const parts = cup.parts;
-                const amount = (grams: number, ml: number): string =>
-                  measureBy === 'weight' ? mass(grams) : formatMeasure(ml, 'volume', units);
+                const { parts } = own.product;
+                const { scaleStepGrams } = own.bench;
+                const mass = (grams: number): string => formatOnScale(grams, scaleStepGrams, units);
+                const amount = (way: 'part A' | 'part B', density: number): string =>
+                  measureBy === 'weight'
+                    ? mass(partGrams(cup.portions, way))
+                    : formatMeasure(partGrams(cup.portions, way) / density, 'volume', units);
                 return (
                   <section
                     key={`${layer.number} ${cup.number}`}
@@ -44,20 +47,21 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
                     <p className={styles.parts}>
                       {parts ? (
                         <>
-                          A <b>{amount(parts.partAGrams, parts.partAMl)}</b> B{' '}
-                          <b>{amount(parts.partBGrams, parts.partBMl)}</b>
+                          A <b>{amount('part A', parts.densityA)}</b> B <b>{amount('part B', parts.densityB)}</b>
                         </>
                       ) : (
-                        <b>{mass(cup.mixGrams)}</b>
+                        <b>{mass(partGrams(cup.portions, 'product'))}</b>
                       )}
                     </p>
-                    {cup.doses
-                      .filter(({ grams }) => grams > 0)
-                      .map((dose) => (
-                        <p key={dose.id} className={styles.dose}>
-                          {dose.name}: <b>{doseWords(dose, cup, own, units).act}</b>
+                    {colourPortionsOf(cup.portions).map((portion) => {
+                      const { act, note } = portionWords(portion, { units, scaleStepGrams, twoPart: parts !== null });
+                      return (
+                        <p key={portion.key} className={styles.dose}>
+                          {portion.name}: <b>{act}</b>
+                          {portion.resinGrams > 0 && <small>{note}</small>}
                         </p>
-                      ))}
+                      );
+                    })}
                     <p className={styles.pours}>{pourWords(cup.pours)}</p>
                     <p className={styles.of}>
                       {[

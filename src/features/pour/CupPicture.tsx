@@ -1,11 +1,11 @@
 'use client';
 
 import type { CupPlan, PlanRequest } from '@/core/plan';
-import { cupWork, fillsMore } from '@/core/mixing/cupWork';
-import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
+import { cupWork, fillsMore } from '@/core/pouring/cupWork';
+import { colourPortionsOf, partGrams, portionWords } from '@/core/pouring/portionWords';
+import { formatMeasure, formatMinutes, formatOnScale } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { copyNames, groupPours } from '../desk/summarise';
-import { doseWords } from './doseWords';
 import styles from './CupPicture.module.css';
 
 interface CupPictureProps {
@@ -30,13 +30,20 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }
   const units = useUnits();
   const work = cupWork(cup, request.product, request.losses);
   const more = filler ? fillsMore(work.goodSpareGrams, filler.grams) : 0;
-  const grams = (value: number): string => formatMeasure(value, 'mass', units);
+  const { scaleStepGrams } = request.bench;
+  const { parts } = request.product;
+  const grams = (value: number): string => formatOnScale(value, scaleStepGrams, units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const fill = Math.min(1, cup.mixGrams / fullGrams) * (HEIGHT - 8);
   const partA = cup.parts ? (cup.parts.partAGrams / cup.mixGrams) * fill : fill;
   const x = (up: number): number => (TOP - (FOOT + ((TOP - FOOT) * up) / HEIGHT)) / 2 + 2;
   const band = (from: number, to: number): string =>
     `M${x(from)} ${HEIGHT - from}L${x(to)} ${HEIGHT - to}H${TOP + 4 - x(to)}L${TOP + 4 - x(from)} ${HEIGHT - from}Z`;
+  const amounts = (way: 'part A' | 'part B', density: number): [string, string] => {
+    const weighed = partGrams(cup.portions, way);
+    const both: [string, string] = [grams(weighed), ml(weighed / density)];
+    return by === 'weight' ? both : [both[1], both[0]];
+  };
   return (
     <article className={styles.cup} aria-label={`Cup ${cup.number}, ${grams(cup.mixGrams)}`}>
       <svg width={TOP + 4} height={HEIGHT + 4} aria-hidden>
@@ -51,26 +58,18 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }
         </h4>
         {cup.parts && (
           <p className={styles.parts}>
-            <span>
-              A <b>{by === 'weight' ? grams(cup.parts.partAGrams) : ml(cup.parts.partAMl)}</b>{' '}
-              <i>{by === 'weight' ? ml(cup.parts.partAMl) : grams(cup.parts.partAGrams)}</i>
-            </span>
-            <span>
-              B <b>{by === 'weight' ? grams(cup.parts.partBGrams) : ml(cup.parts.partBMl)}</b>{' '}
-              <i>{by === 'weight' ? ml(cup.parts.partBMl) : grams(cup.parts.partBGrams)}</i>
-            </span>
+            <Part name="A" amounts={amounts('part A', parts?.densityA ?? 1)} />
+            <Part name="B" amounts={amounts('part B', parts?.densityB ?? 1)} />
           </p>
         )}
-        {cup.doses
-          .filter(({ grams: dose }) => dose > 0)
-          .map((dose) => {
-            const { act, note, care } = doseWords(dose, cup, request, units);
-            return (
-              <p key={dose.id} className={styles.dose}>
-                {dose.name}: <b className={care ? styles.weigh : undefined}>{act}</b> <i>{note}</i>
-              </p>
-            );
-          })}
+        {colourPortionsOf(cup.portions).map((portion) => {
+          const { act, note, care } = portionWords(portion, { units, scaleStepGrams, twoPart: parts !== null });
+          return (
+            <p key={portion.key} className={styles.dose}>
+              {portion.name}: <b className={care ? styles.weigh : undefined}>{act}</b> <i>{note}</i>
+            </p>
+          );
+        })}
         <p className={styles.pours}>
           {groupPours(cup.pours).map(({ designId, tag, copies, grams: each }) => (
             <span key={`${designId} ${copies[0]}`}>
@@ -93,5 +92,14 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }
         )}
       </div>
     </article>
+  );
+}
+
+/** A part as it is measured, and the same by the other school. */
+function Part({ name, amounts: [amount, other] }: { name: string; amounts: readonly [string, string] }) {
+  return (
+    <span>
+      {name} <b>{amount}</b> <i>{other}</i>
+    </span>
   );
 }

@@ -3,7 +3,6 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
-import { mostMixGrams } from '@/core/mixing/potLife';
 import { requestOfLayer, type CupPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { Batch } from '@/core/records/schema';
 import type { BatchRow } from '@/core/records/views';
@@ -14,7 +13,7 @@ import { later } from '@/ui/later';
 import { useFilled } from '@/ui/useFilled';
 import { useDesk } from '../desk/DeskContext';
 import { CupPicture } from './CupPicture';
-import { PLANTS_FIRST, tintWords } from './doseWords';
+import { PLANTS_FIRST, tintWords } from './layerWords';
 import { whyThisSplit } from './whyThisSplit';
 import styles from './PourStage.module.css';
 
@@ -83,7 +82,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
       {arranging ? (
         <Arrange.Part
           layer={layer}
-          mostGrams={mostMixGrams(request.product, request.room.temperatureC, request.bench.cupGrams).grams}
+          mostGrams={layer.mostMix.grams}
           onMove={(pour, cup) =>
             change(
               (moves) => [...others(moves), ...movesWith(layer, pour, cup)],

@@ -4,15 +4,23 @@ import Link from 'next/link';
 import { pieceKey } from '@/core/bed/pieceRef';
 import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
-import { cupWork } from '@/core/mixing/cupWork';
+import { cupWork } from '@/core/pouring/cupWork';
+import { colourPortionsOf, partGrams, portionWords, stockWords } from '@/core/pouring/portionWords';
 import { ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
 import { productsOf, requestOfLayer, type FinishPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
-import { formatCut, formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
+import {
+  formatCut,
+  formatMeasure,
+  formatMinutes,
+  formatMoney,
+  formatOnScale,
+  type UnitPreferences,
+} from '@/core/units/formatMeasure';
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { copyNames, damWords } from '../desk/summarise';
-import { doseWords, PLANTS_FIRST, tintWords } from './doseWords';
+import { PLANTS_FIRST, tintWords } from './layerWords';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -162,15 +170,20 @@ function Layer({
   const { cure } = layer;
   const request = requestOfLayer(whole, layer);
   const { parts } = request.product;
-  const mass = (value: number): string => formatMeasure(value, 'mass', units);
+  const { scaleStepGrams } = request.bench;
+  const reader = { units, scaleStepGrams, twoPart: parts !== null };
+  const mass = (value: number): string => formatOnScale(value, scaleStepGrams, units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
-  const amount = (grams: number, volumeMl: number): React.ReactNode => (
+  const amount = (grams: number, density: number): React.ReactNode => (
     <td className={styles.amount}>
-      {by === 'weight' ? mass(grams) : ml(volumeMl)}
-      <small>{by === 'weight' ? ml(volumeMl) : mass(grams)}</small>
+      {by === 'weight' ? mass(grams) : ml(grams / density)}
+      <small>{by === 'weight' ? ml(grams / density) : mass(grams)}</small>
     </td>
   );
-  const doses = request.recipe.doses.filter(({ gramsPer100 }) => gramsPer100 > 0);
+  // A column for everything that any cup takes beside the product.
+  const colours = new Map(
+    layer.cups.flatMap(({ portions }) => colourPortionsOf(portions).map(({ key, name }) => [key, name] as const)),
+  );
   return (
     <section className={styles.layer}>
       <h2>
@@ -189,11 +202,16 @@ function Layer({
           <Tick /> {PLANTS_FIRST}
         </p>
       )}
+      {layer.stock && (
+        <p>
+          <Tick /> Stock tint for all its cups: <b>{stockWords(layer.stock, reader)}</b>, stirred until even.
+        </p>
+      )}
       <table>
         <thead>
           <tr>
             <th scope="col">Cup</th>
-            {layer.parts ? (
+            {parts ? (
               <>
                 <th scope="col">Part A</th>
                 <th scope="col">Part B</th>
@@ -201,9 +219,9 @@ function Layer({
             ) : (
               <th scope="col">Product</th>
             )}
-            {doses.map(({ colourant }) => (
-              <th scope="col" key={colourant.id}>
-                {colourant.name}
+            {[...colours].map(([key, name]) => (
+              <th scope="col" key={key}>
+                {name}
               </th>
             ))}
             <th scope="col">Pour into</th>
@@ -219,19 +237,19 @@ function Layer({
                   {cup.number}
                   <small>{mass(cup.mixGrams)}</small>
                 </th>
-                {cup.parts ? (
+                {parts ? (
                   <>
-                    {amount(cup.parts.partAGrams, cup.parts.partAMl)}
-                    {amount(cup.parts.partBGrams, cup.parts.partBMl)}
+                    {amount(partGrams(cup.portions, 'part A'), parts.densityA)}
+                    {amount(partGrams(cup.portions, 'part B'), parts.densityB)}
                   </>
                 ) : (
-                  <td className={styles.amount}>{mass(cup.mixGrams)}</td>
+                  <td className={styles.amount}>{mass(partGrams(cup.portions, 'product'))}</td>
                 )}
-                {doses.map(({ colourant }) => {
-                  const dose = cup.doses.find(({ id }) => id === colourant.id);
-                  const words = dose && doseWords(dose, cup, request, units);
+                {[...colours.keys()].map((key) => {
+                  const portion = cup.portions.find((one) => one.key === key);
+                  const words = portion && portionWords(portion, reader);
                   return (
-                    <td key={colourant.id} className={styles.doseCell}>
+                    <td key={key} className={styles.doseCell}>
                       {words?.care ? <b>{words.act}</b> : words?.act}
                       <small>{words?.note}</small>
                     </td>

@@ -7,11 +7,11 @@ const TWO_PAIRS = 2;
 
 /** What keeps a layer from fewer cups, in words: what limits a cup, the bound, and what would change it. */
 export function whyThisSplit(
-  layer: Pick<LayerPlan, 'cups' | 'fewestCups'>,
+  layer: Pick<LayerPlan, 'cups' | 'fewestCups' | 'mostMix'>,
   { product, room, bench, hands = 1 }: Pick<PlanRequest, 'product' | 'room' | 'bench' | 'hands'>,
   units: UnitPreferences,
 ): string {
-  const mix = mostMixGrams(product, room.temperatureC, bench.cupGrams);
+  const mix = layer.mostMix;
   const mass = (grams: number): string => formatMeasure(grams, 'mass', units, 0);
   const count = layer.cups.length;
   const cups = (number: number): string => `${number} ${number === 1 ? 'cup' : 'cups'}`;

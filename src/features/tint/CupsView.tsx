@@ -4,12 +4,16 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { linearFromHex } from '@/core/tint/colour';
 import { cupSizes } from '@/core/tint/cupSizes';
-import { cupDoses, DROP_TOLERANCE, measureDose, type RecipeDose } from '@/core/tint/doses';
+import { colourPortionsOf, portionWords } from '@/core/pouring/portionWords';
+import { cupPortions, fromStock } from '@/core/pouring/portions';
+import { stockPart, stockTint, tintings } from '@/core/pouring/stockTint';
+import { cupDoses, DROP_TOLERANCE, type RecipeDose } from '@/core/tint/doses';
 import { dropsDeltaE } from '@/core/tint/rescue';
-import { stockPart, stockTint } from '@/core/tint/stockTint';
 import { parseMassList } from '@/core/units/parseMassList';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { formatMeasure, formatOnScale } from '@/core/units/formatMeasure';
+import type { Product } from '@/core/mixing/product';
 import type { Stored } from '@/core/records/schema';
+import type { DeskView } from '@/core/records/views';
 import type { Recipe } from '@/core/tint/schema';
 import { pourDoses } from '@/core/tint/waterTint';
 import { Toggles } from '@/ui/controls/Toggles';
@@ -81,6 +85,10 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
   const [tolerance, setTolerance] = useState(DROP_TOLERANCE);
   const sizes = cupSizes(doses, tolerance);
   const { scaleStepGrams, cupGrams } = desk.shelf.settings.data;
+  const product = setProduct(desk);
+  const reader = { units, scaleStepGrams, twoPart: product.parts !== null };
+  const mixture = { recipe: tintings(doses), resinShare: stockPart(product).share, scaleStepGrams };
+  const portions = colourPortionsOf(cupPortions(mixGrams, mixture, null));
   const bed = linearFromHex(designs[0]?.data.bedColour ?? '#b9a883');
   const off = dropsDeltaE(doses, mixGrams, { bed, depthMm: deepestMm, clarity });
   const mass = (grams: number): string => formatMeasure(grams, 'mass', units);
@@ -116,8 +124,8 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
         />
       </div>
       <Readings>
-        {cupDoses(doses, mixGrams).map((dose, i) => {
-          const advice = measureDose(dose, doses[i]!.colourant.dropGrams, scaleStepGrams, mixGrams);
+        {cupDoses(doses, mixGrams).map((dose) => {
+          const portion = portions.find(({ colours }) => colours.some(({ id }) => id === dose.id));
           const drops = `${dose.drops} ${dose.drops === 1 ? 'drop' : 'drops'}`;
           return (
             <Reading
@@ -126,11 +134,9 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
               digits={String(dose.drops)}
               unit={dose.drops === 1 ? 'drop' : 'drops'}
               note={
-                advice.by === 'drops'
+                portion === undefined || portion.way === 'drops'
                   ? `${dose.grams.toFixed(3)} g wanted, ${signed(dose.error)}`
-                  : advice.by === 'weight'
-                    ? `${drops} would be ${signed(dose.error)}: weigh ${dose.grams.toFixed(2)} g`
-                    : `${drops} would be ${signed(dose.error)}: make a stock`
+                  : `${drops} would be ${signed(dose.error)}: ${portionWords(portion, reader).act}`
               }
               strong
             />
@@ -161,19 +167,22 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
   );
 }
 
+/** The product that fills the set's beds. */
+const setProduct = ({ shelf, set }: DeskView): Pick<Product, 'parts'> =>
+  shelf.products.find(({ id }) => id === set.data.productId)?.data ?? { parts: null };
+
 const signed = (error: number): string => `${error < 0 ? '−' : '+'}${Math.abs(error * 100).toFixed(0)} %`;
 
 function Stock({ doses, pour }: { doses: readonly RecipeDose[]; pour: number }) {
   const { desk } = useDesk();
   const units = useUnits();
   const [cups, setCups] = useState(EXAMPLE_CUPS);
-  const product = desk.shelf.products.find(({ id }) => id === desk.set.data.productId)?.data;
-  const { name: part, share } = stockPart(product ?? { parts: null });
+  const { name: part, share } = stockPart(setProduct(desk));
   const grams = parseMassList(cups) ?? [];
   const { scaleStepGrams } = desk.shelf.settings.data;
-  const stock = stockTint(doses, grams, { scaleStepGrams, resinShare: share });
+  const stock = stockTint(tintings(doses), grams, { scaleStepGrams, resinShare: share });
   const mass = (value: number): string => formatMeasure(value, 'mass', units);
-  const digits = scaleStepGrams < 0.1 ? 2 : 1;
+  const shown = (value: number): string => formatOnScale(value, scaleStepGrams, units);
   return (
     <section aria-label="Stock tint" className={styles.part}>
       <h2 className={styles.heading}>A stock tint for several cups</h2>
@@ -194,13 +203,16 @@ function Stock({ doses, pour }: { doses: readonly RecipeDose[]; pour: number }) 
             <b>{mass(stock.resinGrams)}</b> of {part}.
           </p>
           <ul className={styles.perCup}>
-            {stock.perCup.map(({ mixGrams, stockGrams, resinGrams }, i) => (
-              <li key={i}>
-                <span>{`Cup ${i + 1}, ${mass(mixGrams)}`}</span>
-                <b>{`${stockGrams.toFixed(digits)} g of stock`}</b>
-                <small>{`${resinGrams.toFixed(digits)} g of it count as ${part}`}</small>
-              </li>
-            ))}
+            {grams.map((mixGrams, i) => {
+              const portion = fromStock(stock, mixGrams, 0, scaleStepGrams);
+              return (
+                <li key={i}>
+                  <span>{`Cup ${i + 1}, ${mass(mixGrams)}`}</span>
+                  <b>{`${shown(portion.grams)} of stock`}</b>
+                  <small>{`${shown(portion.resinGrams)} of it count as ${part}`}</small>
+                </li>
+              );
+            })}
           </ul>
           <p className={styles.small}>
             {`Whole drops hold the recipe to ${(stock.worstError * 100).toFixed(0)} %.`}{' '}

@@ -5,9 +5,10 @@ import type { WallTime } from '@/core/cure/wallTime';
 import { setRecipe } from '@/core/records/buildRequest';
 import type { Stored, WaterSet } from '@/core/records/schema';
 import type { Shelf } from '@/core/records/views';
-import { stockPart, stockTint } from '@/core/tint/stockTint';
+import { fromStock } from '@/core/pouring/portions';
+import { stockPart, stockTint, tintings } from '@/core/pouring/stockTint';
 import { EVEN_POUR, pourDoses } from '@/core/tint/waterTint';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { formatMeasure, formatOnScale } from '@/core/units/formatMeasure';
 import { parseMassList } from '@/core/units/parseMassList';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import styles from './StockLabel.module.css';
@@ -28,12 +29,10 @@ export function StockLabel({ set, shelf, printedAt, cups, pour }: StockLabelProp
   const doses = pourDoses(recipe.doses, recipe.pours?.[pour] ?? EVEN_POUR);
   const product = shelf.products.find(({ id }) => id === set.data.productId)?.data;
   const part = stockPart(product ?? { parts: null });
-  const stock = stockTint(doses, parseMassList(cups) ?? [], {
-    scaleStepGrams,
-    resinShare: part.share,
-  });
+  const mixes = parseMassList(cups) ?? [];
+  const stock = stockTint(tintings(doses), mixes, { scaleStepGrams, resinShare: part.share });
   const mass = (grams: number): string => formatMeasure(grams, 'mass', units);
-  const digits = scaleStepGrams < 0.1 ? 2 : 1;
+  const shown = (grams: number): string => formatOnScale(grams, scaleStepGrams, units);
   return (
     <PrintFrame label="Label" back={`/sets/${set.id}/tint?show=cups`} backTo="Back to cups and drops">
       {() => (
@@ -57,12 +56,15 @@ export function StockLabel({ set, shelf, printedAt, cups, pour }: StockLabelProp
                 </span>
               </p>
               <ul>
-                {stock.perCup.map(({ mixGrams, stockGrams, resinGrams }, i) => (
-                  <li key={i}>
-                    <b>{stockGrams.toFixed(digits)} g</b> to {mass(mixGrams)} of mix
-                    {part.share < 1 && `, ${resinGrams.toFixed(digits)} g of it as part A`}
-                  </li>
-                ))}
+                {mixes.map((mixGrams, i) => {
+                  const { grams, resinGrams } = fromStock(stock, mixGrams, 0, scaleStepGrams);
+                  return (
+                    <li key={i}>
+                      <b>{shown(grams)}</b> to {mass(mixGrams)} of mix
+                      {part.share < 1 && `, ${shown(resinGrams)} of it as part A`}
+                    </li>
+                  );
+                })}
               </ul>
               <p className={styles.caution}>
                 Not hardened{product?.parts ? ': no part B in it' : ''}. Gloves; keep it closed, away from children.

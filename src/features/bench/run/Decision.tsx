@@ -2,13 +2,15 @@
 
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
-import { partMl, resinIn, type Part } from '@/core/run/cupState';
+import { broughtGrams, colourToCome, partMl, resinIn, type Part } from '@/core/run/cupState';
+import { mendedCup, stockLeft } from '@/core/run/remake';
+import { portionWords } from '@/core/pouring/portionWords';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
 import { weighMend } from '@/core/run/weighMend';
-import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
+import { formatMeasure, formatMinutes, formatMoney, formatOnScale } from '@/core/units/formatMeasure';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';
 
@@ -44,7 +46,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   const amount = (value: number, part: Part): string =>
     state.plan.by === 'volume'
       ? formatMeasure(partMl(value, layer, part), 'volume', units)
-      : formatMeasure(value, 'mass', units);
+      : formatOnScale(value, state.plan.scaleStepGrams, units);
   const off = pending.grams - step.targetGrams;
   const head = (words: string) => (
     <div className={styles.decisionHead}>
@@ -64,28 +66,26 @@ export function Decision({ state, view, step, send }: DecisionProps) {
         </div>
       </section>
     );
-  const own = { ...cup.weighed, [step.part]: cup.weighed[step.part] + pending.grams };
-  const colour = cup.plan.doses.flatMap(({ colours }) => colours).reduce((sum, one) => sum + one.grams, 0);
+  const own = { ...cup, weighed: { ...cup.weighed, [step.part]: cup.weighed[step.part] + pending.grams } };
+  // As the run itself would make it up anew.
+  const { plan: next } = mendedCup(own, step.part, step.mend, layer, state.plan, stockLeft(state, layer, cup));
   const mend = weighMend({
-    ...{ product: layer.product, part: step.part, plannedGrams: cup.plan.mixGrams },
-    ...{ aGrams: own.A + own.all + resinIn({ ...cup, weighed: own }, layer), bGrams: own.B },
-    inCupGrams: own.A + own.B + own.all + cup.resinGrams,
+    ...{ product: layer.product, part: step.part },
+    ...{ aGrams: resinIn({ ...own, plan: next }), bGrams: own.weighed.B },
+    inCupGrams: own.weighed.A + own.weighed.B + own.weighed.all + broughtGrams(own),
     pourGrams: cup.plan.pours.reduce((sum, pour) => sum + pour.grams, 0),
-    ...{ cupGrams: state.plan.cupGrams, roomC: state.room.at(-1)!.temperatureC, colourGrams: colour },
-    colourCost: cup.doses.reduce((sum, dose) => {
-      const plan = cup.plan.doses.find(({ id }) => id === dose.id);
-      return sum + dose.grams * (plan?.pricePerGram ?? 0);
-    }, 0),
+    ...{ cupGrams: state.plan.cupGrams, roomC: state.room.at(-1)!.temperatureC },
+    colourShare: layer.recipe.reduce((sum, { gramsPer100 }) => sum + gramsPer100 / 100, 0),
+    colourCost: own.putIn
+      .flatMap(({ colours }) => colours)
+      .reduce((sum, { id, grams }) => sum + grams * (layer.recipe.find((one) => one.id === id)?.pricePerGram ?? 0), 0),
   });
+  const reader = { units, scaleStepGrams: state.plan.scaleStepGrams, twoPart: layer.product.parts !== null };
   const effects = [
     `${amount(mend.newTotalGrams, 'all')} in all`,
-    ...cup.plan.doses
-      .filter(({ how, id }) => how === 'drops' && !cup.doses.some((dose) => dose.id === id))
-      .map((dose) => {
-        const drops = Math.round((dose.grams * mend.newTotalGrams) / cup.plan.mixGrams / dose.dropGrams);
-        return `${drops} ${drops === 1 ? 'drop' : 'drops'} of ${dose.name.toLowerCase()}`;
-      }),
-    cup.plan.doses.some(({ how }) => how !== 'drops') ? 'its tint goes along' : '',
+    ...colourToCome({ ...own, plan: next }).map(
+      (portion) => `${portion.name.toLowerCase()}: ${portionWords(portion, reader).act}`,
+    ),
     mend.fitsCup ? 'fits the cup' : `more than the cup takes, ${amount(state.plan.cupGrams, 'all')}`,
     layer.product.parts
       ? `pot life ${formatMinutes(mend.potLifeMinutes)}${mend.fitsPotLife ? '' : ': too short for all of it'}`

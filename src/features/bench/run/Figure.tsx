@@ -63,11 +63,11 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
         )}
       </div>
       {counts && <BigFigure digits={clockDigits(counts.due - now)} unit="" under={counts.under(now)} />}
-      {step.kind === 'dose' && step.dose.how === 'drops' && (
+      {step.kind === 'dose' && step.portion.way === 'drops' && (
         <BigFigure
           digits={`${state.drops}`}
-          unit={`of ${step.drops}`}
-          under={state.drops < step.drops ? 'one press, one drop' : 'that is all of it'}
+          unit={`of ${step.portion.drops}`}
+          under={state.drops < step.portion.drops ? 'one press, one drop' : 'that is all of it'}
         />
       )}
       {scale && !volume && step.kind !== 'left' && (

@@ -57,7 +57,7 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
     anyway !== undefined &&
     refused !== undefined &&
     ['a reason is asked for', 'begun to set', 'nothing was poured'].includes(refused.why);
-  const dosing = step.kind === 'dose' && step.dose.how === 'drops' && state.drops >= step.drops;
+  const dosing = step.kind === 'dose' && step.portion.way === 'drops' && state.drops >= step.portion.drops;
   return (
     <footer className={styles.presses}>
       <div className={styles.sides}>
@@ -74,7 +74,7 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
             Leave out
           </Button>
         )}
-        {step.kind === 'dose' && step.dose.how === 'drops' && state.drops > 0 && (
+        {step.kind === 'dose' && step.portion.way === 'drops' && state.drops > 0 && (
           <Button className={styles.side ?? ''} onClick={() => send({ type: 'drop', step: step.id, count: -1 })}>
             One less
           </Button>

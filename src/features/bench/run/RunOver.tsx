@@ -33,6 +33,7 @@ export function RunOver({ state, view, now, onlyBench }: RunOverProps) {
         <Line name="Mixed" value={grams(balance.mixedGrams)} />
         <Line name="In the pieces" value={grams(balance.inPiecesGrams)} />
         <Line name="Left in cups, dripped" value={grams(balance.lostGrams + balance.inUseGrams)} />
+        {balance.tintLeftGrams > 0.05 && <Line name="Left of the stock tint" value={grams(balance.tintLeftGrams)} />}
         {balance.thrownAwayGrams > 0 && <Line name="Thrown away" value={grams(balance.thrownAwayGrams)} />}
         <Line name="Time" value={formatMinutes(verdict.minutes)} />
         {practice && (

@@ -86,7 +86,7 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
     const step = link.stateNow().current;
     if (!step) return;
     const at = performance.now();
-    const dropping = step.kind === 'dose' && step.dose.how === 'drops' && link.stateNow().drops < step.drops;
+    const dropping = step.kind === 'dose' && step.portion.way === 'drops' && link.stateNow().drops < step.portion.drops;
     if (at - last.current < (dropping ? DROP_BOUNCE_MS : BOUNCE_MS)) return;
     last.current = at;
     click();

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/bed/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
-import { cupLife, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
+import { broughtGrams, cupLife, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
 import { clocksOf } from '@/core/run/clocks';
 import { howLines } from '@/core/run/how';
 import { forecast } from '@/core/run/pace';
@@ -12,7 +12,7 @@ import { cupOf, restWords } from '@/core/run/say';
 import { LEAST_SHORT_GRAMS, shortfall } from '@/core/run/shortfall';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
-import { formatMeasure } from '@/core/units/formatMeasure';
+import { formatMeasure, formatOnScale } from '@/core/units/formatMeasure';
 import { clockDigits } from '@/ui/alarm/clockWords';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';
@@ -98,15 +98,14 @@ function Waiting({ state, view, step, now }: Omit<StepAsideProps, 'send'>) {
 /** What has gone into a cup. */
 function InTheCup({ state, view, cup }: { state: RunState; view: RunView; cup: CupState }) {
   const layer = layerOf(state, cup.layer);
-  const grams = (value: number): string => formatMeasure(value, 'mass', view.units);
+  const grams = (value: number): string => formatOnScale(value, state.plan.scaleStepGrams, view.units);
   const { A, B, all } = cup.weighed;
   const lines = [
-    ...(layer.product.parts ? [['Part A', grams(A + cup.resinGrams)] as const, ['Part B', grams(B)] as const] : []),
+    ...(layer.product.parts ? [['Part A', grams(A + broughtGrams(cup))] as const, ['Part B', grams(B)] as const] : []),
     ...(all > 0 ? [[layer.product.name, grams(all)] as const] : []),
-    ...cup.doses.map(({ id, drops, grams: own }) => {
-      const dose = cup.plan.doses.find((one) => one.id === id);
-      return [dose?.name ?? id, dose?.how === 'drops' ? `${drops} drops` : grams(own)] as const;
-    }),
+    ...cup.putIn.map(
+      ({ name, way, drops, grams: own }) => [name, way === 'drops' ? `${drops} drops` : grams(own)] as const,
+    ),
     ['For', restWords(cup)] as const,
   ];
   return (

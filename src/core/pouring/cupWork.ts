@@ -1,7 +1,8 @@
 import { CURE_MODELS } from '../cure/cureModels';
-import type { Losses } from './losses';
-import { isQuick, QUICK_STIR_MINUTES, RESERVE_SHARE, STIR_MINUTES } from './potLife';
-import type { Product } from './product';
+import type { Losses } from '../mixing/losses';
+import { isQuick, QUICK_STIR_MINUTES, RESERVE_SHARE, STIR_MINUTES } from '../mixing/potLife';
+import type { Product } from '../mixing/product';
+import type { Portion } from './portions';
 
 /** In the good case this share of what was planned as loss is not lost. */
 const GOOD_CASE = 0.5;
@@ -31,6 +32,8 @@ export interface CupWork {
 
 interface PlannedCup {
   mixGrams: number;
+  /** Product and colourants; the scale weighs both. */
+  portions: readonly Pick<Portion, 'showsGrams'>[];
   potLifeMinutes: number;
   pours: readonly Omit<CupStep, 'cupShowsGrams'>[];
 }
@@ -40,11 +43,11 @@ interface PlannedCup {
  * cup before, less both. Assumes that the cup stands on the scale between pours.
  */
 export function cupWork(
-  { mixGrams, potLifeMinutes, pours }: PlannedCup,
+  { mixGrams, portions, potLifeMinutes, pours }: PlannedCup,
   product: Pick<Product, 'cureModel' | 'potLifeMinutes'>,
   { perPieceGrams }: Pick<Losses, 'perPieceGrams'>,
 ): CupWork {
-  let inCup = mixGrams;
+  let inCup = portions.at(-1)?.showsGrams ?? mixGrams;
   const steps = pours.map((pour) => {
     inCup -= pour.grams + perPieceGrams;
     return { ...pour, cupShowsGrams: Math.max(0, inCup) };

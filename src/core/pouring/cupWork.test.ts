@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cupWork, fillsMore } from './cupWork';
-import { mixForPour, TYPICAL_LOSSES } from './losses';
-import { PRODUCT_KINDS } from './productKinds';
+import { mixForPour, TYPICAL_LOSSES } from '../mixing/losses';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
 
 const kind = (id: string) => PRODUCT_KINDS.find((one) => one.id === id)!;
 const coating = kind('coating-epoxy');
@@ -10,7 +10,7 @@ const pour = (copy: number, grams: number) => ({ designId: 'T-1', copy, tag: 'T-
 test('the scale under the cup counts down, piece by piece, and ends on what stays in the cup', () => {
   const mixGrams = mixForPour(60, 3);
   const work = cupWork(
-    { mixGrams, potLifeMinutes: 20, pours: [pour(1, 10), pour(2, 20), pour(3, 30)] },
+    { mixGrams, portions: [], potLifeMinutes: 20, pours: [pour(1, 10), pour(2, 20), pour(3, 30)] },
     coating,
     TYPICAL_LOSSES,
   );
@@ -29,7 +29,7 @@ test('readings never rise, never fall below nothing, and account for every gram'
       const poured = grams.reduce((sum, one) => sum + one, 0);
       const mixGrams = mixForPour(poured, grams.length);
       const { steps, leftGrams } = cupWork(
-        { mixGrams, potLifeMinutes: 20, pours: grams.map((one, i) => pour(i + 1, one)) },
+        { mixGrams, portions: [], potLifeMinutes: 20, pours: grams.map((one, i) => pour(i + 1, one)) },
         coating,
         TYPICAL_LOSSES,
       );
@@ -44,7 +44,7 @@ test('readings never rise, never fall below nothing, and account for every gram'
 test('stirring and hurry by kind: minutes for a slow one, half a minute for a five-minute one, none for what never sets in the cup', () => {
   const of = (id: string, potLifeMinutes: number) => {
     const { stirMinutes, pourByMinutes } = cupWork(
-      { mixGrams: 50, potLifeMinutes, pours: [] },
+      { mixGrams: 50, portions: [], potLifeMinutes, pours: [] },
       kind(id),
       TYPICAL_LOSSES,
     );

@@ -1,0 +1,193 @@
+import fc from 'fast-check';
+import { METRIC } from '../units/formatMeasure';
+import { colourPortions, cupPortions, layerPortions, leftOfTint, type Mixture, type Portion } from './portions';
+import { colourPortionsOf, portionWords, stockWords } from './portionWords';
+import { stockTint, type Tinting } from './stockTint';
+
+const ink = (gramsPer100: number, id = 'ink', dropGrams = 0.04): Tinting => ({ id, name: id, dropGrams, gramsPer100 });
+const mixture = (recipe: readonly Tinting[], change: Partial<Mixture> = {}): Mixture => ({
+  ...{ recipe, resinShare: 2 / 3, scaleStepGrams: 0.1 },
+  ...change,
+});
+const ways = (portions: readonly Portion[]): string[] => portions.map(({ way }) => way);
+const resinOf = (portions: readonly Portion[]): number =>
+  portions.reduce(
+    (sum, { way, grams, resinGrams }) => sum + (way === 'part A' || way === 'product' ? grams : resinGrams),
+    0,
+  );
+const colourOf = (portions: readonly Portion[], id: string): number =>
+  portions.flatMap(({ colours }) => colours).reduce((sum, one) => sum + (one.id === id ? one.grams : 0), 0);
+
+const recipes = fc
+  .array(
+    fc.record({
+      grams: fc.double({ min: 0.01, max: 2, noNaN: true }),
+      drop: fc.double({ min: 0.02, max: 0.06, noNaN: true }),
+    }),
+    { maxLength: 3 },
+  )
+  .map((all) => all.map(({ grams, drop }, i) => ink(grams, `c${i}`, drop)));
+const mixtures = fc
+  .record({
+    recipe: recipes,
+    scaleStepGrams: fc.constantFrom(0.01, 0.1, 0.5, 1),
+    resinShare: fc.constantFrom(0.5, 2 / 3, 1),
+  })
+  .map((all): Mixture => all);
+
+describe('how a colourant is measured in one cup', () => {
+  // 0.1 g in 100 g, 0.04 g a drop.
+  const one = (mixGrams: number, change: Partial<Mixture> = {}) =>
+    colourPortionsOf(cupPortions(mixGrams, mixture([ink(0.1)], change), null))[0]!;
+  test('by drops where they come out right', () =>
+    expect(one(80)).toMatchObject({ way: 'drops', drops: 2, grams: 0.08 }));
+  test('by weight where the scale shows it to a tenth', () => {
+    expect(one(60, { scaleStepGrams: 0.01 })).toMatchObject({ way: 'weight', grams: expect.closeTo(0.06, 12) });
+  });
+  test('by a premix where it does not; the drops weigh something themselves', () => {
+    const premix = one(60);
+    // Two drops for 0.06 g; into 2 g, so that both are read well.
+    expect(premix).toMatchObject({ way: 'premix', drops: 2, intoGrams: 2 });
+    expect(premix.grams).toBeCloseTo((2.08 * 0.06) / 0.08, 12);
+    expect(premix.resinGrams).toBeCloseTo((2 * 0.06) / 0.08, 12);
+    expect(premix.resinGrams + premix.colours[0]!.grams).toBeCloseTo(premix.grams, 12);
+  });
+  test('what nothing measures is said, not forgotten', () => {
+    expect(one(1)).toMatchObject({ way: 'too little', grams: 0, wantGrams: 0.001 });
+  });
+});
+
+describe('a cup', () => {
+  test('of three inks keeps its ratio: what comes along is part of A, and some of A is left to weigh', () => {
+    // Three premixes of 5 g once stood beside a part A of 11.59 g.
+    const portions = cupPortions(17.38, mixture([ink(0.1, 'a'), ink(0.1, 'b'), ink(0.1, 'c')]), null);
+    expect(ways(portions)).toEqual(['part A', 'premix', 'premix', 'premix', 'part B']);
+    expect(portions[0]!.grams).toBeGreaterThan(5);
+    expect(resinOf(portions)).toBeCloseTo((17.38 * 2) / 3, 9);
+    expect(portions.at(-1)!.showsGrams).toBeCloseTo(17.38 + 3 * 0.01738, 9);
+  });
+
+  test('whatever is in it: the ratio is exact, each colourant is right to a tenth or said to be missing', () => {
+    fc.assert(
+      fc.property(mixtures, fc.double({ min: 3, max: 400, noNaN: true }), (made, mixGrams) => {
+        const portions = cupPortions(mixGrams, made, null);
+        expect(resinOf(portions)).toBeCloseTo(mixGrams * made.resinShare, 6);
+        const b = portions.find(({ way }) => way === 'part B')?.grams ?? 0;
+        expect(resinOf(portions) + b).toBeCloseTo(mixGrams, 6);
+        for (const { id, gramsPer100 } of made.recipe) {
+          const want = (gramsPer100 * mixGrams) / 100;
+          const missing = portions.some(({ colours, way }) => way === 'too little' && colours[0]!.id === id);
+          if (missing) expect(colourOf(portions, id)).toBe(0);
+          else expect(Math.abs(colourOf(portions, id) / want - 1)).toBeLessThan(0.1 + 1e-9);
+        }
+        // At most half of the resin part comes along with the tint, and a reading is the sum of what is in.
+        const brought = portions.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+        expect(brought).toBeLessThanOrEqual((mixGrams * made.resinShare) / 2 + 1e-9);
+        let shows = 0;
+        for (const portion of portions) expect(portion.showsGrams).toBeCloseTo((shows += portion.grams), 9);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test('topped up for a larger mix, only what is missing goes in', () => {
+    const have = new Map([['ink', 0.08]]);
+    const recipe = mixture([ink(0.1)]);
+    expect(colourPortions(84, recipe, null, { have, roomGrams: 0 })).toEqual([]);
+    expect(colourPortions(120, recipe, null, { have, roomGrams: 0 })).toMatchObject([{ way: 'drops', drops: 1 }]);
+    expect(colourPortions(100, recipe, null, { have, roomGrams: 10 })).toMatchObject([{ way: 'premix', drops: 1 }]);
+    expect(colourPortions(100, recipe, null, { have, roomGrams: 0 })).toMatchObject([{ way: 'too little' }]);
+  });
+});
+
+describe('the cups of a layer', () => {
+  test('share a stock where drops miss: as few drops as do for them', () => {
+    const made = layerPortions([20, 20, 20], mixture([ink(0.1, 'ink', 0.035)]));
+    // 66 g with a tenth to spare are 1.9 drops; two do for 70 g.
+    expect(made.stock).toMatchObject({ drops: [{ drops: 2 }], forMixGrams: expect.closeTo(70, 9), resinGrams: 5 });
+    for (const portions of made.cups) expect(ways(portions)).toEqual(['part A', 'stock', 'part B']);
+    expect(made.cups[0]![1]!.grams).toBeCloseTo(1.4, 9);
+    const used = made.cups.flat().reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+    expect(made.tintLeft.resinGrams).toBeCloseTo(5 - used, 9);
+  });
+  test('a stock takes no more resin than its cups do; where it would, there is none', () => {
+    const made = layerPortions([22, 22], mixture([ink(0.002)]));
+    expect(made.stock).toBeNull();
+    expect(stockTint([ink(0.002)], [22, 22], mixture([]))).toBeNull();
+    expect(ways(made.cups[0]!)).toContain('too little');
+  });
+  test('one cup that is too small for its premixes has a stock of its own', () => {
+    const made = layerPortions([16], mixture([ink(0.3, 'a'), ink(0.3, 'b'), ink(0.3, 'c')], { scaleStepGrams: 0.5 }));
+    expect(made.stock).not.toBeNull();
+    expect(ways(made.cups[0]!)).toEqual(['part A', 'stock', 'part B']);
+  });
+  test('are counted in drops where all come out right, without any stock', () =>
+    expect(layerPortions([80, 120], mixture([ink(0.1)]))).toMatchObject({
+      ...{ stock: null, tintLeft: { resinGrams: 0, colours: [] } },
+      cups: [
+        [{}, {}, { way: 'drops', drops: 2 }],
+        [{}, {}, { way: 'drops', drops: 3 }],
+      ],
+    }));
+
+  test('what was made of a stock is in the cups or left, to the gram, resin and colour', () => {
+    fc.assert(
+      fc.property(
+        mixtures,
+        fc.array(fc.double({ min: 10, max: 200, noNaN: true }), { minLength: 1, maxLength: 6 }),
+        (made, mixes) => {
+          const { stock, cups, tintLeft } = layerPortions(mixes, made);
+          const portions = cups.flat();
+          const takenOfStock = portions.reduce((sum, { way, grams }) => sum + (way === 'stock' ? grams : 0), 0);
+          expect(takenOfStock).toBeLessThanOrEqual((stock?.stockGrams ?? 0) + 1e-9);
+          const brought = portions.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+          const premixed = portions.reduce((sum, { intoGrams }) => sum + intoGrams, 0);
+          expect(brought + tintLeft.resinGrams).toBeCloseTo((stock?.resinGrams ?? 0) + premixed, 6);
+          // No tint takes more resin than the cups of its layer do, but for a small one.
+          if (stock) {
+            const resin = mixes.reduce((sum, mix) => sum + mix * made.resinShare, 0);
+            expect(stock.resinGrams).toBeLessThanOrEqual(Math.max(10, resin) + 1e-9);
+          }
+          for (const { id, gramsPer100 } of made.recipe)
+            mixes.forEach((mix, i) => {
+              const want = (gramsPer100 * mix) / 100;
+              const put = colourOf(cups[i]!, id);
+              if (put > 0) expect(Math.abs(put / want - 1)).toBeLessThan(stock ? 0.16 : 0.1 + 1e-9);
+            });
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+  test('nothing was made, nothing is left', () =>
+    expect(leftOfTint([], cupPortions(80, mixture([ink(0.1)]), null))).toEqual({ resinGrams: 0, colours: [] }));
+});
+
+describe('a portion in words', () => {
+  const reader = { units: METRIC, scaleStepGrams: 0.1, twoPart: true };
+  const words = (mixGrams: number, change: Partial<Mixture> = {}, say: Partial<typeof reader> = {}) =>
+    portionWords(colourPortionsOf(cupPortions(mixGrams, mixture([ink(0.1)], change), null))[0]!, { ...reader, ...say });
+  test('is whole drops where they come out right', () =>
+    expect(words(80)).toEqual({ act: '2 drops', note: '0.080\u00a0g', care: false }));
+  test('is weighed where the scale shows it', () =>
+    expect(words(64, { scaleStepGrams: 0.01 })).toEqual({
+      ...{ act: 'weigh 0.064\u00a0g', note: 'drops would miss it', care: true },
+    }));
+  test('else is stirred into some of part A first, of which a share is taken and counts as part A', () => {
+    expect(words(60).act).toBe('2 drops in 2.0\u00a0g of part\u00a0A, take 1.6\u00a0g');
+    expect(words(60).note).toBe('0.060\u00a0g is less than your scale shows; 1.5\u00a0g of it count as part\u00a0A');
+    expect(words(60, { resinShare: 1 }, { twoPart: false }).act).toContain('of the product');
+  });
+  test('has the decimals of the scale, in the maker’s own unit', () => {
+    expect(words(60, { scaleStepGrams: 1 }, { scaleStepGrams: 1 }).act).toMatch(
+      /in 10\u00a0g of part\u00a0A, take 8\u00a0g$/,
+    );
+    expect(words(60, {}, { units: { ...METRIC, mass: 'oz' } }).act).toMatch(
+      /in 0\.071\u00a0oz of part\u00a0A, take 0\.056\u00a0oz$/,
+    );
+  });
+  test('a stock says how it is made', () =>
+    expect(stockWords(layerPortions([20, 20, 20], mixture([ink(0.1)])).stock!, reader)).toBe(
+      '2 drops of ink in 5.0\u00a0g of part\u00a0A',
+    ));
+});

@@ -181,7 +181,9 @@ export function colourPortions(
   if (stock) {
     const portion = fromStock(stock.stock, mixGrams, want, step, missing / want);
     const { grams, resinGrams } = portion;
-    if (grams > 0 && grams <= stock.leftGrams + 1e-9 && resinGrams <= roomGrams + 1e-9) return [portion];
+    // Of a small cup that is mixed anew the whole share may be too little to be read.
+    const readable = (grams * want) / missing >= STEPS_TO_WEIGH * step - 1e-9;
+    if (grams > 0 && readable && grams <= stock.leftGrams + 1e-9 && resinGrams <= roomGrams + 1e-9) return [portion];
   }
   let room = roomGrams;
   return wanted.flatMap((each) => {

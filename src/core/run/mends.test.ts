@@ -19,7 +19,8 @@ describe('a part that went over', () => {
   it('is told from one that is right by half of what the ratio may be, or by the step of the scale', () => {
     expect(toleranceGrams(100, 0.1)).toBeCloseTo(1.5, 9);
     expect(toleranceGrams(4, 0.1)).toBeCloseTo(0.1, 9);
-    expect(toleranceGrams(100, 0.1, true)).toBeCloseTo(3, 9);
+    // As much as keeps A : B within 3 %, also where there is too little of it.
+    expect(100 / (100 - toleranceGrams(100, 0.1, true))).toBeCloseTo(1.03, 9);
     expect(weighVerdict(101.5, 100, 1.5)).toBe('right');
     expect(weighVerdict(101.6, 100, 1.5)).toBe('over');
     expect(weighVerdict(98.4, 100, 1.5)).toBe('slow');

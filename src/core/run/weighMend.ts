@@ -4,6 +4,8 @@ import { RATIO_GOOD, ratioByWeight } from '../mixing/ratio';
 
 /** Each part may be off by half of what its ratio may be. */
 export const PART_TOLERANCE = RATIO_GOOD / 2;
+/** The part that follows may be off by so much either way: too little of it sets the ratio off by a hair more than too much. */
+const FOLLOWS_TOLERANCE = RATIO_GOOD / (1 + RATIO_GOOD);
 /** From this share of the target on it is poured slowly. */
 export const SLOW_FROM = 0.85;
 
@@ -13,7 +15,7 @@ export const SLOW_FROM = 0.85;
  * part in the cup: a few grams that mend it need be no more exact than the whole.
  */
 export const toleranceGrams = (partGrams: number, scaleStepGrams: number, follows = false): number =>
-  Math.max(scaleStepGrams, partGrams * (follows ? RATIO_GOOD : PART_TOLERANCE));
+  Math.max(scaleStepGrams, partGrams * (follows ? FOLLOWS_TOLERANCE : PART_TOLERANCE));
 
 export type WeighVerdict = 'under' | 'slow' | 'right' | 'over';
 

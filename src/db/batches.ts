@@ -284,9 +284,24 @@ export function currentPours(db: Connection, batchId: string): PourRecord[] {
   return entries.map((entry) => pourOf(db, entry));
 }
 
+/** When the layers of a batch were poured, without what went into them. */
+export const currentPourTimes = (
+  db: Connection,
+  batchId: string,
+): Pick<PourRecord, 'layer' | 'pouredAt' | 'pouredUntil'>[] =>
+  db
+    .all<{ layer: number; pouredAt: string; pouredUntil: string | null }>(
+      sql`select layer, poured_at as pouredAt, poured_until as pouredUntil from current_pours
+        where batch_id = ${batchId} order by layer`,
+    )
+    .map(({ pouredUntil, ...pour }) => ({ ...pour, ...(pouredUntil !== null && { pouredUntil }) }));
+
 const pourOf = (db: Connection, entry: typeof pours.$inferSelect): PourRecord => {
-  const { id, layer, pouredAt, temperatureC, note, tintLeft } = entry;
-  return { layer, pouredAt, temperatureC, cups: weighed(db, id), ...(tintLeft && { tintLeft }), note };
+  const { id, layer, pouredAt, pouredUntil, temperatureC, note, tintLeft } = entry;
+  return {
+    ...{ layer, pouredAt, ...(pouredUntil && { pouredUntil }), temperatureC },
+    ...{ cups: weighed(db, id), ...(tintLeft && { tintLeft }), note },
+  };
 };
 
 const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
@@ -341,12 +356,15 @@ export function benchOf(db: Connection, batchId: string): Bench | undefined {
 export function appendEntry(
   db: Connection,
   batchId: string,
-  { layer, pouredAt, temperatureC, note, tintLeft, cups: filled }: PourRecord,
+  { layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, cups: filled }: PourRecord,
   { struck, enteredAt }: { struck: boolean; enteredAt: string },
 ): void {
   const entry = db
     .insert(pours)
-    .values({ batchId, layer, pouredAt, temperatureC, note, tintLeft: tintLeft ?? null, struck, enteredAt })
+    .values({
+      ...{ batchId, layer, pouredAt, pouredUntil: pouredUntil ?? null, temperatureC, note },
+      ...{ tintLeft: tintLeft ?? null, struck, enteredAt },
+    })
     .returning({ id: pours.id })
     .get();
   const rows = filled.map(({ number, pieces: _, ...cup }) => ({ pourId: entry.id, cup: number, ...cup }));

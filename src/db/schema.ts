@@ -207,6 +207,8 @@ export const pours = sqliteTable(
     layer: integer('layer').notNull(),
     struck: integer('struck', { mode: 'boolean' }).notNull().default(false),
     pouredAt: text('poured_at').notNull(),
+    /** When its last piece was poured, where that was read. */
+    pouredUntil: text('poured_until'),
     temperatureC: real('temperature_c').notNull(),
     note: text('note').notNull(),
     /** What of its stock tint and premixes went into no cup; null: as planned. */

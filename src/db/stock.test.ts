@@ -241,7 +241,7 @@ describe('a poured layer', () => {
       },
     };
     const batch = getBatch(db, 'hs-batch-3')!;
-    const request = batchRequest({ ...documents, clockChanges: [] }, batch.data, null)!;
+    const request = batchRequest({ ...documents, clockChanges: [], measuredDays: [] }, batch.data, null)!;
     const amounts = planAmounts(request);
     const top = amounts.layers.at(-1)!;
     expect(top.productId).toBe('slow-casting-epoxy');

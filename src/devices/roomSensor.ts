@@ -1,4 +1,4 @@
-import type { DayConditions } from '@/core/schedule/conditions';
+import type { DayConditions } from '@/core/cure/conditions';
 import { seeded } from '@/core/seams/random';
 
 /** Something that knows how warm and humid the room was. */

@@ -72,6 +72,7 @@ const desk: DeskView = {
   batchCount: 1,
   opened: null,
   clockChanges: [],
+  measuredDays: [],
   unreadable: [],
   history: { undo: null, redo: null },
   now: '2026-11-24T20:00',

@@ -1,7 +1,7 @@
 import { narrowedWindows } from '@/core/cure/benchWindows';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { Amounts, PlanRequest } from '@/core/plan';
-import type { BatchRow, CalendarView, DeskView, SetDocuments, WeekSheetView } from '@/core/records/views';
+import type { BatchRow, CalendarView, ClockAndRoom, DeskView, SetDocuments, WeekSheetView } from '@/core/records/views';
 import { batchFacts } from '@/core/schedule/facts';
 import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
 import { keptRequest } from '@/core/schedule/kept';
@@ -25,7 +25,7 @@ export async function calendarBatches(): Promise<CalendarBatch[]> {
   return open.flatMap(({ id }) => byId.get(id) ?? []);
 }
 
-type ToPlan = SetDocuments & Pick<DeskView, 'clockChanges'>;
+type ToPlan = SetDocuments & ClockAndRoom;
 
 /** Those of one set. */
 async function batchesOf(

@@ -17,6 +17,7 @@ function pourRecord(run: RunRow, record: LayerRecord): PourRecord {
   return {
     layer: record.layer,
     pouredAt: onTheWall(new Date(realMoment(run, record.at))),
+    pouredUntil: onTheWall(new Date(realMoment(run, record.until))),
     temperatureC: Math.min(50, Math.max(-20, record.temperatureC)),
     cups: record.cups.map((cup) => ({
       ...{ number: cup.number, partAGrams: grams(cup.partAGrams), note: cup.note, discarded: cup.discarded },

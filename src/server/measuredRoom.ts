@@ -1,5 +1,5 @@
 import { toWallTime, wallMinutes } from '@/core/cure/wallTime';
-import type { DayConditions } from '@/core/schedule/conditions';
+import type { DayConditions } from '@/core/cure/conditions';
 import { daysOfReadings } from '@/core/schedule/roomDays';
 import { roomReadingsSince } from '@/db/runs';
 import { withData } from './data';

@@ -88,7 +88,10 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     ...{ id: crypto.randomUUID(), setId, batchId, name: row.data.name, begunAt: now, overAt: null },
     practiceSpeed: practice?.speed ?? null,
     seed: practice?.seed ?? 0,
-    plan: room && now - room.at < ROOM_FRESH_MS ? { ...plan, roomC: room.temperatureC } : plan,
+    plan:
+      room && now - room.at < ROOM_FRESH_MS
+        ? { ...plan, roomC: room.temperatureC, climate: plan.climate && { ...plan.climate, read: true } }
+        : plan,
   };
   return whenFree((db) =>
     db.transaction(

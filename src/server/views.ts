@@ -4,8 +4,9 @@ import { cache } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { packStrip } from '@/core/picture/packedStrip';
 import { setScope, type Scope } from '@/core/records/command';
-import { curingNow, nextWork, sortedSets } from '@/core/records/work';
+import { curingNow, nextWork, pouredWork, sortedSets } from '@/core/records/work';
 import type {
+  ClockAndRoom,
   BatchDetail,
   BatchRow,
   DeskView,
@@ -27,16 +28,18 @@ import { guestsOf } from '@/db/guests';
 import { history } from '@/db/journal';
 import { otherSets } from '@/db/otherSets';
 import { lotsInUse } from '@/db/stock';
-import { batchCounts, pieceCounts, plannedWork, pouredWork } from '@/db/work';
+import { batchCounts, pieceCounts, plannedWork, pouredBatches } from '@/db/work';
 import { clockChangesNow, wallClockNow } from './clock';
 import { withData } from './data';
 import { inTime, stripOf } from './figures';
+import { measuredDays } from './measuredRoom';
 import { answer } from './respond';
 
 const stateOf = (db: Database, scope: Scope, unreadable: Unreadable[]): ViewState => ({
   history: history(db, scope),
   now: wallClockNow(),
   clockChanges: clockChangesNow(),
+  measuredDays: measuredDays(wallClockNow()),
   unreadable,
 });
 
@@ -84,14 +87,14 @@ function documentsOf(
 }
 
 /** What batches of some sets are planned from, by set; the shelf is read once for all. */
-export const setsToPlan = (setIds: readonly string[]): Map<string, SetDocuments & Pick<DeskView, 'clockChanges'>> =>
+export const setsToPlan = (setIds: readonly string[]): Map<string, SetDocuments & ClockAndRoom> =>
   withData((db) => {
     const shelf = shelfOf(db, []);
-    const clockChanges = clockChangesNow();
+    const known = { clockChanges: clockChangesNow(), measuredDays: measuredDays(wallClockNow()) };
     return new Map(
       setIds.flatMap((setId) => {
         const documents = documentsOf(db, setId, [], shelf);
-        return documents ? [[setId, { ...documents, guests: guestsOf(db, setId), clockChanges }] as const] : [];
+        return documents ? [[setId, { ...documents, guests: guestsOf(db, setId), ...known }] as const] : [];
       }),
     );
   });
@@ -140,7 +143,9 @@ const MOST_SMALL = 14;
 export const setCards = (ids?: readonly string[]): SetCard[] =>
   withData((db) => {
     const now = wallClockNow();
-    const [poured, planned, counts] = [pouredWork(db, now), plannedWork(db), batchCounts(db)];
+    const [poured, planned, counts] = [pouredBatches(db, now), plannedWork(db), batchCounts(db)];
+    const known = { clockChanges: clockChangesNow(), measuredDays: measuredDays(now) };
+    const { settings } = shelfOf(db, []);
     const pieces = pieceCounts(db);
     return listDocuments(db, 'set')
       .records.filter(({ id }) => ids === undefined || ids.includes(id))
@@ -148,7 +153,7 @@ export const setCards = (ids?: readonly string[]): SetCard[] =>
         const own = pieces.get(id) ?? [];
         const work = {
           designs: own.length,
-          poured: poured.get(id) ?? [],
+          poured: (poured.get(id) ?? []).map((batch) => pouredWork(batch, settings.data, known)),
           planned: planned.get(id) ?? [],
           batches: counts.get(id) ?? 0,
           now,

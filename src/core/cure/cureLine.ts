@@ -1,5 +1,6 @@
 import type { Product } from '../mixing/product';
-import { CURE_MODELS, type Curing, type Room } from './cureModels';
+import { CURE_MODELS, type Curing } from './cureModels';
+import type { Room } from './room';
 
 /** Minutes after the pour at which each thing becomes true. */
 export interface CureTimes {

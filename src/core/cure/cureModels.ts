@@ -1,12 +1,6 @@
 import type { Product } from '../mixing/product';
+import type { Room } from './room';
 import { temperatureFactor } from './temperature';
-
-/** The room while the water cures. */
-export interface Room {
-  temperatureC: number;
-  /** Relative humidity, 0 to 1. */
-  humidity: number;
-}
 
 /** What a product needs to say for its cure to be told. */
 export type Curing = Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm'>;
@@ -15,8 +9,28 @@ export type Curing = Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm
 interface CureModel {
   /** How much longer than on the label a layer of `wetMm` takes. An estimate. */
   factor: (product: Curing, room: Room, wetMm: number) => number;
-  /** Two parts that set once they are mixed: a pot life that a large cup shortens, and heat. */
+  /** Two parts that set once they are mixed: a pot life that a large cup shortens, and heat; too cold they never set. */
   setsInTheCup: boolean;
+  /** Nothing sets before the lamp is on it; tint that stops its light leaves it soft beneath. */
+  byLamp: boolean;
+  /** Air rises out of it while it is liquid, and is looked for. */
+  bubblesRise: boolean;
+  /** It stays liquid long enough to run out under a dam. */
+  runsOut: boolean;
+  /** What it throws back while it is wet, per mm: white until it is dry. */
+  milk: number;
+  /** Up to this wet thickness it is spread, not poured, mm. */
+  spreadUpToMm: number;
+  /** It dries where the air is dry. */
+  wantsDryAir: boolean;
+  /** What is done once it is poured. */
+  after: { title: string; under: string; press: string };
+  /** What the next layer waits for, where that is seen and not told by the clock. */
+  waitsFor: { title: string; under: string; press: string } | null;
+  /** What has to be ready beside what every pour wants. */
+  ready: readonly { id: string; must: boolean; text: string; why: string }[];
+  /** What may be done with what is left in a cup. */
+  leftovers: readonly string[];
   /** What shrinks goes off into the air: the rest weighs less. */
   givesOff: boolean;
   /** Water that an open body takes up. */
@@ -27,6 +41,14 @@ interface CureModel {
 
 /** Room humidity that a water-borne product's label assumes. */
 export const REFERENCE_HUMIDITY = 0.5;
+
+/** The fine bubbles of anything that was just stirred throw back so much, per mm. Typical, as is the milk of what dries. */
+const STIRRED = 0.02;
+const MILKY = 0.35;
+
+const COVERED = { title: 'Cover against dust', under: 'A lid that does not touch the water.', press: 'Covered' };
+const LEFT_OPEN = { title: 'Leave it open to dry', under: 'A cover stands off, air goes round.', press: 'It dries' };
+const CLOSE_THE_BOTTLE = ['Close the bottle at once. What was thinned or tinted does not go back into it.'];
 
 const warmth = ({ referenceC }: Curing, { temperatureC }: Room): number => temperatureFactor(temperatureC, referenceC);
 const DRYING = ['Air the room while it dries. Gloves when the label asks for them. Children: with an adult.'];
@@ -41,6 +63,27 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     setsInTheCup: true,
     givesOff: false,
     wet: false,
+    byLamp: false,
+    bubblesRise: true,
+    runsOut: true,
+    milk: STIRRED,
+    spreadUpToMm: 0,
+    wantsDryAir: false,
+    after: COVERED,
+    waitsFor: null,
+    ready: [
+      {
+        id: 'gloves',
+        must: true,
+        text: 'Gloves on, eyes covered, room aired',
+        why: 'Resin on the skin sensitises, for good.',
+      },
+    ],
+    leftovers: [
+      'Pour what is left into a base or a test cup while the pour-by time lasts, no thicker than a layer.',
+      'Never keep a mix, and never leave it deep in a warm cup: it heats up. Spread it thin and let it harden outside.',
+      'Hardened scraps go to household waste, liquid parts to the collection that your local rules name.',
+    ],
     cautions: [
       'Gloves and eye protection; no skin contact. Air the room. A full cup can get hot: set it on something that does not burn.',
       'Flame or hot air against bubbles only when nothing near can burn or melt. Do not lean over it and breathe the fumes.',
@@ -55,6 +98,20 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     setsInTheCup: false,
     givesOff: true,
     wet: true,
+    byLamp: false,
+    bubblesRise: false,
+    runsOut: true,
+    milk: MILKY,
+    spreadUpToMm: 2.5,
+    wantsDryAir: true,
+    after: LEFT_OPEN,
+    waitsFor: {
+      title: 'Wait until it is clear',
+      under: 'Never a new layer on a white one: it stays white.',
+      press: 'It is clear',
+    },
+    ready: [{ id: 'card', must: false, text: 'Tried on a card: it dries clear', why: 'Some lots dry white.' }],
+    leftovers: CLOSE_THE_BOTTLE,
     cautions: DRYING,
   },
   /** The lamp decides, the room does not. */
@@ -63,6 +120,26 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     setsInTheCup: false,
     givesOff: false,
     wet: false,
+    byLamp: true,
+    bubblesRise: false,
+    runsOut: false,
+    milk: STIRRED,
+    spreadUpToMm: 0,
+    wantsDryAir: false,
+    after: COVERED,
+    waitsFor: null,
+    ready: [
+      {
+        id: 'lamp',
+        must: true,
+        text: 'Lamp shaded, eye protection on, gloves on, daylight out',
+        why: 'The lamp hurts eyes and skin; daylight sets what is in the cup.',
+      },
+    ],
+    leftovers: [
+      'What has not seen light goes back into a dark, closed bottle, if nothing was stirred into it.',
+      'Tinted leftovers are hardened in thin layers under the lamp before they are thrown away.',
+    ],
     cautions: [
       'Do not look into the lamp; keep its light off the skin. Gloves; no skin contact with liquid resin. Air the room.',
       'Children: with an adult.',
@@ -70,5 +147,21 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     ],
   },
   /** Sealants follow the temperature term. */
-  'open-air': { factor: warmth, setsInTheCup: false, givesOff: true, wet: false, cautions: DRYING },
+  'open-air': {
+    factor: warmth,
+    setsInTheCup: false,
+    givesOff: true,
+    wet: false,
+    byLamp: false,
+    bubblesRise: false,
+    runsOut: true,
+    milk: STIRRED,
+    spreadUpToMm: Infinity,
+    wantsDryAir: false,
+    after: LEFT_OPEN,
+    waitsFor: null,
+    ready: [],
+    leftovers: CLOSE_THE_BOTTLE,
+    cautions: DRYING,
+  },
 };

@@ -1,5 +1,6 @@
 import { PRODUCT_KINDS } from './productKinds';
-import { leftoverRules, mayBeThinned, MOST_WARM_C, thinned, warmed } from './benchRules';
+import { CURE_MODELS } from '../cure/cureModels';
+import { mayBeThinned, MOST_WARM_C, thinned, warmed } from './benchRules';
 import { tintForMend } from './partMend';
 import { potLifeMinutes } from './potLife';
 import { ratioByWeight, ratioReading } from './ratio';
@@ -42,8 +43,8 @@ describe('warm bottles', () => {
 });
 
 test('leftovers of two parts are never kept; what waits for a lamp may go back', () => {
-  expect(leftoverRules(coating).join(' ')).toMatch(/Never keep a mix/);
-  expect(leftoverRules(lamp).join(' ')).toMatch(/goes back into a dark, closed bottle/);
+  expect(CURE_MODELS[coating.cureModel].leftovers.join(' ')).toMatch(/Never keep a mix/);
+  expect(CURE_MODELS[lamp.cureModel].leftovers.join(' ')).toMatch(/goes back into a dark, closed bottle/);
 });
 
 describe('a cup mended with the other part', () => {

@@ -70,19 +70,3 @@ export function warmed(product: Product, roomC: number, bottleC: number, mixGram
     sooner: temperatureFactor(roomC, product.referenceC) / temperatureFactor(bottleC, product.referenceC),
   };
 }
-
-/** What may be done with mix that is left in a cup, by how it hardens. */
-export const leftoverRules = ({ cureModel, parts }: Pick<Product, 'cureModel' | 'parts'>): string[] => {
-  if (parts)
-    return [
-      'Pour what is left into a base or a test cup while the pour-by time lasts, no thicker than a layer.',
-      'Never keep a mix, and never leave it deep in a warm cup: it heats up. Spread it thin and let it harden outside.',
-      'Hardened scraps go to household waste, liquid parts to the collection that your local rules name.',
-    ];
-  if (cureModel === 'lamp')
-    return [
-      'What has not seen light goes back into a dark, closed bottle, if nothing was stirred into it.',
-      'Tinted leftovers are hardened in thin layers under the lamp before they are thrown away.',
-    ];
-  return ['Close the bottle at once. What was thinned or tinted does not go back into it.'];
-};

@@ -62,6 +62,11 @@ export function moveBetweenCups(
     });
 }
 
+/** Whether so many pieces are filled from a mix of so much before it sets. */
+export type InTime = (mixGrams: number, pieces: number) => boolean;
+/** Whether a cup takes so many grams, losses of the pieces counted in, for so many pieces. */
+type Fits = (grams: number, pieces: number) => boolean;
+
 /** A pour with its place in the batch. */
 interface Item {
   pour: Pour;
@@ -72,13 +77,18 @@ interface Item {
 const MOST_STEPS = 200_000;
 
 /**
- * Shares the pours of a layer among cups of at most `mostMixGrams`. A piece is not split between cups unless it
+ * Shares the pours of a layer among cups of at most `mostMixGrams`, each poured before it sets (`inTime`). A piece is not split between cups unless it
  * alone needs more than one: then into equal portions, or into whole cups and a rest where that takes fewer. Best fit, largest first; when that is above the bound, a search looks for fewer cups:
  * exact for ordinary batches, otherwise `fewestPossible` says how far from the fewest it may be.
  * Where the pieces, taken in their order, fill that many cups without overfilling one, they are shared out that way
  * and as evenly as they go: neighbours share a mix, and no cup is left so small that a drop is too much for it.
  */
-export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number, losses: Losses = TYPICAL_LOSSES): CupSplit {
+export function splitIntoCups(
+  pours: readonly Pour[],
+  mostMixGrams: number,
+  losses: Losses = TYPICAL_LOSSES,
+  inTime: InTime = () => true,
+): CupSplit {
   const room = pourFromMix(mostMixGrams, 1, losses);
   if (!(room > 0)) throw new RangeError('The cup is too small: losses alone would fill it');
   const wanted = pours.filter((pour) => pour.grams > 0);
@@ -86,12 +96,14 @@ export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number, loss
     wanted.flatMap((pour) => portions(pour, room)),
     mostMixGrams,
     losses,
+    inTime,
   );
   if (wanted.every(({ grams }) => grams <= room + 1e-9)) return even;
   const filled = packed(
     wanted.flatMap((pour) => wholeCups(pour, room)),
     mostMixGrams,
     losses,
+    inTime,
   );
   const best = filled.cups.length < even.cups.length ? filled : even;
   // How a large piece is parted is free: below this many no parting comes, whichever were tried.
@@ -104,39 +116,50 @@ export function splitIntoCups(pours: readonly Pour[], mostMixGrams: number, loss
 }
 
 /** The split of pours none of which is larger than a cup. */
-function packed(pours: readonly Pour[], mostMixGrams: number, losses: Losses): CupSplit {
+function packed(pours: readonly Pour[], mostMixGrams: number, losses: Losses, inTime: InTime): CupSplit {
   const items = pours
     .map((pour, index) => ({ pour, index }))
     .sort((a, b) => b.pour.grams - a.pour.grams || a.index - b.index);
   // What a pour takes from a cup, its own loss included, against what a cup can give.
   const takes = items.map(({ pour }) => pour.grams + losses.perPieceGrams);
   const gives = pourFromMix(mostMixGrams, 0, losses) + 1e-9;
-  const fewestPossible = Math.ceil(takes.reduce((sum, take) => sum + take, 0) / gives - 1e-9);
-  let places = bestFit(takes, gives);
+  const fits: Fits = (grams, count) =>
+    grams <= gives && inTime((grams + losses.perCupGrams) / (1 - losses.share), count);
+  const fewestPossible = Math.max(
+    Math.ceil(takes.reduce((sum, take) => sum + take, 0) / gives - 1e-9),
+    Math.ceil(takes.length / mostInACup(takes, fits) - 1e-9),
+  );
+  let places = bestFit(takes, fits);
   let proved = fewestPossible;
   for (let count = fewestPossible; count < cupsUsed(places); count++) {
-    const found = packInto(takes, gives, count);
+    const found = packInto(takes, fits, count);
     if (found === 'none') proved = count + 1;
     else if (found !== 'gave up') places = found;
     if (found !== 'none') break;
   }
-  const even = evenRuns(items, takes, cupsUsed(places), gives);
+  const even = evenRuns(items, takes, cupsUsed(places), { gives, fits });
   return { cups: numberedCups(items, even ?? places, losses), fewestPossible: items.length === 0 ? 0 : proved };
 }
 
 const cupsUsed = (places: readonly number[]): number => (places.length === 0 ? 0 : Math.max(...places) + 1);
 
 /** Runs of pieces in their order, one to a cup, with the fullest cup as light as can be; null when some cup would be overfull. */
-function evenRuns(items: readonly Item[], takes: readonly number[], count: number, gives: number): number[] | null {
+function evenRuns(
+  items: readonly Item[],
+  takes: readonly number[],
+  count: number,
+  { gives, fits }: { gives: number; fits: Fits },
+): number[] | null {
   const order = items
     .map((item, i) => ({ at: i, index: item.index, take: takes[i]! }))
     .sort((a, b) => a.index - b.index);
   const fill = (most: number): number[] | null => {
     const places = new Array<number>(items.length).fill(0);
-    let [cup, load] = [0, 0];
+    let [cup, load, held] = [0, 0, 0];
     for (const { at, take } of order) {
-      if (load + take > most) [cup, load] = [cup + 1, 0];
+      if (load + take > most || !fits(load + take, held + 1)) [cup, load, held] = [cup + 1, 0, 0];
       load += take;
+      held++;
       places[at] = cup;
     }
     return cup < count ? places : null;
@@ -151,37 +174,51 @@ function evenRuns(items: readonly Item[], takes: readonly number[], count: numbe
   return fill(high);
 }
 
-/** For each item, largest first, the cup it goes to: the fullest that still has room. */
-function bestFit(takes: readonly number[], gives: number): number[] {
-  const left: number[] = [];
+/** The most pieces that any cup takes: those that take least. At least one. */
+function mostInACup(takes: readonly number[], fits: Fits): number {
+  let [grams, count] = [0, 0];
+  for (const take of [...takes].sort((a, b) => a - b)) {
+    if (!fits(grams + take, count + 1)) break;
+    grams += take;
+    count++;
+  }
+  return Math.max(1, count);
+}
+
+/** For each item, largest first, the cup it goes to: the fullest that still takes it. */
+function bestFit(takes: readonly number[], fits: Fits): number[] {
+  const loads: { grams: number; count: number }[] = [];
   return takes.map((take) => {
     let best = -1;
-    left.forEach((room, cup) => {
-      if (room >= take && (best < 0 || room < left[best]!)) best = cup;
+    loads.forEach(({ grams, count }, cup) => {
+      if ((best < 0 || grams > loads[best]!.grams) && fits(grams + take, count + 1)) best = cup;
     });
-    if (best < 0) best = left.push(gives) - 1;
-    left[best] = left[best]! - take;
+    if (best < 0) best = loads.push({ grams: 0, count: 0 }) - 1;
+    loads[best]!.grams += take;
+    loads[best]!.count++;
     return best;
   });
 }
 
-/** Depth-first search for a packing into `count` cups; equal rooms are tried once. */
-function packInto(takes: readonly number[], gives: number, count: number): number[] | 'none' | 'gave up' {
-  const left = new Array<number>(count).fill(gives);
+/** Depth-first search for a packing into `count` cups; equal cups are tried once. */
+function packInto(takes: readonly number[], fits: Fits, count: number): number[] | 'none' | 'gave up' {
+  const loads = Array.from({ length: count }, () => ({ grams: 0, count: 0 }));
   const places = new Array<number>(takes.length).fill(0);
   let steps = 0;
   const place = (item: number): boolean => {
     if (item === takes.length) return true;
-    const tried = new Set<number>();
+    const take = takes[item]!;
+    const tried = new Set<string>();
     for (let cup = 0; cup < count && steps < MOST_STEPS; cup++) {
-      const room = left[cup]!;
-      if (room < takes[item]! || tried.has(room)) continue;
-      tried.add(room);
+      const before = loads[cup]!;
+      const same = `${before.grams} ${before.count}`;
+      if (tried.has(same) || !fits(before.grams + take, before.count + 1)) continue;
+      tried.add(same);
       steps++;
-      left[cup] = room - takes[item]!;
+      loads[cup] = { grams: before.grams + take, count: before.count + 1 };
       places[item] = cup;
       if (place(item + 1)) return true;
-      left[cup] = room;
+      loads[cup] = before;
     }
     return false;
   };

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { splitIntoCups, type Pour } from './cups';
 import { gradientPours } from '../tint/waterTint';
 import { splitLayers } from './layers';
-import { mixForPour, pourFromMix, smallestMixGrams } from './losses';
-import { mostMixGrams, potLifeMinutes, pouringMinutes } from './potLife';
+import { mixForPour, pourFromMix, smallestMixGrams, TYPICAL_LOSSES } from './losses';
+import { mostMixGrams, PER_PIECE_MINUTES, potLifeMinutes, pouredInTime, pouringMinutes, usualPace } from './potLife';
 import { productSchema, type Parts, type Product } from './product';
 import { PRODUCT_KINDS } from './productKinds';
 import { mixedDensity, ratioByVolume, ratioByWeight, ratioReading, splitParts } from './ratio';
@@ -171,6 +171,21 @@ describe('cups', () => {
       [3, 4, 5, 6],
     ]);
   });
+  test('many small pieces take longer to reach than to pour: no cup has more than are filled before it sets, in as few cups', () => {
+    const glue = kind('Five-minute glue');
+    const inTime = (mix: number, count: number): boolean => pouredInTime(glue, 23, mix, count, usualPace(glue));
+    const bases = Array.from({ length: 48 }, (_, i) => pour(1, i + 1));
+    const { grams } = mostMixGrams(glue, 23, 180);
+    // By grams alone one cup holds them all; it would have set long before.
+    expect(splitIntoCups(bases, grams).cups).toHaveLength(1);
+    const { cups, fewestPossible } = splitIntoCups(bases, grams, TYPICAL_LOSSES, inTime);
+    for (const { mixGrams, pours: own } of cups) expect(inTime(mixGrams, own.length)).toBe(true);
+    expect(cups.length).toBe(fewestPossible);
+    let most = 0;
+    while (inTime(mixForPour(most + 1, most + 1), most + 1)) most++;
+    expect(cups.length).toBe(Math.ceil(48 / most));
+    expect(most).toBeLessThan(20);
+  });
   test('a piece bigger than a cup becomes equal portions', () => {
     const { cups } = splitIntoCups([pour(250)], 100);
     expect(cups.map((cup) => Math.round(cup.pouredGrams))).toEqual([83, 83, 83]);
@@ -214,7 +229,7 @@ describe('pot life', () => {
     const glue = kind('Five-minute glue');
     const { grams, limit } = mostMixGrams(glue, 23, 400);
     expect(limit).toBe('pot life');
-    expect(pouringMinutes(glue, 23, grams) * glue.pourGramsPerMinute).toBeCloseTo(grams, 3);
+    expect((pouringMinutes(glue, 23, grams) - PER_PIECE_MINUTES) * glue.pourGramsPerMinute).toBeCloseTo(grams, 3);
   });
   test('a slow product in a small cup is limited by the cup', () =>
     expect(mostMixGrams(slow, 20, 150)).toEqual({ grams: 150, limit: 'cup' }));

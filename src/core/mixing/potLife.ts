@@ -49,20 +49,51 @@ export function pouringMinutes(
   return Math.max(0, life * (1 - RESERVE_SHARE) - spent);
 }
 
+/** What a piece takes beside the pouring itself: reach, wait for the level, next. An estimate, until a run knows better. */
+export const PER_PIECE_MINUTES = 0.4;
+
+/** How a cup is poured: so many grams a minute, and so long for each piece beside. */
+export interface PourPace {
+  perPieceMinutes: number;
+  gramsPerMinute: number;
+}
+
+/** The pace of a product that is poured by so many pairs of hands; its speed is that of all of them. */
+export const usualPace = ({ pourGramsPerMinute }: Pick<Product, 'pourGramsPerMinute'>, hands: 1 | 2 = 1): PourPace => ({
+  perPieceMinutes: PER_PIECE_MINUTES / hands,
+  gramsPerMinute: pourGramsPerMinute,
+});
+
+/** Whether so many pieces are filled from a mix before it sets, a fifth of its pot life in hand. What never sets waits. */
+export const pouredInTime = (
+  product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>,
+  roomC: number,
+  mixGrams: number,
+  pieces: number,
+  { perPieceMinutes, gramsPerMinute }: PourPace,
+): boolean =>
+  !CURE_MODELS[product.cureModel].setsInTheCup ||
+  pouringMinutes(product, roomC, mixGrams) >= pieces * perPieceMinutes + mixGrams / gramsPerMinute - 1e-9;
+
 /** The most that one mix may hold, and what keeps it from more. */
 export const mostMixSchema = z.object({ grams: z.number(), limit: z.enum(['cup', 'pot life']) });
 export type MostMix = z.infer<typeof mostMixSchema>;
 
 /**
- * The most grams that one mix may hold: what can be poured before it sets, and what the cup takes.
+ * The most grams that one mix may hold: what can be poured into one piece before it sets, and what the cup takes.
  * Found by bisection, since a larger cup sets sooner. Lamp-cured and other one-part products are limited by the cup alone.
  * `colourShare` is colourant per gram of mix: it takes room in the cup too.
  */
-export function mostMixGrams(product: Product, roomC: number, cupHoldsGrams: number, colourShare = 0): MostMix {
+export function mostMixGrams(
+  product: Product,
+  roomC: number,
+  cupHoldsGrams: number,
+  colourShare = 0,
+  pace = usualPace(product),
+): MostMix {
   const cupGrams = cupHoldsGrams / (1 + colourShare);
-  const canPour = (grams: number): boolean =>
-    pouringMinutes(product, roomC, grams) * product.pourGramsPerMinute >= grams;
-  if (!CURE_MODELS[product.cureModel].setsInTheCup || canPour(cupGrams)) return { grams: cupGrams, limit: 'cup' };
+  const canPour = (grams: number): boolean => pouredInTime(product, roomC, grams, 1, pace);
+  if (canPour(cupGrams)) return { grams: cupGrams, limit: 'cup' };
   let [low, high] = [0.1, cupGrams];
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CURE_MODELS } from '../cure/cureModels';
 import { CLARITIES } from '../tint/waterTint';
 
 const number = z.number({ error: 'Type a number' });
@@ -69,7 +70,7 @@ export const productSchema = z
   .superRefine((product, context) => {
     const complain = (path: string, message: string): void =>
       context.addIssue({ code: 'custom', path: [path], message });
-    if ((product.cureModel === 'two-part') !== (product.parts !== null))
+    if (CURE_MODELS[product.cureModel].setsInTheCup !== (product.parts !== null))
       complain('parts', 'Only a two-part product has parts A and B');
     if (product.recoatClosesMinutes !== null && product.recoatClosesMinutes <= product.recoatOpensMinutes)
       complain('recoatClosesMinutes', 'The recoat window must close after it opens');

@@ -1,4 +1,5 @@
 import { cureTimes } from '../cure/cureLine';
+import { layerHandsOnMinutes } from '../pouring/handsOn';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import type { Product } from '../mixing/product';
 import { gradientPours } from '../tint/waterTint';
@@ -152,11 +153,13 @@ export function buildFigures(build: WaterBuild, request: PlanRequest, amounts: A
   const need = poured + amounts.totals.pieces * losses.perPieceGrams;
   const cups = Math.max(1, Math.ceil(need / Math.max(1, room1)));
   const grams = (need + cups * losses.perCupGrams) / (1 - losses.share);
-  const film = { layers: [{ cups: Array.from({ length: cups }, () => null), mixGrams: grams }] };
   return {
     ...{ grams, layers: 1, cups, stops: [], colours },
     cost: (grams * product.packPrice) / product.packGrams + cups * request.bench.pricePerCup,
-    handsOnMinutes: handsOnMinutes(film, request),
+    handsOnMinutes: layerHandsOnMinutes({
+      ...{ cups, pours: amounts.totals.pieces, mixGrams: grams },
+      ...{ pourGramsPerMinute: product.pourGramsPerMinute, hands: request.hands },
+    }),
     waitMinutes: cureTimes(product, room, wetMm).demould,
   };
 }

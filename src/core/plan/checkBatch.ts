@@ -266,7 +266,8 @@ function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): P
     });
   const [soft] = tints
     .filter(
-      ({ product, total: own, reachMm, wetMm }) => product.cureModel === 'lamp' && own > 0 && reachMm < wetMm - 0.05,
+      ({ product, total: own, reachMm, wetMm }) =>
+        CURE_MODELS[product.cureModel].byLamp && own > 0 && reachMm < wetMm - 0.05,
     )
     .sort((a, b) => a.reachMm - b.reachMm);
   if (soft)

@@ -17,7 +17,8 @@ import {
   type PlanBuild,
   type PlanRequest,
 } from '.';
-import { layerHandsOnMinutes, PLANT_MINUTES } from './schedule';
+import { FIRST_PIECE_MINUTES, PLANT_MINUTES } from '../pouring/handsOn';
+import { layerMinutes } from './schedule';
 import { testBench, testRequest } from './testRequest';
 
 const named = (id: string) => PRODUCT_KINDS.find((kind) => kind.id === id)!;
@@ -125,9 +126,7 @@ describe('the surface finish', () => {
     const { layers, finish } = planBatch(request({ build: { ...build, coats: [lamp] } }));
     const last = layers.at(-1)!;
     const waited = (Date.parse(finish!.at[0]!) - Date.parse(last.cure.pouredAt)) / 60_000;
-    expect(waited).toBeGreaterThanOrEqual(
-      Math.floor(layerHandsOnMinutes(last.cups.length, last.mixGrams, lamp.product.pourGramsPerMinute)),
-    );
+    expect(waited).toBeGreaterThanOrEqual(layerMinutes(last, { product: lamp.product }));
   });
   test('and dams wait for the slowest layer, though a coat over it sets within minutes', () => {
     const lamp = { product: named('light-cured-resin'), thicknessMm: 1, tint: 'clear' as const };
@@ -152,18 +151,20 @@ test('coats that fill all the water are told', () => {
 });
 
 test('plants before a layer take their time at the bench of that layer', () => {
-  const [layer] = planBatch(request({ build: { coats: [] } })).layers;
-  const minutes = layerHandsOnMinutes(layer!.cups.length, layer!.mixGrams, slow.pourGramsPerMinute);
+  const coat = { product: coating, thicknessMm: 2, tint: 'recipe' as const };
+  const built = request({ build: { coats: [coat] } });
+  const top = planBatch(built).layers.at(-1)!;
+  const minutes = layerMinutes(top, built);
   // Long enough for the pour, too short for three pieces' plants as well.
   const windows = Array.from({ length: 7 }, (_, weekday) => ({
-    ...{ weekday, fromMinute: 600, toMinute: 600 + Math.ceil(minutes) + PLANT_MINUTES },
+    ...{ weekday, fromMinute: 600, toMinute: 600 + minutes + PLANT_MINUTES },
   }));
-  const codes = (plantsFirst: boolean): string[] =>
-    planBatch(
-      request({ build: { coats: [], plantsFirst }, bench: testBench({ cupGrams: 300, windows }) }),
-    ).problems.map(({ code }) => code);
-  expect(codes(false)).not.toContain('no-bench-window');
-  expect(codes(true)).toContain('no-bench-window');
+  const codes = (plantsBefore: boolean): string[] =>
+    planBatch(request({ build: { coats: [{ ...coat, plantsBefore }] }, bench: testBench({ cupGrams: 300, windows }) }))
+      .problems.filter(({ message }) => message.startsWith(`Layer ${top.number} needs`))
+      .map(({ code }) => code);
+  expect(codes(false)).toEqual([]);
+  expect(codes(true)).toEqual(['no-bench-window']);
 });
 
 test('three layers of glue are its own limit, whatever lies beneath', () => {

@@ -1,3 +1,5 @@
+import { wallMinutes } from '../cure/wallTime';
+import { layerMinutes } from './schedule';
 import { testRequest } from './testRequest';
 import { testPiece } from '../bed/testShapes';
 import type { Feature } from '../bed/schema';
@@ -76,8 +78,11 @@ describe('a plan', () => {
     expect(plan.totals.pieces).toBe(5);
   });
   test('the next layer waits for the recoat window, the end for full cure', () => {
-    expect(plan.layers.map(({ cure }) => cure.pouredAt)).toEqual(['2026-11-28T10:00', '2026-11-28T14:00']);
-    expect(plan.doneAt).toBe('2026-12-01T14:00');
+    // At the bench until the last piece, then the label's four hours; three days after the last piece of all.
+    const [first, second] = plan.layers.map((layer) => layerMinutes(layer, request()));
+    const begun = wallMinutes('2026-11-28T10:00');
+    expect(plan.layers.map(({ cure }) => wallMinutes(cure.pouredAt))).toEqual([begun, begun + first! + 240]);
+    expect(wallMinutes(plan.doneAt!)).toBe(begun + first! + 240 + second! + 3 * 1440);
   });
   test('the deep water is darker', () => {
     const { shallow, deepest } = plan.pieces[0]!.colour;
@@ -293,7 +298,7 @@ describe('a batch half done', () => {
   test('keeps the poured layer when it was and plans the next from there', () => {
     const plan = planBatch(request({ poured: [{ layer: 1, at: '2026-11-20T18:30' }] }));
     expect(plan.layers[0]!.cure).toMatchObject({ poured: true, pouredAt: '2026-11-20T18:30' });
-    expect(plan.layers[1]!.cure).toMatchObject({ poured: false, pouredAt: '2026-11-20T22:30' });
+    expect(plan.layers[1]!.cure).toMatchObject({ poured: false, pouredAt: '2026-11-20T22:33' });
   });
 });
 

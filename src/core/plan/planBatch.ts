@@ -4,10 +4,10 @@ import { checkDesign } from '../bed/checkDesign';
 import type { Strays } from '../bed/measured';
 import type { PieceDesign } from '../bed/schema';
 import { advise, type Problem } from '../checks/problem';
-import { moveBetweenCups, splitIntoCups, type CupSplit, type Pour } from '../mixing/cups';
+import { moveBetweenCups, splitIntoCups, type CupSplit, type InTime, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
-import { mostMixGrams, potLifeMinutes, type MostMix } from '../mixing/potLife';
+import { mostMixGrams, potLifeMinutes, pouredInTime, usualPace, type MostMix } from '../mixing/potLife';
 import type { Parts } from '../mixing/product';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts, type PartAmounts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
@@ -149,10 +149,12 @@ function planLayer(
   level: LayerLevels,
   index: number,
   pieces: readonly PiecePlan[],
-  { pieces: designs, product, recipe, room, bench, losses, moves = [], standing = [] }: AmountsRequest,
+  { pieces: designs, product, recipe, room, bench, losses, hands = 1, moves = [], standing = [] }: AmountsRequest,
 ): { layer: LayerAmounts; problems: Problem[] } {
   const doses = pourDoses(recipe.doses, level);
-  const { grams: mostGrams, limit } = mostMixOf({ product, room, bench }, doses);
+  const { grams: mostGrams, limit } = mostMixOf({ product, room, bench, hands }, doses);
+  const pace = usualPace(product, hands);
+  const inTime: InTime = (mix, count) => pouredInTime(product, room.temperatureC, mix, count, pace);
   const pouredGrams = pieces.reduce((sum, piece) => sum + piece.copies * piece.layers[index]!.pouredGrams, 0);
   const roughly = Math.ceil(pouredGrams / mostGrams);
   // What a cup keeps for itself leaves nothing to pour.
@@ -165,14 +167,14 @@ function planLayer(
       );
   const { cups: split, fewestPossible } = tooMany
     ? NO_CUPS
-    : splitIntoCups(asTheyStand(pours, standing), mostGrams, losses);
+    : splitIntoCups(asTheyStand(pours, standing), mostGrams, losses, inTime);
   const moved = moves.filter((move) => move.layer === level.number);
   const cups = moveBetweenCups(split, moved, losses);
   const mixGrams = tooMany
     ? mixForPour(pouredGrams, roughly, losses)
     : cups.reduce((total, cup) => total + cup.mixGrams, 0);
   const { portions, ...made } = madeUp(
-    { product, recipe, room, bench },
+    { product, recipe, room, bench, hands },
     level,
     cups.map((cup) => cup.mixGrams),
   );
@@ -193,7 +195,9 @@ function planLayer(
       potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
     })),
   };
-  const overfull = cups.filter((cup) => moved.length > 0 && cup.mixGrams > mostGrams + 0.05);
+  const overfull = cups.filter(
+    (cup) => moved.length > 0 && (cup.mixGrams > mostGrams + 0.05 || !inTime(cup.mixGrams, cup.pours.length)),
+  );
   return {
     layer,
     problems: [
@@ -209,23 +213,24 @@ function planLayer(
 
 /** The most that one mix of a layer may hold, its colourants counted in. */
 export const mostMixOf = (
-  { product, room, bench }: Pick<AmountsRequest, 'product' | 'room' | 'bench'>,
+  { product, room, bench, hands }: Pick<AmountsRequest, 'product' | 'room' | 'bench' | 'hands'>,
   doses: readonly RecipeDose[],
-): MostMix => mostMixGrams(product, room.temperatureC, bench.cupGrams, colourantShares(doses).total);
+): MostMix =>
+  mostMixGrams(product, room.temperatureC, bench.cupGrams, colourantShares(doses).total, usualPace(product, hands));
 
 /** What the cups of a layer are made up of: a request of that layer's own product, its tint, and what each cup holds. */
 export function madeUp(
-  { product, recipe, room, bench }: Pick<AmountsRequest, 'product' | 'recipe' | 'room' | 'bench'>,
+  { recipe, ...request }: Pick<AmountsRequest, 'product' | 'recipe' | 'room' | 'bench' | 'hands'>,
   tint: PourTint,
   cupsGrams: readonly number[],
 ): LayerTint & { mostMix: MostMix; portions: Portion[][] } {
   const doses = pourDoses(recipe.doses, tint);
   const { cups: portions, ...made } = layerPortions(cupsGrams, {
     recipe: tintings(doses),
-    resinShare: stockPart(product).share,
-    scaleStepGrams: bench.scaleStepGrams,
+    resinShare: stockPart(request.product).share,
+    scaleStepGrams: request.bench.scaleStepGrams,
   });
-  return { ...made, mostMix: mostMixOf({ product, room, bench }, doses), portions };
+  return { ...made, mostMix: mostMixOf(request, doses), portions };
 }
 
 /** Pours in the order in which their pieces stand; those that stand nowhere come after, as they were. */

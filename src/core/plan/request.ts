@@ -6,6 +6,8 @@ import { copyName, pieceKey, type PieceRef } from '../bed/pieceRef';
 import { pieceDesignSchema, type PieceDesign } from '../bed/schema';
 import { benchExceptionSchema, benchWindowSchema } from '../cure/benchWindows';
 import { clockChangeSchema } from '../cure/clockChanges';
+import { conditionsSchema } from '../cure/conditions';
+import { roomSchema } from '../cure/room';
 import { wallTimeSchema } from '../cure/wallTime';
 import { lossesSchema, TYPICAL_LOSSES } from '../mixing/losses';
 import { productSchema } from '../mixing/product';
@@ -14,14 +16,6 @@ import { colourantSchema } from '../tint/schema';
 import { EVEN_POUR, tintPoursSchema, type WaterTint } from '../tint/waterTint';
 
 const number = z.number({ error: 'Type a number' });
-
-/** The room during pour and cure. */
-export const roomSchema = z.object({
-  temperatureC: number
-    .min(5, 'Between 5 and 40 °C: outside that, resin does not cure as on its label')
-    .max(40, 'Between 5 and 40 °C: outside that, resin does not cure as on its label'),
-  humidity: number.min(0, 'Between 0 and 95 %').max(0.95, 'Between 0 and 95 %'),
-});
 
 const fall = number.min(-100, 'At most 100 mm per m').max(100, 'At most 100 mm per m');
 /**
@@ -172,9 +166,23 @@ export const planRequestSchema = z
       .optional(),
     /** Layers that have been poured already, and when. */
     poured: z
-      .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))
+      .array(
+        z.object({
+          layer: z.number().int().min(1),
+          /** Its first piece, and its last; where that is not known, as long after as was planned. */
+          at: wallTimeSchema,
+          until: wallTimeSchema.optional(),
+        }),
+      )
       .max(100)
       .default([]),
+    /** When layers are begun by the calendar that the maker keeps. */
+    calendar: z
+      .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))
+      .max(100)
+      .optional(),
+    /** The room over days and nights; the same all the time when nothing is said. */
+    conditions: conditionsSchema.optional(),
     /** Nights on which the clock on the wall is changed. */
     clockChanges: z.array(clockChangeSchema).max(20).default([]),
   })
@@ -204,11 +212,11 @@ export const planRequestSchema = z
 export type PlanRequest = z.infer<typeof planRequestSchema>;
 
 /** What amounts depend on: everything but when it is poured. */
-export type AmountsRequest = Omit<PlanRequest, 'pourAt' | 'poured' | 'clockChanges'>;
+export type AmountsRequest = Omit<PlanRequest, 'pourAt' | 'poured' | 'calendar' | 'conditions' | 'clockChanges'>;
 
 /** The same amounts for requests that differ only in when they are poured: a key for caches. */
 export function amountsKey(request: PlanRequest): string {
-  const { pourAt, poured, clockChanges, bench, ...rest } = request;
+  const { pourAt, poured, calendar, conditions, clockChanges, bench, ...rest } = request;
   const { windows, exceptions, ...kept } = bench;
   return JSON.stringify([rest, kept]);
 }

@@ -1,68 +1,85 @@
 import { advise, type Mend, type Problem } from '../checks/problem';
 import { nextBenchMinute } from '../cure/benchWindows';
-import { minutesLater, steadyMinutes } from '../cure/clockChanges';
-import { cureTimes, type CureTimes } from '../cure/cureLine';
+import { steadyMinutes, wallFromSteady } from '../cure/clockChanges';
+import { climateOf, steadyRoom, type Climate } from '../cure/conditions';
+import { cureFactor } from '../cure/cureLine';
 import { shortTime } from '../cure/dayNames';
 import { toWallTime, wallMinutes } from '../cure/wallTime';
-import { STIR_MINUTES, TRANSFER_MINUTES } from '../mixing/potLife';
+import { FIRST_PIECE_MINUTES, layerHandsOnMinutes, PLANT_MINUTES, SETUP_MINUTES } from '../pouring/handsOn';
+import {
+  allCured,
+  curingOf,
+  recoatWindow,
+  type CureLabel,
+  type Cures,
+  type PouredLayer,
+  type RecoatWindow,
+} from '../pouring/windows';
 import { formatMinutes } from '../units/formatMeasure';
-import type { Amounts, LayerPlan, Times } from './plan';
+import type { Amounts, LayerAmounts, LayerPlan, Times } from './plan';
 import { layerProduct, type PlanRequest } from './request';
 
-/** Setting up, levelling and looking for bubbles, on top of mixing and pouring. */
-export const SETUP_MINUTES = 15;
-
-/** Hands-on minutes for one layer: setting up, then for each cup stirring, changing cup and pouring. An estimate. */
-export const layerHandsOnMinutes = (cups: number, mixGrams: number, pourGramsPerMinute: number): number =>
-  SETUP_MINUTES + cups * (STIR_MINUTES + TRANSFER_MINUTES) + mixGrams / pourGramsPerMinute;
-
-/** Setting plants into one piece, reeds and weed from prepared bunches. An estimate. */
-export const PLANT_MINUTES = 2;
-
 /** What scheduling needs of a layer: nothing in it depends on when it is poured. */
-interface LayerWork {
+interface LayerTimes {
   number: number;
   handsOn: number;
-  times: CureTimes;
-  /** When it was poured, of one that is. */
-  pouredAt: number | null;
+  /** From its beginning to its first piece. */
+  untilFirst: number;
+  label: CureLabel;
+  cures: Cures;
+  factor: number;
+  /** Its first and its last piece, of one that is poured; steady minutes. */
+  poured: { first: number; last: number } | null;
+  /** When it is begun by the calendar that is kept, on the wall. */
+  kept: number | null;
 }
 
-/** One layer on the wall clock. */
-interface Poured {
+/** One layer on the clock: `at` on the wall, the rest steady minutes. */
+interface Placed extends PouredLayer, RecoatWindow {
   at: number;
-  opens: number;
-  closes: number | null;
-  /** Minutes after the recoat window of the layer below had closed; null within it. */
+  /** Minutes that its first piece comes after the recoat window of the layer below had closed; null within it. */
   missedBy: number | null;
   /** True when it lies outside bench time, or no bench time is long enough. */
   outside: boolean;
 }
 
-type When = Pick<PlanRequest, 'bench' | 'clockChanges'>;
+/** The clock on the wall as one that is never changed. */
+interface Clock {
+  bench: PlanRequest['bench'];
+  steady(wall: number): number;
+  wall(steady: number): number;
+}
+
+const clockOf = ({ bench, clockChanges }: Pick<PlanRequest, 'bench' | 'clockChanges'>): Clock => ({
+  bench,
+  steady: (wall) => steadyMinutes(wall, clockChanges),
+  wall: (steady) => wallFromSteady(steady, clockChanges),
+});
 
 /** Layers from a first pour on: each next one in the first bench time that is long enough after it may be recoated. */
-function lineUp(first: number, layers: readonly LayerWork[], { bench, clockChanges }: When): Poured[] {
-  const line: Poured[] = [];
-  for (const { number, handsOn, times, pouredAt } of layers) {
+function placeLayers(begin: number, layers: readonly LayerTimes[], { bench, steady, wall }: Clock): Placed[] {
+  const line: Placed[] = [];
+  for (const { number, handsOn, untilFirst, label, cures, poured, kept } of layers) {
     const below = line.at(-1);
-    const earliest = below ? Math.ceil(below.opens) : first;
+    const earliest = below ? wall(Math.ceil(below.opens - 1e-6)) : begin;
     const free = nextBenchMinute(bench.windows, earliest, handsOn, bench.exceptions);
-    const at = pouredAt ?? (number === 1 ? first : (free ?? earliest));
+    // The calendar is the maker's word; what it would break is said.
+    const at = poured ? wall(poured.first) : (kept ?? (number === 1 ? begin : (free ?? earliest)));
+    const { first, last } = poured ?? {
+      first: steady(at) + untilFirst,
+      last: steady(at) + handsOn,
+    };
+    const own = { first, last, label, cures };
     const closes = below?.closes ?? null;
+    const late = closes === null ? 0 : first - closes;
     line.push({
-      at,
-      opens: minutesLater(at, times.recoatOpens, clockChanges),
-      closes: times.recoatCloses === null ? null : minutesLater(at, times.recoatCloses, clockChanges),
-      missedBy: pouredAt === null && closes !== null && at > closes ? minutesBetween(closes, at, clockChanges) : null,
-      outside: pouredAt === null && free !== at,
+      ...{ ...own, ...recoatWindow(own), at },
+      missedBy: poured === null && late > 0 ? late : null,
+      outside: poured === null && nextBenchMinute(bench.windows, at, handsOn, bench.exceptions) !== at,
     });
   }
   return line;
 }
-
-const minutesBetween = (from: number, to: number, changes: When['clockChanges']): number =>
-  steadyMinutes(to, changes) - steadyMinutes(from, changes);
 
 /** How far ahead, and in what steps, a time is looked for at which everything fits. */
 const LOOK_AHEAD_MINUTES = 21 * 1440;
@@ -72,59 +89,86 @@ const LOOK_STEP_MINUTES = 15;
  * The first time for the first pour, from `from` on, at which every layer falls into bench time and its recoat window.
  * Null when there is none.
  */
-function firstFit(from: number, layers: readonly LayerWork[], when: When): number | null {
+function firstFit(from: number, layers: readonly LayerTimes[], when: Clock): number | null {
   const handsOn = layers[0]?.handsOn ?? 0;
   let at = nextBenchMinute(when.bench.windows, from, handsOn, when.bench.exceptions);
   while (at !== null && at < from + LOOK_AHEAD_MINUTES) {
-    if (lineUp(at, layers, when).every(({ missedBy, outside }) => missedBy === null && !outside)) return at;
+    if (placeLayers(at, layers, when).every(({ missedBy, outside }) => missedBy === null && !outside)) return at;
     const later = Math.floor(at / LOOK_STEP_MINUTES) * LOOK_STEP_MINUTES + LOOK_STEP_MINUTES;
     at = nextBenchMinute(when.bench.windows, later, handsOn, when.bench.exceptions);
   }
   return null;
 }
 
+/** A layer, as far as its times go. */
+type LayerToPlace = Pick<LayerAmounts, 'number' | 'wetMm' | 'mixGrams' | 'plantsBefore' | 'productId'> & {
+  cups: readonly { pours: readonly unknown[] }[];
+};
+
+/** What a plan's times follow from. */
+export interface AmountsToPlace {
+  layers: readonly LayerToPlace[];
+  finish?: Pick<NonNullable<Amounts['finish']>, 'wetMm' | 'mixGrams' | 'coats'> | undefined;
+  totals: Pick<Amounts['totals'], 'pieces'>;
+}
+
+/** So far after the first pour rooms are looked up day by day; later they go on as on the last of these days. */
+const CLIMATE_DAYS = 50;
+
+/** What a request says of times. */
+type TimesRequest = Pick<
+  PlanRequest,
+  'product' | 'build' | 'hands' | 'room' | 'conditions' | 'bench' | 'pourAt' | 'poured' | 'calendar' | 'clockChanges'
+>;
+
 /**
- * When each layer of a batch is poured and cured. The first is poured when the maker says; each next one in the first bench
- * time that is long enough after the layer below may be recoated. Layers already poured stay when they were. What is offered
- * has been tried: a time at which all layers fit, or the reason why there is none.
+ * When each layer of a batch is poured and cured, in the room as it goes through days and nights (`recoatWindow`, `allCured`). Layers
+ * already poured stay when they were, others where a kept calendar has them; else the first is begun when the maker says and each next
+ * one in the first bench time that is long enough after the layer below may be recoated. What is offered has been tried: a time at which
+ * all layers fit, or the reason why there is none.
  */
-export function planTimes(
-  amounts: Pick<Amounts, 'layers' | 'finish' | 'plantsFirst' | 'pieces'>,
-  request: PlanRequest,
-): Times {
-  const { room, clockChanges } = request;
-  const plantMinutes = PLANT_MINUTES * amounts.pieces.reduce((sum, { copies }) => sum + copies, 0);
-  const layers = amounts.layers.map((layer): LayerWork => {
-    const { number, wetMm, cups, mixGrams, plantsBefore } = layer;
+export function planTimes(amounts: AmountsToPlace, request: TimesRequest): Times {
+  const { room, conditions = steadyRoom(room), clockChanges } = request;
+  const clock = clockOf(request);
+  const begin = clock.steady(wallMinutes(request.pourAt));
+  const known = request.poured.map(({ at }) => clock.steady(wallMinutes(at)));
+  const from = Math.min(begin, ...known);
+  const climate = climateOf(conditions, from, Math.max(begin, ...known) + CLIMATE_DAYS * 1440, clockChanges);
+  const layers = amounts.layers.map((layer): LayerTimes => {
+    const { number, wetMm, plantsBefore } = layer;
     const product = layerProduct(request, layer);
-    const plants = plantsBefore || (number === 1 && amounts.plantsFirst);
+    const curing = curingOf(product, wetMm);
+    const plants = plantsBefore ? PLANT_MINUTES * amounts.totals.pieces : 0;
+    const handsOn = layerMinutes(layer, request) + plants;
+    const untilFirst = FIRST_PIECE_MINUTES + plants;
     const done = request.poured.find((pour) => pour.layer === number);
+    const kept = request.calendar?.find((one) => one.layer === number);
+    const first = done && clock.steady(wallMinutes(done.at));
     return {
-      number,
-      handsOn: layerHandsOnMinutes(cups.length, mixGrams, product.pourGramsPerMinute) + (plants ? plantMinutes : 0),
-      times: cureTimes(product, room, wetMm),
-      pouredAt: done ? wallMinutes(done.at) : null,
+      ...{ number, handsOn, untilFirst, label: product, cures: climate.courseOf(curing).curedAt },
+      factor: cureFactor(curing, room, wetMm),
+      poured:
+        first === undefined
+          ? null
+          : {
+              first,
+              last: done?.until ? clock.steady(wallMinutes(done.until)) : first + handsOn - untilFirst,
+            },
+      kept: kept ? wallMinutes(kept.at) : null,
     };
   });
-  const line = lineUp(wallMinutes(request.pourAt), layers, request);
-  const cures = line.map(({ at, opens, closes }, i): LayerPlan['cure'] => {
-    const { times, pouredAt } = layers[i]!;
-    // What lies beneath, of a slower product, is as soft as it is: a layer is firm when all under it are.
-    const allFirm = (of: (times: CureTimes) => number): string =>
-      toWallTime(
-        Math.max(...line.slice(0, i + 1).map((below, k) => minutesLater(below.at, of(layers[k]!.times), clockChanges))),
-      );
-    return {
-      factor: times.factor,
-      poured: pouredAt !== null,
-      pouredAt: toWallTime(at),
-      recoatOpensAt: toWallTime(opens),
-      recoatClosesAt: closes === null ? null : toWallTime(closes),
-      demouldAt: allFirm(({ demould }) => demould),
-      fullCureAt: allFirm(({ fullCure }) => fullCure),
-    };
-  });
-  const finish = finishTimes(amounts.finish, line, layers, request);
+  const line = placeLayers(wallMinutes(request.pourAt), layers, clock);
+  const wallUp = (steady: number): string => toWallTime(clock.wall(Math.ceil(steady - 1e-6)));
+  const cures = line.map(({ at, opens, closes }, i): LayerPlan['cure'] => ({
+    factor: layers[i]!.factor,
+    poured: layers[i]!.poured !== null,
+    pouredAt: toWallTime(at),
+    recoatOpensAt: wallUp(opens),
+    recoatClosesAt: closes === null ? null : toWallTime(clock.wall(Math.floor(closes + 1e-6))),
+    demouldAt: wallUp(allCured(line.slice(0, i + 1), 'demouldMinutes')),
+    fullCureAt: wallUp(allCured(line.slice(0, i + 1), 'fullCureMinutes')),
+  }));
+  const finish = finishTimes(amounts.finish, line, request, clock, climate);
   return {
     cures,
     finishAt: finish.at,
@@ -132,61 +176,79 @@ export function planTimes(
       (last, done) => (last && last > done ? last : done),
       null,
     ),
-    problems: line.flatMap((poured, i) => timeProblems(i, line, layers, request)),
+    problems: line.flatMap((_, i) => timeProblems(i, line, layers, request, clock)),
   };
 }
 
-/** When the coats of the finish go on: the first once the water may be handled, each next when the one below may be coated. */
+/** Minutes at the bench for a layer, its plants left out. */
+export function layerMinutes(
+  layer: Pick<LayerToPlace, 'mixGrams' | 'productId' | 'cups'>,
+  request: Pick<PlanRequest, 'product' | 'build' | 'hands'>,
+): number {
+  const { mixGrams, cups } = layer;
+  return layerHandsOnMinutes({
+    ...{ cups: cups.length, pours: cups.reduce((sum, { pours }) => sum + pours.length, 0), mixGrams },
+    ...{ pourGramsPerMinute: layerProduct(request, layer).pourGramsPerMinute, hands: request.hands },
+  });
+}
+
+/** Minutes at the bench for one coat of a finish. */
+export const coatMinutes = (
+  { mixGrams, coats }: Pick<NonNullable<Amounts['finish']>, 'mixGrams' | 'coats'>,
+  { pourGramsPerMinute }: Pick<PlanRequest['product'], 'pourGramsPerMinute'>,
+): number => Math.ceil(SETUP_MINUTES + mixGrams / coats / pourGramsPerMinute - 1e-9);
+
+/** When the coats of the finish go on: the first once all of the water may be handled, each next when the one below may be coated. */
 function finishTimes(
-  finish: Amounts['finish'],
-  line: readonly Poured[],
-  layers: readonly LayerWork[],
-  { build, bench, room, clockChanges }: PlanRequest,
+  finish: AmountsToPlace['finish'],
+  line: readonly Placed[],
+  { build, bench }: TimesRequest,
+  clock: Clock,
+  climate: Climate,
 ): { at: string[]; done: string[] } {
   const product = build?.finish?.product;
   if (!finish || !product || line.length === 0) return { at: [], done: [] };
-  const times = cureTimes(product, room, finish.wetMm);
-  const handsOn = SETUP_MINUTES + finish.mixGrams / finish.coats / product.pourGramsPerMinute;
+  const { curedAt } = climate.courseOf(curingOf(product, finish.wetMm));
+  const handsOn = coatMinutes(finish, product);
   const at: number[] = [];
-  // What is quick to set is still being poured when its first piece may be touched.
-  let free = Math.max(
-    ...line.map(({ at: poured }, i) =>
-      minutesLater(poured, Math.max(layers[i]!.times.demould, layers[i]!.handsOn), clockChanges),
-    ),
-  );
+  let free = allCured(line, 'demouldMinutes');
+  let last = free;
   for (let i = 0; i < finish.coats; i++) {
-    const start = nextBenchMinute(bench.windows, Math.ceil(free), handsOn, bench.exceptions) ?? Math.ceil(free);
+    const from = clock.wall(Math.ceil(free - 1e-6));
+    const start = nextBenchMinute(bench.windows, from, handsOn, bench.exceptions) ?? from;
     at.push(start);
-    free = minutesLater(start, Math.max(times.recoatOpens, handsOn), clockChanges);
+    last = clock.steady(start) + handsOn;
+    free = curedAt(last, product.recoatOpensMinutes);
   }
   return {
     at: at.map(toWallTime),
-    done: [toWallTime(minutesLater(at.at(-1)!, times.fullCure, clockChanges))],
+    done: [toWallTime(clock.wall(Math.ceil(curedAt(last, product.fullCureMinutes) - 1e-6)))],
   };
 }
 
 function timeProblems(
   i: number,
-  line: readonly Poured[],
-  layers: readonly LayerWork[],
-  request: PlanRequest,
+  line: readonly Placed[],
+  layers: readonly LayerTimes[],
+  request: TimesRequest,
+  clock: Clock,
 ): Problem[] {
   const { missedBy, outside, at } = line[i]!;
   const { number, handsOn } = layers[i]!;
-  const open = layers.every(({ pouredAt }) => pouredAt === null);
+  const open = layers.every(({ poured, kept }) => poured === null && kept === null);
   const problems: Problem[] = [];
   if (outside) {
     const { windows, exceptions } = request.bench;
     if (nextBenchMinute(windows, at, handsOn, exceptions) === null) problems.push(noWindow(number, handsOn));
-    else if (number === 1) problems.push(outsideWindow(handsOn, pourMend(at, layers, request)));
+    else if (number === 1) problems.push(outsideWindow(handsOn, pourMend(at, layers, clock)));
   }
   if (missedBy !== null) {
-    const fit = open ? firstFit(wallMinutes(request.pourAt), layers, request) : null;
+    const fit = open ? firstFit(wallMinutes(request.pourAt), layers, clock) : null;
     problems.push({
       severity: 'warn',
       code: 'recoat-missed',
       path: ['pourAt'],
-      message: `Layer ${number} comes ${formatMinutes(missedBy)} after the recoat window of the layer below has closed${open && fit === null ? `: ${whyNone(line[i - 1]!, handsOn, request)}` : ''}.`,
+      message: `Layer ${number} comes ${formatMinutes(missedBy)} after the recoat window of the layer below has closed${open && fit === null ? `: ${whyNone(line[i - 1]!, handsOn, clock)}` : ''}.`,
       mend:
         fit === null
           ? advise('Abrade and wipe the layer below first; widening a bench window would do instead.')
@@ -197,10 +259,10 @@ function timeProblems(
 }
 
 /** The next time at which everything fits; failing that the next in bench time. */
-function pourMend(at: number, layers: readonly LayerWork[], request: PlanRequest): Mend {
-  const { windows, exceptions } = request.bench;
+function pourMend(at: number, layers: readonly LayerTimes[], clock: Clock): Mend {
+  const { windows, exceptions } = clock.bench;
   const next = nextBenchMinute(windows, at, layers[0]!.handsOn, exceptions) ?? at;
-  return pourAtMend(firstFit(at, layers, request) ?? next);
+  return pourAtMend(firstFit(at, layers, clock) ?? next);
 }
 
 const pourAtMend = (minutes: number): Mend => {
@@ -209,10 +271,11 @@ const pourAtMend = (minutes: number): Mend => {
 };
 
 /** Why no first pour lets the next layer fall into its recoat window: what the clock says. */
-function whyNone(below: Poured, handsOn: number, { bench }: PlanRequest): string {
-  const opens = shortTime(toWallTime(Math.ceil(below.opens)));
-  const closes = below.closes === null ? '' : ` and closes ${shortTime(toWallTime(below.closes))}`;
-  const next = nextBenchMinute(bench.windows, below.opens, 0, bench.exceptions);
+function whyNone(below: Placed, handsOn: number, { bench, wall }: Clock): string {
+  const opensAt = wall(Math.ceil(below.opens - 1e-6));
+  const opens = shortTime(toWallTime(opensAt));
+  const closes = below.closes === null ? '' : ` and closes ${shortTime(toWallTime(wall(below.closes)))}`;
+  const next = nextBenchMinute(bench.windows, opensAt, 0, bench.exceptions);
   const there = next === null ? '' : `, your bench time comes ${shortTime(toWallTime(next))}`;
   return `recoat opens ${opens}${closes}${there}, and the layer takes ${formatMinutes(handsOn)}; no first pour of the next three weeks does better`;
 }

@@ -1,3 +1,4 @@
+import { wallMinutes } from '../cure/wallTime';
 import { testPiece } from '../bed/testShapes';
 import { testBench, testRequest } from './testRequest';
 import { planAmounts, type PlanRequest } from '.';
@@ -14,12 +15,13 @@ test('two more are numbered on, and take two more shares of what three take', ()
   const more = withMore(request, 'T-1', 2)!;
   expect(more.pieces[0]!.copies).toBe(5);
   const [before, after] = [planned(request), planned(more)];
-  const { mixGrams, money, doneAt } = planDifference(before, after);
+  const { mixGrams, money, minutes, doneAt } = planDifference(before, after);
   const each = before.amounts.pieces[0]!.pouredGrams;
   expect(after.amounts.totals.pouredGrams - before.amounts.totals.pouredGrams).toBeCloseTo(2 * each, 6);
   expect(mixGrams).toBeGreaterThan(2 * each);
   expect(money).toBeCloseTo(after.amounts.cost.total - before.amounts.cost.total, 9);
-  expect(doneAt.after).toBe(doneAt.before);
+  // Two more pieces are poured later: the last of them cures last.
+  expect(wallMinutes(doneAt.after!) - wallMinutes(doneAt.before!)).toBe(minutes);
 });
 test('copies that were measured apart keep their numbers', () => {
   const apart: PlanRequest = {
@@ -46,11 +48,11 @@ test('a millimetre lower saves a millimetre of water over its surface, and its w
   expect(-weightGrams).toBeGreaterThan(poured * 0.9);
   expect(withLevel(request, -15)).toBeNull();
 });
-test('hands-on minutes by hand: setting up each layer, stirring each cup, pouring', () => {
+test('hands-on minutes by hand: setting up each layer, stirring each cup, pouring, reaching for each piece', () => {
   const amounts = planAmounts(request);
-  const { mixGrams, cups } = amounts.totals;
-  expect(handsOnMinutes(amounts, request)).toBeCloseTo(
-    15 * amounts.layers.length + 4 * cups + mixGrams / request.product.pourGramsPerMinute,
-    6,
-  );
+  const byHand = amounts.layers.map(({ cups, mixGrams }) => {
+    const pours = cups.reduce((sum, cup) => sum + cup.pours.length, 0);
+    return Math.ceil(15 + 4 * cups.length + mixGrams / request.product.pourGramsPerMinute + 0.4 * pours);
+  });
+  expect(handsOnMinutes(amounts, request)).toBe(byHand.reduce((sum, one) => sum + one, 0));
 });

@@ -1,18 +1,14 @@
 import { deltaE } from '../tint/difference';
 import { linearFromHex } from '../tint/colour';
-import type { Amounts, LayerAmounts } from './plan';
-import { layerHandsOnMinutes, planTimes } from './schedule';
-import { layerProduct, type PlanRequest } from './request';
+import type { Amounts } from './plan';
+import { layerMinutes, planTimes } from './schedule';
+import type { PlanRequest } from './request';
 
 /** Hands-on minutes of all layers of a batch. An estimate. */
 export const handsOnMinutes = (
-  { layers }: { layers: readonly (Pick<LayerAmounts, 'mixGrams' | 'productId'> & { cups: readonly unknown[] })[] },
+  { layers }: { layers: readonly Parameters<typeof layerMinutes>[0][] },
   request: Pick<PlanRequest, 'product' | 'build' | 'hands'>,
-): number =>
-  layers.reduce((sum, layer) => {
-    const { pourGramsPerMinute } = layerProduct(request, layer);
-    return sum + layerHandsOnMinutes(layer.cups.length, layer.mixGrams, pourGramsPerMinute);
-  }, 0);
+): number => layers.reduce((sum, layer) => sum + layerMinutes(layer, request), 0);
 
 /** All that a batch takes of its products, finish and what stays of stock tints too, and what a gram of it costs on the average. */
 export const waterGrams = ({

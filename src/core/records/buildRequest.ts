@@ -13,8 +13,11 @@ import type { Recipe } from '../tint/schema';
 import { tintOfWater } from '../tint/pieceWater';
 import type { WaterTint } from '../tint/waterTint';
 import { guestDesigns } from './guests';
-import type { Batch, PieceRecord, Stored, WaterSet } from './schema';
-import type { BatchDetail, DeskView, SetDocuments, Shelf } from './views';
+import type { Batch, PieceRecord, PourRecord, Settings, Stored, WaterSet } from './schema';
+import { withMeasured } from '../schedule/roomDays';
+import { keptPours } from '../schedule/routes';
+import { conditionsOf, FIRST_WORKPLACE } from '../schedule/workplace';
+import type { BatchDetail, ClockAndRoom, DeskView, SetDocuments, Shelf } from './views';
 
 /** A recipe with its colourants looked up; doses of colourants no longer on the shelf are left out. */
 export function resolveRecipe(
@@ -185,27 +188,55 @@ export const batchPieces = (
     return design ? copiesOf(design, copies, pieces, first) : [];
   });
 
+/** Layers as the log has them, for a plan. */
+export const pouredLayers = (
+  pours: readonly Pick<PourRecord, 'layer' | 'pouredAt' | 'pouredUntil'>[],
+): PlanRequest['poured'] =>
+  pours.map(({ layer, pouredAt, pouredUntil }) => ({
+    ...{ layer, at: pouredAt },
+    ...(pouredUntil && { until: pouredUntil }),
+  }));
+
+/** What the times of a batch follow from beside its layers: nights, days that were read, and the calendar that is kept. */
+export function timesOf(
+  { own, course }: Pick<Batch, 'own' | 'course'>,
+  { room, workplace = FIRST_WORKPLACE }: Pick<Settings, 'room' | 'workplace'>,
+  { clockChanges, measuredDays }: ClockAndRoom,
+): Pick<PlanRequest, 'clockChanges' | 'conditions' | 'calendar'> {
+  const calendar = keptPours(course);
+  return {
+    clockChanges,
+    conditions: conditionsOf(
+      { ...room, ...(own?.roomC !== undefined && { temperatureC: own.roomC }) },
+      { ...workplace, days: withMeasured(workplace.days, measuredDays) },
+    ),
+    ...(calendar.length > 0 && { calendar }),
+  };
+}
+
 /**
  * The plan request of a batch. Before its first pour it follows the set as it stands; afterwards it is the request kept at that
  * pour, so that the log always compares with what was planned then.
  */
 export function batchRequest(
-  documents: SetDocuments & Pick<DeskView, 'clockChanges'>,
+  documents: SetDocuments & ClockAndRoom,
   batch: Batch,
   detail: Pick<BatchDetail, 'kept' | 'pours'> | null,
 ): PlanRequest | null {
   const { clockChanges } = documents;
-  const poured = (detail?.pours ?? []).map(({ layer, pouredAt }) => ({ layer, at: pouredAt }));
-  if (detail?.kept && poured.length > 0) return { ...detail.kept.request, poured, clockChanges };
+  const poured = pouredLayers(detail?.pours ?? []);
+  const { roomC, cupGrams, hands } = batch.own ?? {};
+  const times = timesOf(batch, documents.shelf.settings.data, documents);
+  if (detail?.kept && poured.length > 0) return { ...detail.kept.request, poured, ...times };
   const designs = [...drawnDesigns(documents), ...guestDesigns(documents)];
   const measured = [...documents.pieces, ...(documents.guests ?? []).flatMap((guest) => guest.pieces)];
   const pieces = batchPieces(batch, designs, measured);
   const plain = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges, windows: batch.benchWindows });
   const taken = new Set(pieces.flatMap((piece) => copiesOfPiece(piece).map((copy) => pieceKey({ ...piece, copy }))));
   const standing = standingOrder(documents.set.data).filter((piece) => taken.has(pieceKey(piece)));
-  const { roomC, cupGrams, hands } = batch.own ?? {};
   const request = plain && {
-    ...plain,
+    ...{ ...plain, ...times },
+    pourAt: times.calendar?.find(({ layer }) => layer === 1)?.at ?? batch.pourAt,
     ...(standing.length > 0 && { standing }),
     ...(hands === 2 && { hands }),
     room: { ...plain.room, ...(roomC !== undefined && { temperatureC: roomC }) },
@@ -215,7 +246,7 @@ export function batchRequest(
 }
 
 /** The request of the whole set, as if every piece were poured in one batch now. */
-export const wholeSetRequest = (documents: SetDocuments & Pick<DeskView, 'now' | 'clockChanges'>): PlanRequest | null =>
+export const wholeSetRequest = (documents: SetDocuments & ClockAndRoom & Pick<DeskView, 'now'>): PlanRequest | null =>
   setRequest(
     documents,
     drawnDesigns(documents).flatMap((design) => copiesOf(design, design.data.copies, documents.pieces)),

@@ -30,6 +30,7 @@ const desk: DeskView = {
   batchCount: 0,
   opened: null,
   clockChanges: [],
+  measuredDays: [],
   unreadable: [],
   shelf: {
     settings: stored('w', {

@@ -14,10 +14,10 @@ import {
   levelMmSchema,
   MOST_DESIGNS,
   planRequestSchema,
-  roomSchema,
   setNameSchema,
 } from '../plan/request';
 import { courseSchema, routeSchema } from '../schedule/routes';
+import { roomSchema } from '../cure/room';
 import { workplaceSchema } from '../schedule/workplace';
 import { workSchema } from '../money/quote';
 import { pieceWaterSchema } from '../tint/pieceWater';
@@ -133,7 +133,9 @@ export type WeighedCup = z.infer<typeof weighedCupSchema>;
 /** One layer as it was really poured. */
 export const pourRecordSchema = z.object({
   layer: z.number().int().min(1),
+  /** Its first piece, and its last; where that was not read, as long after as was planned. */
   pouredAt: wallTimeSchema,
+  pouredUntil: wallTimeSchema.optional(),
   temperatureC: number.min(-20, 'Between −20 and 50 °C').max(50, 'Between −20 and 50 °C'),
   cups: z
     .array(weighedCupSchema)

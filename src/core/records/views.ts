@@ -3,7 +3,7 @@ import type { PieceDesign } from '../bed/schema';
 import type { WallTime } from '../cure/wallTime';
 import type { Amounts, Plan, PlanRequest } from '../plan';
 import type { Product } from '../mixing/product';
-import type { DayConditions } from '../schedule/conditions';
+import type { DayConditions } from '../cure/conditions';
 import type { SchedulePlan, ScheduleRequest } from '../schedule/schema';
 import type { CalendarBatch } from '../schedule/workplace';
 import type { PackedStrip } from '../picture/packedStrip';
@@ -44,6 +44,8 @@ export interface ViewState {
   history: History;
   now: WallTime;
   clockChanges: ClockChange[];
+  /** Days on which the room was read. */
+  measuredDays: DayConditions[];
   unreadable: Unreadable[];
 }
 
@@ -90,6 +92,9 @@ export interface DeskView extends ViewState {
   opened: BatchDetail | null;
   shelf: Shelf;
 }
+
+/** How clocks and the room go, beside what the workshop says of them. */
+export type ClockAndRoom = Pick<ViewState, 'clockChanges' | 'measuredDays'>;
 
 /** What every stage needs to draw a set. */
 export type SetDocuments = Pick<DeskView, 'set' | 'designs' | 'pieces' | 'shelf' | 'guests'>;

@@ -1,19 +1,13 @@
 import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { testRequest } from '../plan/testRequest';
+import { planAmounts, planTimes } from '../plan';
+import { pouredLayers } from './buildRequest';
 import type { SetCard } from './views';
-import { curingNow, dueWords, nextWork, sortedSets, type PouredWork } from './work';
+import { curingNow, dueWords, nextWork, pouredWork, sortedSets, type PouredWork } from './work';
 
-const { id: _, ...product } = PRODUCT_KINDS[1]!;
-// At the label's own temperature its times hold as they stand.
-const room = { temperatureC: product.referenceC, humidity: 0.5 };
 const poured = (change: Partial<PouredWork> = {}): PouredWork => ({
-  batchId: 'b',
-  name: 'Boards',
-  layers: 1,
-  of: 2,
-  lastAt: '2026-11-24T10:00',
-  lastWetMm: 4,
-  product,
-  room,
+  ...{ batchId: 'b', name: 'Boards', layers: 1, of: 2 },
+  ...{ opensAt: '2026-11-24T14:00', curedAt: '2026-11-27T10:00' },
   ...change,
 });
 const at = (hour: string): string => `2026-11-24T${hour}`;
@@ -26,7 +20,6 @@ describe('what comes next on a set', () => {
   });
   test('a layer that waits for the one below, from when its recoat window opens', () => {
     const next = nextWork({ ...nothing, batches: 1, poured: [poured()] });
-    // Four hours after ten.
     expect(next).toMatchObject({ stage: 'pour', batchId: 'b', at: at('14:00') });
     expect(next.words).toMatch(/^Pour layer 2 of 2: Boards, from /);
   });
@@ -55,11 +48,26 @@ describe('what comes next on a set', () => {
 
 describe('what cures', () => {
   test('until the last of it does', () => {
-    const late = poured({ name: 'Tiles', lastAt: at('11:00') });
+    const late = poured({ name: 'Tiles', curedAt: '2026-11-27T11:00' });
     const curing = curingNow([poured(), late], at('12:00'))!;
     expect(curing.words).toMatch(/^Tiles and 1 more until /);
-    // Three days after eleven.
     expect(curing.until).toBe('2026-11-27T11:00');
+  });
+  test('as its plan has it: a slow layer beneath a quick coat is waited for', () => {
+    const coat = { product: { ...PRODUCT_KINDS[2]! }, thicknessMm: 1, tint: 'recipe' as const };
+    const request = testRequest({ product: PRODUCT_KINDS[0]!, build: { coats: [coat] } });
+    const { layers, finish, totals } = planAmounts(request);
+    const pours = layers.map(({ number }) => ({ layer: number, pouredAt: `2026-11-2${3 + number}T10:00` }));
+    const batch = { ...{ batchId: 'b', name: 'Boards', batch: {} }, layers, finish, totals, request };
+    const settings = { room: request.room };
+    const known = { clockChanges: [], measuredDays: [] };
+    const told = (count: number): PouredWork => pouredWork({ ...batch, pours: pours.slice(0, count) }, settings, known);
+    const plan = (count: number) =>
+      planTimes({ layers, finish, totals }, { ...request, poured: pouredLayers(pours.slice(0, count)) }).cures;
+    expect(told(1)).toMatchObject({ layers: 1, of: 2, opensAt: plan(1)[0]!.recoatOpensAt });
+    expect(told(2)).toMatchObject({ layers: 2, curedAt: plan(2)[1]!.fullCureAt });
+    // Seven days and more for the slow one; the coat alone would be hard a day later.
+    expect(told(2).curedAt > '2026-12-01').toBe(true);
   });
   test('nothing, once it has', () => expect(curingNow([poured()], '2026-12-24T12:00')).toBeNull());
 });

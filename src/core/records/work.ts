@@ -1,9 +1,9 @@
-import { cureTimes } from '../cure/cureLine';
 import { shortTime } from '../cure/dayNames';
-import { toWallTime, wallMinutes, type WallTime } from '../cure/wallTime';
-import type { Product } from '../mixing/product';
-import type { PlanRequest } from '../plan/request';
-import type { SetCard, SetWork } from './views';
+import { wallMinutes, type WallTime } from '../cure/wallTime';
+import { planTimes, type AmountsToPlace } from '../plan/schedule';
+import { pouredLayers, timesOf } from './buildRequest';
+import type { Batch, Settings } from './schema';
+import type { ClockAndRoom, SetCard, SetWork } from './views';
 
 /** A batch that has been poured, as far as the work that is left on it goes. */
 export interface PouredWork {
@@ -11,10 +11,33 @@ export interface PouredWork {
   name: string;
   layers: number;
   of: number;
-  lastAt: WallTime;
-  lastWetMm: number;
-  product: Product;
-  room: PlanRequest['room'];
+  /** When the next layer may go on what is poured, and when all of that is cured. */
+  opensAt: WallTime;
+  curedAt: WallTime;
+}
+
+/** What the times of a poured batch follow from. */
+export interface PouredBatch extends AmountsToPlace {
+  batchId: string;
+  name: string;
+  request: Omit<Parameters<typeof planTimes>[1], 'poured' | 'calendar' | 'clockChanges' | 'conditions'>;
+  pours: Parameters<typeof pouredLayers>[0];
+  batch: Pick<Batch, 'own' | 'course'>;
+}
+
+/** A poured batch with the moments of its plan. */
+export function pouredWork(
+  { batchId, name, request, pours, batch, ...amounts }: PouredBatch,
+  settings: Pick<Settings, 'room' | 'workplace'>,
+  known: ClockAndRoom,
+): PouredWork {
+  const poured = pouredLayers(pours);
+  const { cures } = planTimes(amounts, { ...request, poured, ...timesOf(batch, settings, known) });
+  const last = cures.findLast((cure) => cure.poured) ?? cures[0]!;
+  return {
+    ...{ batchId, name, layers: poured.length, of: amounts.layers.length },
+    ...{ opensAt: last.recoatOpensAt, curedAt: last.fullCureAt },
+  };
 }
 
 /** A batch that is only planned. */
@@ -34,22 +57,15 @@ interface WorkInput {
 
 /** What comes next on a set: the layer that is waited for, the batch to pour, the batch to plan, the first piece. */
 export function nextWork({ designs, poured, planned, batches, now }: WorkInput): SetWork {
-  const open = poured
-    .filter(({ layers, of }) => layers < of)
-    .map((batch) => {
-      const opens = wallMinutes(batch.lastAt) + cureTimes(batch.product, batch.room, batch.lastWetMm).recoatOpens;
-      return { batch, opens };
-    })
-    .sort((a, b) => a.opens - b.opens)[0];
+  const open = poured.filter(({ layers, of }) => layers < of).sort((a, b) => (a.opensAt < b.opensAt ? -1 : 1))[0];
   const next = [...planned].sort((a, b) => (a.pourAt < b.pourAt ? -1 : 1))[0];
-  if (open && (!next || open.opens <= wallMinutes(next.pourAt))) {
-    const { batch, opens } = open;
-    const at = toWallTime(Math.ceil(opens));
+  if (open && (!next || open.opensAt <= next.pourAt)) {
+    const at = open.opensAt;
     const when = at > now ? `, from ${shortTime(at)}` : ', the layer below is ready';
     return {
-      words: `Pour layer ${batch.layers + 1} of ${batch.of}: ${batch.name}${when}`,
+      words: `Pour layer ${open.layers + 1} of ${open.of}: ${open.name}${when}`,
       stage: 'pour',
-      batchId: batch.batchId,
+      batchId: open.batchId,
       at,
     };
   }
@@ -69,10 +85,7 @@ export function nextWork({ designs, poured, planned, batches, now }: WorkInput):
 /** What cures at the moment, and until when the last of it does; null when nothing does. */
 export function curingNow(poured: readonly PouredWork[], now: WallTime): SetCard['curing'] {
   const curing = poured
-    .map((batch) => ({
-      name: batch.name,
-      until: toWallTime(wallMinutes(batch.lastAt) + cureTimes(batch.product, batch.room, batch.lastWetMm).fullCure),
-    }))
+    .map(({ name, curedAt: until }) => ({ name, until }))
     .filter(({ until }) => until > now)
     .sort((a, b) => (a.until < b.until ? 1 : -1));
   const last = curing[0];

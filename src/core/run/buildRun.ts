@@ -5,6 +5,8 @@ import { wallMinutes, type WallTime } from '../cure/wallTime';
 import { pourCautions } from '../checks/cautions';
 import { STIFF_BELOW_C } from '../mixing/benchRules';
 import { isQuick } from '../mixing/potLife';
+import { layerMinutes } from '../plan/schedule';
+import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
 import { layerProduct, type PlanRequest } from '../plan/request';
 import type { Amounts, LayerAmounts } from '../plan/plan';
 import type { BatchFacts } from '../schedule/facts';
@@ -40,19 +42,24 @@ export function buildRun({ name, request, amounts, facts, by, now, filler, cuts 
     ...{ roomC: request.room.temperatureC, humidity: request.room.humidity },
     ready: layers.length > 0 ? readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }) : [],
     cautions: [...new Set(layers.flatMap(({ product }) => pourCautions(product)))],
-    below: request.poured.flatMap(({ layer, at }) => {
+    below: request.poured.flatMap(({ layer, at, until }) => {
       const known = amounts.layers.find(({ number }) => number === layer);
+      if (!known) return [];
       const steady = (time: WallTime): number => steadyMinutes(wallMinutes(time), request.clockChanges);
-      return known
-        ? [
-            {
-              product: layerProduct(request, known),
-              wetMm: known.wetMm,
-              minutesBefore: Math.max(0, steady(now) - steady(at)),
-            },
-          ]
-        : [];
+      const last = until ? steady(until) : steady(at) + layerMinutes(known, request) - FIRST_PIECE_MINUTES;
+      return [
+        {
+          ...{ product: layerProduct(request, known), wetMm: known.wetMm },
+          minutesBefore: Math.max(0, steady(now) - last),
+        },
+      ];
     }),
+    climate: request.conditions
+      ? {
+          ...{ conditions: request.conditions, clockChanges: request.clockChanges },
+          ...{ begunAt: now, read: false },
+        }
+      : null,
     ...{ layers, dammed: dammed > 0, moulded: moulds > 0, filler },
     pieces: amounts.pieces.map(({ designId, tag, water, colour }) => ({
       ...{ designId, tag, surfaceCm2: water.surfaceCm2, colour: colour.deepest, cut: cuts?.get(designId) ?? null },
@@ -89,14 +96,14 @@ function readyItems(
   { dammed, moulded, by }: { dammed: boolean; moulded: boolean; by: RunPlan['by'] },
 ): ReadyItem[] {
   const products = layers.map(({ product }) => product);
-  const some = (model: RunLayer['product']['cureModel']): boolean =>
-    products.some(({ cureModel }) => cureModel === model);
   const first = request.poured.length === 0;
-  const two = some('two-part');
+  const two = products.some(({ parts }) => parts !== null);
+  const own = new Map(
+    products.flatMap(({ cureModel }) => CURE_MODELS[cureModel].ready.map((one) => [one.id, one] as const)),
+  );
   const mixed = layers.reduce((sum, { cups }) => sum + cups.length, 0);
   const item = (id: string, must: boolean, text: string, why: string): ReadyItem => ({ id, must, text, why });
   const slow = products.some(({ parts, potLifeMinutes }) => parts !== null && !isQuick(potLifeMinutes));
-  const wet = products.some(({ cureModel }) => CURE_MODELS[cureModel].wet);
   return [
     ...(first
       ? [
@@ -117,21 +124,9 @@ function readyItems(
       : []),
     item('sheet', false, 'Non-stick sheet under every piece', 'Drips glue pieces to the bench.'),
     item('level', true, 'Bench level, checked both ways', 'The water finds the low side, and with it the colour.'),
-    ...(two
-      ? [item('gloves', true, 'Gloves on, eyes covered, room aired', 'Resin on the skin sensitises, for good.')]
-      : []),
+    ...own.values(),
     ...(slow && request.room.temperatureC < STIFF_BELOW_C + 3
       ? [item('warm', false, 'Bottles lukewarm', 'Cold resin is stiff and holds its bubbles.')]
-      : []),
-    ...(some('lamp')
-      ? [
-          item(
-            'lamp',
-            true,
-            'Lamp shaded, eye protection on, gloves on, daylight out',
-            'The lamp hurts eyes and skin; daylight sets what is in the cup.',
-          ),
-        ]
       : []),
     ...(two || products.some(({ parts }) => parts === null && request.recipe.doses.length > 0)
       ? [
@@ -143,7 +138,6 @@ function readyItems(
           ),
         ]
       : []),
-    ...(wet ? [item('card', false, 'Tried on a card: it dries clear', 'Some lots dry white.')] : []),
     ...(two ? [item('cover', false, 'Dust covers at hand', 'Dust falls in the first hour.')] : []),
   ];
 }

@@ -1,3 +1,8 @@
+import { climateOf, steadyRoom } from '../cure/conditions';
+import { wallMinutes } from '../cure/wallTime';
+import { curingOf } from '../pouring/windows';
+import { cupLife } from './cupState';
+import { layerOf } from './runState';
 import fc from 'fast-check';
 import { temperatureFactor } from '../cure/temperature';
 import { potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
@@ -102,16 +107,16 @@ describe('clocks of a run', () => {
       ['L2.firm', 'demouldMinutes'],
       ['L2.cured', 'fullCureMinutes'],
     ] as const) {
-      const due = cureMoment(poured, slow[label], slow, 9, both.state.room);
+      const due = cureMoment(poured, slow[label], slow, 9, both.state);
       expect(find(both, id)!.due).toBeCloseTo(due, 0);
-      expect(due).toBeGreaterThan(cureMoment(both.now, quick[label], quick, 2, both.state.room));
+      expect(due).toBeGreaterThan(cureMoment(both.now, quick[label], quick, 2, both.state));
     }
     // The slow layer was poured a day before, in a run of its own.
     const second = new TestBench(
       testRunPlan({ layers: [above], below: [{ product: slow, wetMm: 9, minutesBefore: 1440 }] }),
     );
     second.until('dams off', 60);
-    const firm = cureMoment(-1440 * MINUTE, slow.demouldMinutes, slow, 9, second.state.room);
+    const firm = cureMoment(-1440 * MINUTE, slow.demouldMinutes, slow, 9, second.state);
     expect(find(second, 'L2.firm')!.due).toBeCloseTo(firm, 0);
   });
 
@@ -137,6 +142,39 @@ describe('clocks of a run', () => {
     },
   );
 
+  it('a room that gets warmer in mid-run brings the pot life nearer, for clocks and presses alike', () => {
+    const bench = new TestBench(testRunPlan({ roomC: 23 }));
+    bench.until('pour');
+    const by = find(bench, 'L1.C1.1.by')!.due;
+    bench.send({ type: 'room', temperatureC: 35, humidity: 0.5 });
+    const [sooner, sets] = [find(bench, 'L1.C1.1.by')!.due, find(bench, 'L1.C1.1.sets')!.due];
+    expect(sooner).toBeLessThan(by - MINUTE);
+    // What is used up by then was used up in the cooler room.
+    const { contactAt } = bench.state.cups[0]!;
+    const life = (celsius: number): number =>
+      cupLife(bench.state.cups[0]!, layerOf(bench.state, 1), celsius)!.lifeMinutes;
+    const spent = (bench.now - contactAt!) / (life(23) * MINUTE);
+    expect(sets).toBeCloseTo(bench.now + (1 - spent) * life(35) * MINUTE, -1);
+    bench.wait((sets - bench.now) / MINUTE - 0.5);
+    expect(bench.press({}, 0)).toBeNull();
+    bench.wait(1);
+    expect(bench.press({}, 0)).toBe('begun to set');
+  });
+
+  it('nights of the workshop count at the bench as in the plan', () => {
+    const conditions = { ...steadyRoom({ temperatureC: 20, humidity: 0.5 }) };
+    const nights = { ...conditions, usual: { ...conditions.usual, nightC: 12 } };
+    const climate = { conditions: nights, clockChanges: [], begunAt: '2026-12-01T18:00', read: false };
+    const cold = new TestBench(testRunPlan({ climate }));
+    cold.until('dams off', 60);
+    const at = cold.state.cups.at(-1)!.poured.at(-1)!.at;
+    const { curedAt } = climateOf(nights, wallMinutes('2026-12-01T18:00'), wallMinutes('2026-12-30T00:00')).courseOf(
+      curingOf(kind('coating-epoxy'), 4),
+    );
+    const due = curedAt(wallMinutes('2026-12-01T18:00') + at / MINUTE, kind('coating-epoxy').demouldMinutes);
+    expect(find(cold, 'L1.firm')!.due / MINUTE).toBeCloseTo(due - wallMinutes('2026-12-01T18:00'), 3);
+  });
+
   it('the cure in a room that changes is that of a fine sum', () => {
     const product = kind('coating-epoxy');
     const reading = fc.record({ after: fc.integer({ min: 1, max: 300 }), c: fc.integer({ min: 10, max: 30 }) });
@@ -147,7 +185,7 @@ describe('clocks of a run', () => {
           { at: 0, temperatureC: 20, humidity: 0.5 },
           ...list.map(({ after, c }) => ({ at: (at += after * MINUTE), temperatureC: c, humidity: 0.5 })),
         ];
-        const told = cureMoment(0, minutes, product, 4, room);
+        const told = cureMoment(0, minutes, product, 4, { plan: testRunPlan(), begunAt: 0, room });
         let [cured, t] = [0, 0];
         const step = MINUTE / 4;
         while (cured < minutes * MINUTE) {

@@ -1,8 +1,7 @@
-import { isQuick } from '../mixing/potLife';
-import { attemptKey, cupLife, restOf, type CupState } from './cupState';
+import { LEAK_AGAIN_MINUTES, lookMoments, looksAfter } from '../pouring/looks';
+import { attemptKey, cupEnds, restOf, type CupState } from './cupState';
 import { allCured, lastPourAt, recoatWindow } from './cureMoment';
 import { layerOf, type RunState } from './runState';
-import type { RunLayer } from './schema';
 
 export type ClockKind =
   | 'pour by'
@@ -34,11 +33,6 @@ export interface RunClock {
 }
 
 const MINUTE_MS = 60_000;
-/** When bubbles are looked for after a cup, and leaks after it. */
-export const BUBBLE_LOOKS = [10, 15] as const;
-export const LEAK_LOOKS = [10, 30, 60] as const;
-/** A leak that was found is looked at again so much later. */
-const AGAIN_MINUTES = 10;
 /** How long before a recoat window closes it is said. */
 const CLOSES_SOON_MINUTES = 60;
 
@@ -72,10 +66,9 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
   const layer = layerOf(state, cup.layer);
   const id = attemptKey(cup);
   const name = `cup ${cup.number}`;
-  const life = cupLife(cup, layer, roomAt(state, cup.contactAt ?? state.since));
-  if (life && cup.contactAt !== null && cup.closedAt === null) {
-    const by = cup.contactAt + life.byMinutes * MINUTE_MS;
-    const sets = cup.contactAt + life.lifeMinutes * MINUTE_MS;
+  const ends = cupEnds(cup, layer, state.room);
+  if (ends && cup.contactAt !== null && cup.closedAt === null) {
+    const { by, sets } = ends;
     if (restOf(cup).length > 0)
       add({
         ...{ id: `${id}.by`, kind: 'pour by', name, from: cup.contactAt, due: by },
@@ -91,15 +84,11 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
   const { closedAt } = cup;
   if (closedAt === null || cup.poured.length === 0) return;
   const tags = [...new Set(cup.poured.map(({ tag }) => tag))].join(', ');
-  const looks = looksFor(state, layer);
   const due = (minutes: number): Pick<RunClock, 'from' | 'due'> => ({
     from: closedAt,
     due: closedAt + minutes * MINUTE_MS,
   });
-  for (const minutes of [...new Set([...BUBBLE_LOOKS, ...LEAK_LOOKS])].sort((a, b) => a - b)) {
-    const bubbles = looks.bubbles && BUBBLE_LOOKS.some((one) => one === minutes);
-    const leaks = looks.leaks && LEAK_LOOKS.some((one) => one === minutes);
-    if (!bubbles && !leaks) continue;
+  for (const { minutes, bubbles, leaks } of lookMoments(looksAfter(layer.product, state.plan.dammed))) {
     const look = `${id}.look${minutes}`;
     add({
       ...{ id: look, kind: bubbles ? 'look' : 'leak look', name: `${name}, ${minutes} min`, ...due(minutes) },
@@ -112,24 +101,12 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
     if (found?.did.startsWith('leak'))
       add({
         ...{ id: `${look}.again`, kind: 'leak look', name: `${name}, leak again` },
-        ...{ from: found.at, due: found.at + AGAIN_MINUTES * MINUTE_MS },
+        ...{ from: found.at, due: found.at + LEAK_AGAIN_MINUTES * MINUTE_MS },
         words: `Look at the leak again: ${tags}. ${ON_A_LEAK}`,
         answers: LEAK_ANSWERS,
       });
   }
 }
-
-/** What the pieces of a layer are looked at for: what sets within minutes, or dries, shows no bubbles that could be mended. */
-export const looksFor = (
-  { plan }: Pick<RunState, 'plan'>,
-  { product }: Pick<RunLayer, 'product'>,
-): { bubbles: boolean; leaks: boolean } => ({
-  bubbles: product.cureModel === 'two-part' && !isQuick(product.potLifeMinutes),
-  leaks: plan.dammed && product.cureModel !== 'lamp',
-});
-
-const roomAt = ({ room }: Pick<RunState, 'room'>, at: number): number =>
-  (room.findLast((one) => one.at <= at) ?? room[0]!).temperatureC;
 
 function stepClocks(state: RunState, add: Add): void {
   const { current } = state;

@@ -4,6 +4,8 @@ import { pouredDensity, ratioByWeight } from '../mixing/ratio';
 import { WAYS, type Portion } from '../pouring/portions';
 import type { RunCup, RunLayer, RunPlan, RunPour } from './schema';
 
+const MINUTE_MS = 60_000;
+
 export type Part = 'A' | 'B' | 'all';
 
 /** A piece as it was poured. */
@@ -113,6 +115,31 @@ export function cupLife(
   const grams = Math.max(cup.plan.mixGrams, mixedGrams(cup, layer), 1);
   const lifeMinutes = potLifeMinutes(layer.product, roomC, grams);
   return { lifeMinutes, byMinutes: lifeMinutes * (1 - RESERVE_SHARE) };
+}
+
+/**
+ * Until when a cup should be poured, and when it sets: the pot life runs from when the parts met, faster or slower as the room was
+ * read, and goes on as it was read last. Null for what does not set in the cup, and before the parts have met.
+ */
+export function cupEnds(
+  cup: CupState,
+  layer: Pick<RunLayer, 'product'>,
+  room: readonly { at: number; temperatureC: number }[],
+): { by: number; sets: number } | null {
+  if (cup.contactAt === null || !layer.product.parts) return null;
+  const lifeIn = (temperatureC: number): number => cupLife(cup, layer, temperatureC)!.lifeMinutes * MINUTE_MS;
+  let [at, spent] = [cup.contactAt, 0];
+  let now = (room.findLast((one) => one.at <= at) ?? room[0]!).temperatureC;
+  const ends: number[] = [];
+  const shares = [1 - RESERVE_SHARE, 1];
+  for (const next of [...room.filter((one) => one.at > at), null]) {
+    const life = lifeIn(now);
+    const until = next === null ? Infinity : spent + (next.at - at) / life;
+    while (ends.length < 2 && shares[ends.length]! <= until) ends.push(at + (shares[ends.length]! - spent) * life);
+    if (next === null) break;
+    [at, spent, now] = [next.at, until, next.temperatureC];
+  }
+  return { by: ends[0]!, sets: ends[1]! };
 }
 
 export const isQuickLayer = ({ product }: Pick<RunLayer, 'product'>): boolean =>

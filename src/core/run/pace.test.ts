@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { seeded } from '../seams/random';
-import { forecast, minutesFor, paceSoFar, USUAL_PER_PIECE_MINUTES } from './pace';
+import { PER_PIECE_MINUTES } from '../mixing/potLife';
+import { forecast, minutesFor, paceSoFar } from './pace';
 import type { RunPour } from './schema';
 
 const pour = (copy: number, grams: number): RunPour => ({ designId: 't', copy, tag: 'T', grams });
@@ -14,7 +15,7 @@ const simulatedMaker = (perPiece: number, gramsPerMinute: number, stray: number,
 
 describe('the pace of pouring', () => {
   it('is the usual one before anything is poured, and that of the maker after a while', () => {
-    expect(paceSoFar([], 60)).toEqual({ perPieceMinutes: USUAL_PER_PIECE_MINUTES, gramsPerMinute: 60 });
+    expect(paceSoFar([], 60)).toEqual({ perPieceMinutes: PER_PIECE_MINUTES, gramsPerMinute: 60 });
     const exact = Array.from({ length: 200 }, (_, i) => ({
       grams: 10 + (i % 7) * 5,
       minutes: 0.9 + (10 + (i % 7) * 5) / 35,

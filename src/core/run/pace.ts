@@ -1,14 +1,7 @@
 import { pieceKey } from '../bed/pieceRef';
+import { PER_PIECE_MINUTES, type PourPace } from '../mixing/potLife';
 import type { RunPour } from './schema';
 
-/** How quickly a cup is poured: so long for each piece, and so many grams a minute. */
-export interface Pace {
-  perPieceMinutes: number;
-  gramsPerMinute: number;
-}
-
-/** What a piece takes beside the pouring itself, until the run knows better: reach, wait for the level, next. */
-export const USUAL_PER_PIECE_MINUTES = 0.4;
 /** What is supposed of a maker before anything is known counts like so many pieces. */
 const PRIOR_PIECES = 0.15;
 
@@ -23,8 +16,8 @@ export interface PouredIn {
  * pace, slowed (or quickened) to what the maker has taken altogether; it counts as a fraction of a piece, so that pieces of one size
  * do not leave reach and speed open. An estimate; pauses count as pouring.
  */
-export function paceSoFar(poured: readonly PouredIn[], usualGramsPerMinute: number): Pace {
-  const usual = { perPieceMinutes: USUAL_PER_PIECE_MINUTES, gramsPerMinute: usualGramsPerMinute };
+export function paceSoFar(poured: readonly PouredIn[], usualGramsPerMinute: number): PourPace {
+  const usual = { perPieceMinutes: PER_PIECE_MINUTES, gramsPerMinute: usualGramsPerMinute };
   if (poured.length === 0) return usual;
   const taken = poured.reduce((sum, { minutes }) => sum + minutes, 0);
   const slow = Math.max(1e-6, taken) / minutesFor(poured, usual);
@@ -47,12 +40,14 @@ export function paceSoFar(poured: readonly PouredIn[], usualGramsPerMinute: numb
   return { perPieceMinutes: a, gramsPerMinute: 1 / c };
 }
 
-export const minutesFor = (pours: readonly { grams: number }[], { perPieceMinutes, gramsPerMinute }: Pace): number =>
-  pours.reduce((sum, { grams }) => sum + perPieceMinutes + grams / gramsPerMinute, 0);
+export const minutesFor = (
+  pours: readonly { grams: number }[],
+  { perPieceMinutes, gramsPerMinute }: PourPace,
+): number => pours.reduce((sum, { grams }) => sum + perPieceMinutes + grams / gramsPerMinute, 0);
 
 /** What the pace so far means for the rest of a cup. */
 export interface Forecast {
-  pace: Pace;
+  pace: PourPace;
   /** Minutes that the rest takes. */
   restMinutes: number;
   /** Minutes until it should be poured by; negative when that is over. */

@@ -19,8 +19,9 @@ export interface CupRecord {
 /** A layer as it was carried out. */
 export interface LayerRecord {
   layer: number;
-  /** The moment the first piece was poured, or the first cup mixed. */
+  /** The moment the first piece was poured, or the first cup mixed; and the last piece. */
   at: number;
+  until: number;
   temperatureC: number;
   cups: CupRecord[];
   /** What of its stock and premixes went into no cup: part A or product, and colourants. */
@@ -144,6 +145,7 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     .filter(({ designId, copy }) => !reached.has(`${copy}:${designId}`))
     .map(({ tag, copy }) => `${tag} #${copy}`);
   return {
+    until: Math.max(at, ...all.flatMap(({ poured }) => poured.map((piece) => piece.at))),
     ...{ layer: number, at, cups, tintLeft: tintLeftOf(state, number), missing },
     temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
     note: noteOf(state, number, missing),

@@ -66,7 +66,7 @@ describe('a run, step by step', () => {
     bench.until('wait');
     expect(bench.press()).toBe('a reason is asked for');
     const { recoatOpensMinutes, recoatClosesMinutes } = kind('coating-epoxy');
-    const opens = cureMoment(bench.now, recoatOpensMinutes, kind('coating-epoxy'), 4, bench.state.room);
+    const opens = cureMoment(bench.now, recoatOpensMinutes, kind('coating-epoxy'), 4, bench.state);
     bench.wait((opens - bench.now) / MINUTE + 10);
     expect(bench.press()).toBeNull();
     expect(bench.state.current).toMatchObject({ kind: 'weigh', layer: 2 });

@@ -1,7 +1,7 @@
 import { pieceKey } from '../bed/pieceRef';
 import {
   attemptKey,
-  cupLife,
+  cupEnds,
   fromBottle,
   inCupGrams,
   mixedGrams,
@@ -229,15 +229,10 @@ export class RunBook {
     return this.#cups.find((cup) => cup.key === key) ?? null;
   }
 
-  #roomC(at: number): number {
-    return (this.#room.findLast((one) => one.at <= at) ?? this.#room[0]!).temperatureC;
-  }
-
   /** Whether a cup has begun to set at a moment. */
   #hasSet(cup: CupState, at: number, whole: boolean): boolean {
-    const life = cupLife(cup, this.#layer(cup.layer), this.#roomC(at));
-    if (!life || cup.contactAt === null) return false;
-    return at > cup.contactAt + (whole ? life.lifeMinutes : life.byMinutes) * MINUTE_MS;
+    const ends = cupEnds(cup, this.#layer(cup.layer), this.#room);
+    return ends !== null && at > (whole ? ends.sets : ends.by);
   }
 
   #layer(number: number): RunLayer {

@@ -1,5 +1,5 @@
 import { copyName } from '../bed/pieceRef';
-import { LEFTOVERS } from '../cure/cureModels';
+import { CURE_MODELS, LEFTOVERS } from '../cure/cureModels';
 import { portionWords, stockWords } from '../pouring/portionWords';
 import { WAYS, type PortionWay } from '../pouring/portions';
 import { formatMeasure, formatOnScale, METRIC, type UnitPreferences } from '../units/formatMeasure';
@@ -57,6 +57,7 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
   const layer = layerOf(state, step.layer);
   const cup = cupOf(state, step);
   const cups = state.cups.filter((one) => one.layer === step.layer);
+  const chemistry = CURE_MODELS[layer.product.cureModel];
   const reader = { units, scaleStepGrams: plan.scaleStepGrams, twoPart: layer.product.parts !== null };
   const grams = (value: number): string => formatOnScale(value, plan.scaleStepGrams, units);
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
@@ -118,10 +119,7 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
         plan.by === 'volume' && cup && !fromBottle(layer, cup.plan)
           ? `${ml(partMl(pour.grams, layer, 'all'))}: the cup falls to the mark of ${ml(partMl(Math.max(0, held - pour.grams - plan.losses.perPieceGrams), layer, 'all'))}`
           : `${grams(pour.grams)}, ${isQuickLayer(layer) ? 'then do not touch it' : 'thin stream, into the corners, up to the level'}`;
-      const verb =
-        layer.product.cureModel === 'open-air' || (layer.product.cureModel === 'water-borne' && layer.wetMm < 2.5)
-          ? 'Spread into'
-          : 'Pour into';
+      const verb = layer.wetMm < chemistry.spreadUpToMm ? 'Spread into' : 'Pour into';
       return say(`${verb} ${name}`, under, 'Poured');
     }
     case 'left':
@@ -134,14 +132,12 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
         'Do not look into the lamp; keep its light off the skin.',
       );
     case 'cover':
-      return layer.product.cureModel === 'two-part'
-        ? say('Cover against dust', 'A lid that does not touch the water.', 'Covered')
-        : say('Leave it open to dry', 'A cover stands off, air goes round.', 'It dries');
+      return say(chemistry.after.title, chemistry.after.under, chemistry.after.press);
     case 'wait':
       if (step.until === 'recoat') {
         const next = plan.layers.find(({ number }) => number > step.layer);
-        if (layer.product.cureModel === 'water-borne')
-          return say('Wait until it is clear', 'Never a new layer on a white one: it stays white.', 'It is clear');
+        if (chemistry.waitsFor)
+          return say(chemistry.waitsFor.title, chemistry.waitsFor.under, chemistry.waitsFor.press);
         return say(
           `Wait for layer ${next?.number ?? step.layer + 1}`,
           'The clocks below ring; leave and come back.',

@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { clockChangeSchema } from '../cure/clockChanges';
+import { conditionsSchema } from '../cure/conditions';
+import { wallTimeSchema } from '../cure/wallTime';
 import { planProductSchema } from '../plan/request';
 import { lossesSchema } from '../mixing/losses';
 import { portionSchema } from '../pouring/portions';
@@ -63,8 +66,19 @@ const runPlanShape = z.object({
   ready: z.array(readyItemSchema),
   cautions: z.array(z.string()),
   layers: z.array(runLayerSchema),
-  /** Layers that were poured before it began: they cure beneath, `minutesBefore` the beginning. */
+  /** Layers that were poured before it began: they cure beneath, their last piece `minutesBefore` the beginning. */
   below: z.array(z.object({ product: planProductSchema, wetMm: n, minutesBefore: n })).default([]),
+  /** How the room goes on by day and night from the beginning, a time on the wall; `null`: as it was read last. */
+  climate: z
+    .object({
+      conditions: conditionsSchema,
+      clockChanges: z.array(clockChangeSchema),
+      begunAt: wallTimeSchema,
+      /** `roomC` was read just before; else it is what the workshop supposes. */
+      read: z.boolean(),
+    })
+    .nullable()
+    .default(null),
   dammed: z.boolean(),
   moulded: z.boolean(),
   /** The piece that is poured with what is left over: so much takes one. */

@@ -1,4 +1,5 @@
 import { pieceKey } from '../bed/pieceRef';
+import { CURE_MODELS } from '../cure/cureModels';
 import { QUICK_STIR_MINUTES, STIR_MINUTES } from '../mixing/potLife';
 import { attemptKey, fromBottle, isQuickLayer, targetGrams, type CupState, type Part } from './cupState';
 import { toleranceGrams } from './weighMend';
@@ -93,7 +94,7 @@ export function runSteps(plan: RunPlan, cups: readonly CupState[]): RunStep[] {
     if (layer.stock) steps.push(plain('stock'));
     for (const cup of cups) if (cup.layer === layer.number) steps.push(...cupSteps(cup, layer, plan.scaleStepGrams));
     const { cureModel, demouldMinutes } = layer.product;
-    if (cureModel === 'lamp')
+    if (CURE_MODELS[cureModel].byLamp)
       steps.push({ id: `${own}.lamp`, layer: layer.number, kind: 'lamp', minutes: demouldMinutes });
     else steps.push(plain('cover'));
     if (i < plan.layers.length - 1)

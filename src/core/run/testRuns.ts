@@ -68,7 +68,7 @@ export const testRunPlan = (change: Partial<RunPlan> = {}): RunPlan => ({
     { id: 'cups', text: 'Cups laid out', why: 'They are looked for while the clock runs.', must: false },
   ],
   layers: [testLayer(1, [testCup(1, [40, 30]), testCup(2, [25, 20])])],
-  below: [],
+  ...{ below: [], climate: null },
   ...{ dammed: true, moulded: false, filler: { designId: 'base', tag: 'Base', grams: 3 }, pairs: [] },
   pieces: [{ designId: 'tile', tag: 'T', surfaceCm2: 100, colour: '#446655', cut: null }],
   ...change,

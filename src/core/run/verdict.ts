@@ -1,6 +1,6 @@
 import { RATIO_GOOD, RATIO_WRONG, ratioByWeight } from '../mixing/ratio';
-import { broughtGrams, cupLife, inCupGrams, mixedGrams } from './cupState';
-import { looksFor, type ClockKind } from './clocks';
+import { broughtGrams, cupEnds, inCupGrams, mixedGrams } from './cupState';
+import { looksAfter } from '../pouring/looks';
 import { layerOf, type RunState } from './runState';
 import { STIR_MINUTES } from '../mixing/potLife';
 
@@ -23,6 +23,8 @@ export interface Verdict {
 }
 
 const MINUTE_MS = 60_000;
+/** A look may come so much later. */
+const GRACE_MINUTES = 5;
 /** A stir this much shorter than asked leaves streaks. */
 const STIRRED_SHARE = 0.8;
 
@@ -50,15 +52,12 @@ export function verdictOf(state: RunState, now: number): Verdict {
           `its ratio was ${Math.abs(error * 100).toFixed(0)} % off towards part ${error > 0 ? 'A' : 'B'}`,
         );
     }
-    const life = cupLife(cup, layer, state.room.at(-1)!.temperatureC);
-    const late =
-      life && cup.contactAt !== null
-        ? cup.poured.filter(({ at }) => at > cup.contactAt! + life.byMinutes * MINUTE_MS)
-        : [];
+    const ends = cupEnds(cup, layer, state.room);
+    const late = ends ? cup.poured.filter(({ at }) => at > ends.by) : [];
     if (late.length > 0)
       find(
         `${late.map(({ tag, copy }) => `${tag} #${copy}`).join(', ')} will show ropes`,
-        `poured ${((late.at(-1)!.at - cup.contactAt!) / MINUTE_MS).toFixed(0)} min after the parts met; to be done by ${life!.byMinutes.toFixed(0)} min`,
+        `poured ${((late.at(-1)!.at - cup.contactAt!) / MINUTE_MS).toFixed(0)} min after the parts met; to be done by ${((ends!.by - cup.contactAt!) / MINUTE_MS).toFixed(0)} min`,
       );
     const left = inCupGrams(cup, layer);
     if (cup.closedAt !== null && left > 0.25 * mixedGrams(cup, layer) && left > 10 && !cup.discarded)
@@ -66,15 +65,13 @@ export function verdictOf(state: RunState, now: number): Verdict {
         `${left.toFixed(0)} g of cup ${cup.number} were mixed for nothing`,
         'a quarter of it or more stayed in the cup',
       );
-    const looks = looksFor(state, layer);
+    const looks = looksAfter(layer.product, state.plan.dammed);
     if (cup.closedAt !== null && cup.poured.length > 0)
-      for (const [kind, minutes] of [
-        ['bubbles', 10],
-        ['leaks', 10],
-      ] as const) {
-        const id = `${cup.key}.${cup.attempt}.look${minutes}`;
-        const due = cup.closedAt + minutes * MINUTE_MS;
-        if (looks[kind] && now > due + 5 * MINUTE_MS && !state.answers.has(id))
+      for (const kind of ['bubbles', 'leaks'] as const) {
+        // What is missed at the first look is in the water by the next.
+        const [minutes] = looks[kind];
+        if (minutes === undefined || state.answers.has(`${cup.key}.${cup.attempt}.look${minutes}`)) continue;
+        if (now > cup.closedAt + (minutes + GRACE_MINUTES) * MINUTE_MS)
           find(
             kind === 'bubbles' ? 'Bubbles set in' : 'A leak is found in the morning',
             `nobody looked at cup ${cup.number} after ${minutes} min`,
@@ -128,5 +125,3 @@ const SLIP_VERDICTS: Record<string, (state: RunState) => Finding | null> = {
       : null;
   },
 };
-
-export type { ClockKind };

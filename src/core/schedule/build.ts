@@ -3,7 +3,7 @@ import { steadyMinutes, wallFromSteady } from '../cure/clockChanges';
 import { cureFactor } from '../cure/cureLine';
 import { toWallTime, wallMinutes, type WallTime } from '../cure/wallTime';
 import { Calendar, common, joined, without, type Span } from './calendar';
-import { climateOf, type Climate } from './conditions';
+import { climateOf, type Climate } from '../cure/conditions';
 import type { NetHold, NetLink, NetTask, Network, Wait } from './network';
 import type { ScheduleBatch, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
 
@@ -54,14 +54,15 @@ export interface BuildBent {
 const clockWait = (minutes: number): Wait => ({ after: (end) => end + minutes, before: (at) => at - minutes });
 
 /** A wait of something that cures, in whole minutes: up for the least wait, down for the greatest. */
-function curingWait(climate: Climate, { minutes, curing }: ScheduleWait, round: (value: number) => number): Wait {
-  if (!curing) return clockWait(round(minutes));
+function curingWait(climate: Climate, wait: ScheduleWait, round: (value: number) => number): Wait {
+  const { minutes, curing, beforeEndMinutes = 0, afterStartMinutes = 0 } = wait;
+  if (!curing) return clockWait(round(minutes - beforeEndMinutes - afterStartMinutes));
   const course = climate.courseOf(curing);
-  const after = (end: number): number => round(course.curedAt(end, minutes));
+  const after = (end: number): number => round(course.curedAt(end - beforeEndMinutes, minutes) - afterStartMinutes);
   return {
     after,
     before(at) {
-      let end = Math.floor(course.pouredFor(at, minutes));
+      let end = Math.floor(course.pouredFor(at + afterStartMinutes, minutes) + beforeEndMinutes);
       while (after(end) < at) end++;
       while (after(end - 1) >= at) end--;
       return end;

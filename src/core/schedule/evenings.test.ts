@@ -84,7 +84,7 @@ test('why a step is when it is: what it waited for, by which label, and when tha
   const { inputs, formula } = explainStep(request, plan, pour);
   expect(formula).toMatch(/first bench time that is long enough/);
   expect(inputs.find(({ label }) => label === 'Pour layer 1 is over')!.value).toMatch(
-    /then at least 4\u00a0h at 23 °C by its label, at most 15\u00a0h/,
+    /then at least 4\u00a0h at 23 °C by its label, at most 16\u00a0h at 23 °C by its label, from first piece to first piece/,
   );
   expect(inputs.map(({ label }) => label)).toEqual(
     expect.arrayContaining(['Waits are over', 'Too late after', 'Begins']),

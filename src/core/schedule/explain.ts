@@ -39,7 +39,9 @@ export function explainStep(request: ScheduleRequest, plan: SchedulePlan, planne
     const value = [
       shortTime(before.to),
       ...(least ? [`then at least ${waitText(least)}`] : []),
-      ...(most ? [`at most ${waitText(most)}`] : []),
+      ...(most
+        ? [`at most ${waitText(most)}${most.afterStartMinutes ? ', from first piece to first piece' : ''}`]
+        : []),
     ].join(', ');
     return [{ label: `${nameOf(id)} is over`, value }];
   });

@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { wallTimeSchema, wallMinutes } from '../cure/wallTime';
+import { CURE_MODELS } from '../cure/cureModels';
 import { COLDEST_C } from '../cure/temperature';
-import { layerHandsOnMinutes, SETUP_MINUTES } from '../plan/schedule';
+import { coatMinutes, layerMinutes } from '../plan/schedule';
+import { curingOf } from '../pouring/windows';
 import type { Amounts } from '../plan/plan';
 import { copiesOfPiece, layerProduct, type PlanRequest } from '../plan/request';
-import { curingSchema } from './conditions';
+import { curingSchema } from '../cure/conditions';
 
 const n = z.number();
 
@@ -42,6 +44,8 @@ export const batchFactsSchema = z.object({
       shortestPotLifeMinutes: n,
       /** When it was poured; null while it is not. */
       pouredAt: wallTimeSchema.nullable(),
+      /** When its last piece was; null while that is not known. */
+      pouredUntil: wallTimeSchema.nullable().default(null),
     }),
   ),
   finish: z.object({ product: productFactsSchema, coats: n.int(), handsOnMinutes: n }).nullable(),
@@ -69,11 +73,11 @@ export const productFacts = (
   >,
   wetMm: number,
 ): ProductFacts => {
-  const { name, cureModel, referenceC, greatestLayerMm, potLifeMinutes } = product;
+  const { name, potLifeMinutes } = product;
   const { recoatOpensMinutes, recoatClosesMinutes, demouldMinutes, fullCureMinutes } = product;
   return {
     ...{ name, potLifeMinutes, recoatOpensMinutes, recoatClosesMinutes, demouldMinutes, fullCureMinutes },
-    curing: { cureModel, referenceC, greatestLayerMm, wetMm: Math.max(0.01, wetMm) },
+    curing: curingOf(product, wetMm),
   };
 };
 
@@ -96,7 +100,7 @@ export function batchFacts(
     .reduce((sum, piece) => sum + copiesOfPiece(piece).length, 0);
   const deepest = [...pieces].sort((a, b) => b.water.greatestDepthMm - a.water.greatestDepthMm)[0];
   const { product, room, build } = request;
-  const twoPart = product.cureModel === 'two-part';
+  const { setsInTheCup } = CURE_MODELS[product.cureModel];
   return {
     pieces: pieces.reduce((sum, { copies }) => sum + copies, 0),
     levelCm2: Math.round(
@@ -114,12 +118,12 @@ export function batchFacts(
       return {
         number: layer.number,
         product: productFacts(own, layer.wetMm),
-        handsOnMinutes: Math.ceil(layerHandsOnMinutes(layer.cups.length, layer.mixGrams, own.pourGramsPerMinute)),
+        handsOnMinutes: layerMinutes(layer, request),
         plantsBefore: layer.plantsBefore ?? false,
         mixGrams: layer.mixGrams,
         cups: layer.cups.length,
         shortestPotLifeMinutes: Math.min(own.potLifeMinutes, ...layer.cups.map(({ potLifeMinutes }) => potLifeMinutes)),
-        pouredAt: poured ? poured.at : null,
+        ...{ pouredAt: poured?.at ?? null, pouredUntil: poured?.until ?? null },
       };
     }),
     finish:
@@ -127,12 +131,10 @@ export function batchFacts(
         ? {
             product: productFacts(build.finish.product, amounts.finish.wetMm),
             coats: amounts.finish.coats,
-            handsOnMinutes: Math.ceil(
-              SETUP_MINUTES + amounts.finish.mixGrams / amounts.finish.coats / build.finish.product.pourGramsPerMinute,
-            ),
+            handsOnMinutes: coatMinutes(amounts.finish, build.finish.product),
           }
         : null,
-    leastC: twoPart ? COLDEST_C : null,
+    leastC: setsInTheCup ? COLDEST_C : null,
   };
 }
 

@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import { WEEKDAYS } from '../cure/benchWindows';
 import { wallMinutes } from '../cure/wallTime';
 import type { Product } from '../mixing/product';
@@ -100,7 +101,7 @@ export function productLevers(
 ): Lever[] {
   const names = new Set(batches.flatMap(({ facts }) => facts.layers.map(({ product }) => product.name)));
   return products.flatMap(({ id, data }): Lever[] => {
-    if (names.has(data.name) || data.cureModel !== 'two-part') return [];
+    if (names.has(data.name) || !CURE_MODELS[data.cureModel].setsInTheCup) return [];
     const slower = new Set<string>();
     const changed = batches.map((batch) => ({
       ...batch,

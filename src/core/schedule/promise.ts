@@ -1,5 +1,5 @@
 import { seeded } from '../seams/random';
-import { climateOf, type Conditions } from './conditions';
+import { climateOf, type Conditions } from '../cure/conditions';
 import { HORIZON_DAYS } from './build';
 import { near } from './replan';
 import { withRepair } from './repair';

@@ -1,5 +1,4 @@
-import { STIR_MINUTES, TRANSFER_MINUTES } from '../mixing/potLife';
-import { SETUP_MINUTES } from '../plan/schedule';
+import { FIRST_PIECE_MINUTES, SETUP_MINUTES } from '../pouring/handsOn';
 import type { After, ScheduleBatch, ScheduleStep } from './schema';
 import { factsOfStep } from './stepKinds';
 
@@ -36,11 +35,7 @@ export function withRepair(batch: ScheduleBatch, pourId: string): ScheduleBatch 
     },
     {
       ...{ id: topUpId, kind: 'pour', name: `Top up: ${failed.name}` },
-      handsOnMinutes:
-        SETUP_MINUTES +
-        STIR_MINUTES +
-        TRANSFER_MINUTES +
-        Math.max(0, failed.handsOnMinutes - SETUP_MINUTES) * TOP_UP_SHARE,
+      handsOnMinutes: FIRST_PIECE_MINUTES + Math.max(0, failed.handsOnMinutes - SETUP_MINUTES) * TOP_UP_SHARE,
       after: [{ step: abradeId }],
       ...(potLifeMinutes !== undefined && { potLifeMinutes }),
       ...(plannedC !== undefined && { plannedC }),

@@ -1,7 +1,7 @@
 import { earliestReady } from './bound';
 import { buildNetwork, type Built } from './build';
 import { closer } from './closer';
-import type { Climate } from './conditions';
+import type { Climate } from '../cure/conditions';
 import { Engine } from './engine';
 import type { State } from './network';
 import { stopsOf } from './problems';

@@ -1,4 +1,4 @@
-import type { DayConditions } from './conditions';
+import type { DayConditions } from '../cure/conditions';
 
 /** Fewer readings of a day than this say nothing of its night. */
 const FEWEST = 3;

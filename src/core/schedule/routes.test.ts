@@ -56,7 +56,8 @@ test('between layers stands the label’s recoat window, counted so that the fir
   expect(epoxy.after[0]).toMatchObject({
     step: 'pour 1',
     least: { minutes: 240 },
-    most: { minutes: 960 - 45 },
+    // From the first piece, 19 min after the layer was begun, to the first piece of the next.
+    most: { minutes: 960, beforeEndMinutes: 45 - 19, afterStartMinutes: 19 },
     abradeMinutes: 5 + 3 * 12,
   });
   const glue = testFacts({}, 'clear-drying-glue', 3);
@@ -77,7 +78,9 @@ test('what comes before a step that is done is done too', () => {
   const open = steps.filter(({ done }) => !done).map(({ id }) => id);
   expect(open).toEqual(['pour 2', 'bubbles 2', 'demould', 'trim', 'inspect', 'cured']);
   expect(steps.find(({ id }) => id === 'cut')!.done!.from).toBe('2026-11-14T10:00');
-  expect(steps.find(({ id }) => id === 'dam')!.done).toEqual({ from: '2026-11-21T10:00', to: '2026-11-21T10:00' });
+  expect(steps.find(({ id }) => id === 'dam')!.done).toEqual({ from: '2026-11-21T09:41', to: '2026-11-21T09:41' });
+  // In the log stands the first piece, 19 min after the layer was begun; the last one as long after as was planned.
+  expect(steps.find(({ id }) => id === 'pour 1')!.done).toEqual({ from: '2026-11-21T09:41', to: '2026-11-21T10:26' });
 });
 
 test('a layer that failed is abraded and topped up once it is hard; what follows waits for that', () => {

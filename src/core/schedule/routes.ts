@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { toWallTime, wallMinutes, wallTimeSchema } from '../cure/wallTime';
+import { toWallTime, wallMinutes, wallTimeSchema, type WallTime } from '../cure/wallTime';
 import type { BenchWindow } from '../cure/benchWindows';
-import { PLANT_MINUTES } from '../plan/schedule';
+import { CURE_MODELS } from '../cure/cureModels';
+import { FIRST_PIECE_MINUTES, PLANT_MINUTES } from '../pouring/handsOn';
+import { looksAfter, type Looks } from '../pouring/looks';
 import type { BatchFacts, ProductFacts } from './facts';
+
 import { abradeMinutes, withRepair } from './repair';
 import type { After, ScheduleBatch, ScheduleStep, ScheduleWait } from './schema';
 import { factsOfStep, STEP_KIND_KEYS, stepKindSchema, type StepKind } from './stepKinds';
@@ -30,8 +33,7 @@ export type RouteStep = z.infer<typeof routeStepSchema>;
 export const routeSchema = z.array(routeStepSchema).min(1).max(60, 'At most 60 steps');
 export type Route = z.infer<typeof routeSchema>;
 
-/** A product that sets this fast leaves no time to look for bubbles. */
-const NO_BUBBLES_MINUTES = 10;
+type LayerFacts = BatchFacts['layers'][number];
 
 /** What the route of a batch needs to be, from how its water is made: for every school. */
 const NEEDED: Partial<Record<StepKind, (facts: BatchFacts) => boolean>> = {
@@ -45,8 +47,8 @@ const NEEDED: Partial<Record<StepKind, (facts: BatchFacts) => boolean>> = {
   'leak test': ({ dammed }) => dammed > 0,
   level: ({ layers }) => layers.length > 0,
   pour: ({ layers }) => layers.length > 0,
-  bubbles: ({ layers }) => layers.some(({ product }) => looksForBubbles(product)),
-  'leak look': ({ dammed }) => dammed > 0,
+  bubbles: (facts) => facts.layers.some(({ product }) => looksOf(product, facts).bubbles.length > 0),
+  'leak look': (facts) => facts.layers.some(({ product }) => looksOf(product, facts).leaks.length > 0),
   demould: ({ dammed, moulds }) => dammed + moulds > 0,
   trim: ({ dammed, moulds }) => dammed + moulds > 0,
   sand: ({ moulds }) => moulds > 0,
@@ -55,8 +57,8 @@ const NEEDED: Partial<Record<StepKind, (facts: BatchFacts) => boolean>> = {
   inspect: () => true,
 };
 
-const looksForBubbles = ({ curing, potLifeMinutes }: ProductFacts): boolean =>
-  curing.cureModel === 'two-part' && potLifeMinutes > NO_BUBBLES_MINUTES;
+const looksOf = ({ curing: { cureModel }, potLifeMinutes }: ProductFacts, { dammed }: BatchFacts): Looks =>
+  looksAfter({ cureModel, potLifeMinutes }, dammed > 0);
 
 /** Steps of a route that come with the pours and have no place of their own in it. */
 const WITH_THE_POURS: ReadonlySet<StepKind> = new Set(['abrade', 'ready', 'cured', 'other']);
@@ -105,12 +107,15 @@ export type Course = z.infer<typeof courseSchema>;
 /** The step in which a layer is poured. */
 export const pourStep = (layer: number): string => `pour ${layer}`;
 
+/** When layers are begun by the calendar that is kept of a batch. */
+export const keptPours = (course: Course | undefined): { layer: number; at: WallTime }[] =>
+  (course?.kept?.steps ?? []).flatMap(({ step, from }) => {
+    const layer = Number(/^pour (\d+)$/.exec(step)?.[1]);
+    return layer >= 1 ? [{ layer, at: from }] : [];
+  });
+
 /** Paint and glue on a bed dry as thin water-borne films do; label times hold at 20 °C. */
 const FILM = { cureModel: 'water-borne', referenceC: 20, greatestLayerMm: 1, wetMm: 1 } as const;
-
-/** How long after a pour bubbles are looked for, and leaks. */
-const BUBBLES = { least: 10, most: 15 };
-const LEAKS = { least: 20, most: 60 };
 
 /** How long a bench is trusted to stay level. */
 const LEVEL_HOLDS_MINUTES = 12 * 60;
@@ -237,11 +242,12 @@ export function batchOnRoute(
   function pourSteps(own: RouteStep): { tail: After[]; firm: After[] } {
     let waits = tail;
     const firm: After[] = [];
-    for (const layer of facts.layers) {
-      const { product, pouredAt, plantsBefore } = layer;
+    facts.layers.forEach((layer, i) => {
+      const { product, plantsBefore } = layer;
       const id = pourStep(layer.number);
       const many = facts.layers.length > 1 ? ` layer ${layer.number}` : '';
-      const handsOn = layer.handsOnMinutes + (plantsBefore ? PLANT_MINUTES * facts.pieces : 0);
+      const { handsOn, untilFirst } = minutesOf(layer);
+      const done = doneOf(layer);
       const poured = add(
         {
           ...{
@@ -253,12 +259,18 @@ export function batchOnRoute(
           potLifeMinutes: layer.shortestPotLifeMinutes,
           plannedC: facts.roomC,
           ...(facts.leastC !== null && { leastC: facts.leastC }),
-          ...(pouredAt !== null && { done: { from: pouredAt, to: toWallTime(wallMinutes(pouredAt) + handsOn) } }),
+          ...(done && { done }),
         },
         waits,
       );
       const looks: After[] = [];
-      if (has('bubbles') && looksForBubbles(product)) {
+      const { bubbles, leaks } = looksOf(product, facts);
+      /** Within these minutes of the pour, from the first look to the last. */
+      const within = (minutes: readonly number[]): Pick<After, 'least' | 'most'> => ({
+        least: clock(minutes[0]!),
+        most: clock(minutes.at(-1)!),
+      });
+      if (has('bubbles') && bubbles.length > 0) {
         const { perBatchMinutes, perPieceMinutes, name } = route.find(({ kind }) => kind === 'bubbles')!;
         const look = add(
           {
@@ -266,11 +278,11 @@ export function batchOnRoute(
             handsOnMinutes: perBatchMinutes + perPieceMinutes * facts.pieces,
             ...doneWith(poured),
           },
-          [{ step: id, least: clock(BUBBLES.least), most: clock(BUBBLES.most) }],
+          [{ step: id, ...within(bubbles) }],
         );
         looks.push({ step: look.id });
       }
-      if (has('leak look') && layer.number === 1 && facts.dammed > 0) {
+      if (has('leak look') && layer.number === 1 && leaks.length > 0) {
         const { perBatchMinutes, perPieceMinutes, name } = route.find(({ kind }) => kind === 'leak look')!;
         const look = add(
           {
@@ -278,25 +290,41 @@ export function batchOnRoute(
             handsOnMinutes: perBatchMinutes + perPieceMinutes * facts.pieces,
             ...doneWith(poured),
           },
-          [{ step: id, least: clock(LEAKS.least), most: clock(LEAKS.most) }, ...looks],
+          [{ step: id, ...within(leaks) }, ...looks],
         );
         looks.push({ step: look.id });
       }
       firm.push({ step: id, least: label(product.demouldMinutes, product) }, ...looks);
-      waits = [recoat(id, product, handsOn), ...looks];
-    }
+      const span = done ? wallMinutes(done.to) - wallMinutes(layer.pouredAt!) : handsOn - untilFirst;
+      const next = facts.layers[i + 1];
+      waits = [recoat(id, product, span, next ? minutesOf(next).untilFirst : FIRST_PIECE_MINUTES), ...looks];
+    });
     return { tail: waits.map(({ step }) => ({ step })), firm };
   }
 
-  /** The next layer bonds by itself while the recoat window is open. Counted so that the piece poured first is still in it. */
-  function recoat(step: string, product: ProductFacts, handsOn: number): After {
+  /** Minutes of a layer in all, and to its first piece. */
+  function minutesOf({ handsOnMinutes, plantsBefore }: LayerFacts): { handsOn: number; untilFirst: number } {
+    const plants = plantsBefore ? PLANT_MINUTES * facts.pieces : 0;
+    return { handsOn: handsOnMinutes + plants, untilFirst: FIRST_PIECE_MINUTES + plants };
+  }
+
+  /** A layer that was poured: from when it was begun, about, to its last piece. */
+  function doneOf(layer: LayerFacts): ScheduleStep['done'] | null {
+    const { pouredAt, pouredUntil } = layer;
+    if (pouredAt === null) return null;
+    const { handsOn, untilFirst } = minutesOf(layer);
+    const first = wallMinutes(pouredAt);
+    return { from: toWallTime(first - untilFirst), to: pouredUntil ?? toWallTime(first + handsOn - untilFirst) };
+  }
+
+  /** As in a plan (`recoatWindow`): it opens from the last piece, and the first piece of the next layer has to find that of this one bonding. */
+  function recoat(step: string, product: ProductFacts, spanMinutes: number, untilNextMinutes: number): After {
     const { recoatOpensMinutes: opens, recoatClosesMinutes: closes } = product;
     if (closes === null) return { step, least: label(opens, product) };
-    const latest = Math.max(opens + 5, closes - handsOn);
     return {
       step,
       least: label(opens, product),
-      most: label(latest, product),
+      most: { ...label(closes, product), beforeEndMinutes: spanMinutes, afterStartMinutes: untilNextMinutes },
       abradeMinutes: abradeMinutes(facts.pieces),
     };
   }
@@ -340,7 +368,7 @@ function holdsOf(facts: BatchFacts, steps: readonly ScheduleStep[]): ScheduleBat
   const pour = first('pour');
   if (!pour) return [];
   const off = first('demould') ?? 'cured';
-  const box = facts.layers.some(({ product }) => product.curing.cureModel === 'water-borne');
+  const box = facts.layers.some(({ product }) => CURE_MODELS[product.curing.cureModel].wantsDryAir);
   return [
     ...(facts.levelCm2 > 0
       ? [{ place: PLACES.level, amount: facts.levelCm2, from: first('level') ?? pour, to: off }]

@@ -3,7 +3,7 @@ import { problemSchema } from '../checks/problem';
 import { benchExceptionSchema, benchWindowSchema } from '../cure/benchWindows';
 import { clockChangeSchema } from '../cure/clockChanges';
 import { wallTimeSchema } from '../cure/wallTime';
-import { conditionsSchema, curingSchema } from './conditions';
+import { conditionsSchema, curingSchema } from '../cure/conditions';
 import { stepKindSchema } from './stepKinds';
 
 const number = z.number({ error: 'Type a number' });
@@ -11,7 +11,14 @@ const id = z.string().min(1).max(60);
 const minutes = number.min(0, 'Cannot be negative').max(525_600, 'At most a year');
 
 /** How long a wait is: by the clock, or by the label of something that cures, which a room then stretches or shortens. */
-export const waitSchema = z.object({ minutes, curing: curingSchema.optional() });
+export const waitSchema = z.object({
+  minutes,
+  curing: curingSchema.optional(),
+  /** It counts from so long before the end of the step that is waited for: a recoat window closes from the first piece. */
+  beforeEndMinutes: minutes.optional(),
+  /** It has to hold until so long after the beginning of the step that waits: until its first piece is poured. */
+  afterStartMinutes: minutes.optional(),
+});
 export type ScheduleWait = z.infer<typeof waitSchema>;
 
 /** What a step comes after: no sooner and no later than so long after the end of another. */

@@ -20,7 +20,8 @@ export const testFacts = (change: Partial<BatchFacts> = {}, productId = 'coating
   ...{ colour: '#335544', roomC: 20, finish: null, leastC: 15 },
   layers: Array.from({ length: layers }, (_, i) => ({
     ...{ number: i + 1, product: productFactsOf(productId, 3), handsOnMinutes: 45, plantsBefore: false },
-    ...{ mixGrams: 200, cups: 3, shortestPotLifeMinutes: 22, pouredAt: null },
+    ...{ mixGrams: 200, cups: 3, shortestPotLifeMinutes: 22 },
+    ...{ pouredAt: null, pouredUntil: null },
   })),
   ...change,
 });

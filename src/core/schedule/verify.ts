@@ -1,7 +1,7 @@
 import { steadyMinutes } from '../cure/clockChanges';
 import { cureFactor } from '../cure/cureLine';
 import { toWallTime, wallMinutes, weekdayOf } from '../cure/wallTime';
-import { climateOf } from './conditions';
+import { climateOf } from '../cure/conditions';
 import type { PlannedStep, ScheduleBatch, SchedulePlan, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
 
 /** Something in a plan that cannot be, in words. */
@@ -53,7 +53,8 @@ export function verifyPlan(request: ScheduleRequest, plan: SchedulePlan): Breach
         else if (least && cured(least, from, to) < least.minutes - 0.01)
           breaches.push(`${step.id} is too soon after ${before}`);
         const abraded = plan.steps.find((one) => one.batchId === batch.id && one.repairs === step.id);
-        if (most && cured(most, from, to) > most.minutes + (most.curing ? 1.01 : 0)) {
+        const [since, until] = [from - (most?.beforeEndMinutes ?? 0), to + (most?.afterStartMinutes ?? 0)];
+        if (most && cured(most, since, until) > most.minutes + (most.curing ? 1.01 : 0)) {
           if (abradeMinutes === undefined) breaches.push(`${step.id} is too late after ${before}`);
           else if (!abraded) breaches.push(`${step.id} misses the window of ${before} and nothing is abraded`);
           else if (steady(abraded.from) < from || steady(abraded.to) > to)

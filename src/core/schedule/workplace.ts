@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { benchExceptionSchema, benchWindowSchema, type BenchException, type BenchWindow } from '../cure/benchWindows';
 import type { ClockChange } from '../cure/clockChanges';
-import type { Room } from '../cure/cureModels';
+import type { Room } from '../cure/room';
 import type { WallTime } from '../cure/wallTime';
-import { dayConditionsSchema, type Conditions } from './conditions';
+import { dayConditionsSchema, type Conditions } from '../cure/conditions';
 import type { BatchFacts } from './facts';
 import { batchOnRoute, PLACES, usualRoute, type Course, type Route } from './routes';
 import { wishSchema, type ScheduleRequest } from './schema';

@@ -1,3 +1,4 @@
+import { CURE_MODELS } from '../cure/cureModels';
 import type { Product } from '../mixing/product';
 import type { LinearRgb } from './colour';
 import { layerRgb, throughRgb } from './waterLook';
@@ -6,9 +7,6 @@ import { tintOptics, type WaterTint } from './waterTint';
 /** A paper cup: white inside, this wide. */
 const CUP_DIAMETER_MM = 65;
 const PAPER: LinearRgb = { red: 0.8, green: 0.8, blue: 0.78 };
-/** What water-borne products throw back while they are wet, per mm; and the fine bubbles of anything just stirred. Typical. */
-const MILK = 0.35;
-const STIRRED = 0.02;
 
 /** How deep a mix stands in the cup, mm. */
 export const cupDepthMm = (mixGrams: number, density: number): number =>
@@ -24,7 +22,7 @@ export function inTheCup(
   { mixGrams, density }: { mixGrams: number; density: number },
 ): LinearRgb {
   const { absorption, scattering } = tintOptics(tint);
-  const milk = product.cureModel === 'water-borne' ? MILK : STIRRED;
+  const { milk } = CURE_MODELS[product.cureModel];
   const wet = { red: scattering.red + milk, green: scattering.green + milk, blue: scattering.blue + milk };
   return throughRgb(layerRgb({ absorption, scattering: wet }, cupDepthMm(mixGrams, density)), PAPER);
 }

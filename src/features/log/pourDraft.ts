@@ -67,6 +67,8 @@ export function pourFromDraft(
       pouredAt: draft.pouredAt,
       temperatureC: read(['temperature'], draft.temperature, 'temperature'),
       note: draft.note,
+      // Of another time the last piece is not known.
+      ...(before?.pouredUntil && before.pouredAt === draft.pouredAt && { pouredUntil: before.pouredUntil }),
       ...(before?.tintLeft && { tintLeft: before.tintLeft }),
       cups: layer.cups.map((cup, i): PourRecord['cups'][number] => {
         const typed = draft.cups[i] ?? { a: '', b: '', note: '' };

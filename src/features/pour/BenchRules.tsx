@@ -1,15 +1,8 @@
 'use client';
 
+import { CURE_MODELS } from '@/core/cure/cureModels';
 import { useState } from 'react';
-import {
-  leftoverRules,
-  mayBeThinned,
-  MOST_THINNER,
-  MOST_WARM_C,
-  STIFF_BELOW_C,
-  thinned,
-  warmed,
-} from '@/core/mixing/benchRules';
+import { mayBeThinned, MOST_THINNER, MOST_WARM_C, STIFF_BELOW_C, thinned, warmed } from '@/core/mixing/benchRules';
 import { productsOf, type PlanRequest } from '@/core/plan';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
 import { Fold } from '@/ui/controls/Fold';
@@ -34,7 +27,7 @@ export function BenchRules({ request, cupGrams = CUP_GRAMS }: { request: PlanReq
           <Warm product={product} roomC={request.room.temperatureC} cupGrams={cupGrams} />
           {mayBeThinned(product) && <Thin product={product} glueGrams={cupGrams} />}
           <ul>
-            {leftoverRules(product).map((rule) => (
+            {CURE_MODELS[product.cureModel].leftovers.map((rule) => (
               <li key={rule}>{rule}</li>
             ))}
           </ul>

@@ -5,6 +5,8 @@ import { pieceKey } from '@/core/bed/pieceRef';
 import { pourCautions } from '@/core/checks/cautions';
 import { shortTime } from '@/core/cure/dayNames';
 import { cupWork } from '@/core/pouring/cupWork';
+import { looksAfter } from '@/core/pouring/looks';
+import { batchFacts } from '@/core/schedule/facts';
 import { colourPortionsOf, partGrams, portionWords, stockWords } from '@/core/pouring/portionWords';
 import { ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
 import { productsOf, requestOfLayer, type FinishPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
@@ -20,7 +22,7 @@ import {
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { copyNames, damWords } from '../desk/summarise';
-import { PLANTS_FIRST, tintWords } from './layerWords';
+import { lookWords, PLANTS_FIRST, tintWords } from './layerWords';
 import styles from './PourCard.module.css';
 
 /** The pour card: what lies beside the scale. Prints clean on A4 and Letter, in black and white. */
@@ -58,6 +60,7 @@ export function PourCard({ setId, batch, poured, request, plan, settings, printe
               key={layer.number}
               layer={layer}
               of={plan.layers.length}
+              dammed={batchFacts(request, plan).dammed > 0}
               plantsFirst={layer.plantsBefore ?? (layer.number === 1 && plan.plantsFirst === true)}
               request={request}
               units={units}
@@ -155,6 +158,7 @@ function Dams({ plan, units }: { plan: Plan; units: UnitPreferences }) {
 function Layer({
   layer,
   of,
+  dammed,
   plantsFirst,
   request: whole,
   units,
@@ -162,6 +166,7 @@ function Layer({
 }: {
   layer: LayerPlan;
   of: number;
+  dammed: boolean;
   plantsFirst: boolean;
   request: PlanRequest;
   units: UnitPreferences;
@@ -274,7 +279,8 @@ function Layer({
         </tbody>
       </table>
       <p className={styles.cure}>
-        {cure.poured ? 'Poured' : 'Pour'} <b>{shortTime(cure.pouredAt)}</b>. Look for bubbles after 10 to 15 minutes.{' '}
+        {cure.poured ? 'Poured' : 'Pour'} <b>{shortTime(cure.pouredAt)}</b>.
+        {lookWords(looksAfter(request.product, dammed))}{' '}
         {layer.number < of
           ? `Next layer from ${shortTime(cure.recoatOpensAt)}${cure.recoatClosesAt ? ` to ${shortTime(cure.recoatClosesAt)}; later, abrade first` : ''}.`
           : `Dams off ${shortTime(cure.demouldAt)}. Full cure ${shortTime(cure.fullCureAt)}.`}{' '}

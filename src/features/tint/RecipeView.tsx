@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
+import { CURE_MODELS } from '@/core/cure/cureModels';
 import { LIGHTS, type Light } from '@/core/tint/lamp';
 import { detailsSeenTo, SEEN_FROM, type SeenFrom } from '@/core/tint/visibility';
 import { hexFromLinear } from '@/core/tint/colour';
@@ -155,7 +156,7 @@ function CupPatch({ tint, bedColour, deepestMm }: { tint: WaterTint; bedColour: 
       <span style={{ background: colourByDepth(bedColour, tint)(deepestMm) }} />
       <p>
         {`In the cup${(tint.pours?.length ?? 0) > 1 ? ' of the lowest pour' : ''}, ${formatMeasure(CUP_GRAMS, 'mass', units)} just stirred`}
-        {product.cureModel === 'water-borne' && ', still milky'}
+        {CURE_MODELS[product.cureModel].wet && ', still milky'}
         <br />
         cured, over the bed at the deepest
       </p>

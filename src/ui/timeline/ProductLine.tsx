@@ -1,7 +1,7 @@
 'use client';
 
 import { cureTimes } from '@/core/cure/cureLine';
-import type { Room } from '@/core/cure/cureModels';
+import type { Room } from '@/core/cure/room';
 import type { Product } from '@/core/mixing/product';
 import { potLifeMinutes } from '@/core/mixing/potLife';
 import { formatMinutes } from '@/core/units/formatMeasure';

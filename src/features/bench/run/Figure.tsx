@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { clocksOf } from '@/core/run/clocks';
-import { cupLife, fromBottle, partMl } from '@/core/run/cupState';
+import { cupEnds, fromBottle, partMl } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, onScale, type StepWords } from '@/core/run/say';
 import { weighVerdict } from '@/core/run/weighMend';
@@ -189,16 +189,11 @@ function countdownOf(state: RunState, step: RunStep): { due: number; under: (now
 /** The clock that a step stands under: the pot life of its cup. */
 function clockOf(state: RunState, step: RunStep, now: number): { digits: string; words: string; late: boolean } | null {
   const cup = cupOf(state, step);
-  if (!cup || cup.contactAt === null) return null;
-  const life = cupLife(cup, layerOf(state, cup.layer), state.room.at(-1)!.temperatureC);
-  if (!life) return null;
-  const by = cup.contactAt + life.byMinutes * 60_000 - now;
+  const ends = cup && cupEnds(cup, layerOf(state, cup.layer), state.room);
+  if (!ends) return null;
+  const by = ends.by - now;
   if (by > 0) return { digits: clockDigits(by), words: 'until it should be poured', late: by < 120_000 };
-  return {
-    digits: clockDigits(cup.contactAt + life.lifeMinutes * 60_000 - now),
-    words: 'until this cup sets up',
-    late: true,
-  };
+  return { digits: clockDigits(ends.sets - now), words: 'until this cup sets up', late: true };
 }
 
 /** Who measures by volume reads marks: ml of the part that goes in, or ml of the mix that is left in the cup. */

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/bed/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
-import { broughtGrams, cupLife, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
+import { broughtGrams, cupEnds, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
 import { clocksOf } from '@/core/run/clocks';
 import { howLines } from '@/core/run/how';
 import { forecast } from '@/core/run/pace';
@@ -184,9 +184,8 @@ function PourWarnings({ state, view, cup, now, send }: PourProps) {
   const grams = (value: number): string => formatMeasure(value, 'mass', view.units);
   const rest = restOf(cup);
   const poured = cup.poured.filter(({ filler }) => !filler);
-  const roomC = state.room.at(-1)!.temperatureC;
-  const life = cupLife(cup, layer, roomC);
-  const left = life && cup.contactAt !== null ? (cup.contactAt + life.byMinutes * 60_000 - now) / 60_000 : Infinity;
+  const ends = cupEnds(cup, layer, state.room);
+  const left = ends ? (ends.by - now) / 60_000 : Infinity;
   const ahead = forecast(
     rest,
     poured.map((one) => ({ grams: one.grams, minutes: one.minutes })),
@@ -252,8 +251,8 @@ function Leftover({ state, view, cup, now, send }: PourProps) {
   const layer = layerOf(state, cup.layer);
   const { filler } = state.plan;
   const held = inCupGrams(cup, layer);
-  const life = cupLife(cup, layer, state.room.at(-1)!.temperatureC);
-  const late = life !== null && cup.contactAt !== null && now > cup.contactAt + life.byMinutes * 60_000;
+  const ends = cupEnds(cup, layer, state.room);
+  const late = ends !== null && now > ends.by;
   const grams = (value: number): string => formatMeasure(value, 'mass', view.units);
   if (!filler || held < filler.grams) return null;
   return (

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { benchSpans, WEEKDAYS } from '@/core/cure/benchWindows';
 import { shortTime } from '@/core/cure/dayNames';
 import { toWallTime, wallMinutes, weekdayOf } from '@/core/cure/wallTime';
-import { climateOf } from '@/core/schedule/conditions';
+import { climateOf } from '@/core/cure/conditions';
 import { placeUse, type PlaceUse } from '@/core/schedule/placeUse';
 import type { PlannedStep, SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
 import type { CalendarBatch } from '@/core/schedule/workplace';

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { cureFactor } from '../cure/cureLine';
-import type { Room } from '../cure/cureModels';
-import { minuteOfDay, toWallTime } from '../cure/wallTime';
-import { wallFromSteady, type ClockChange } from '../cure/clockChanges';
+import { cureFactor } from './cureLine';
+import type { Room } from './room';
+import { minuteOfDay, toWallTime } from './wallTime';
+import { wallFromSteady, type ClockChange } from './clockChanges';
 import { cureModelSchema } from '../mixing/product';
-import { roomSchema } from '../plan/request';
+import { roomSchema } from './room';
 
 const degrees = roomSchema.shape.temperatureC;
 const minuteOfTheDay = z.number().int().min(0).max(1440);

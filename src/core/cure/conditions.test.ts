@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { cureFactor } from '../cure/cureLine';
 import { temperatureFactor } from '../cure/temperature';
 import { wallMinutes } from '../cure/wallTime';
-import { climateOf, steadyRoom, type Conditions, type CuringLayer } from './conditions';
+import { climateOf, steadyRoom, type Conditions, type CuringLayer } from '../cure/conditions';
 
 const FROM = wallMinutes('2026-11-23T00:00');
 const TO = FROM + 40 * 1440;

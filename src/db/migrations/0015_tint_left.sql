@@ -1,1 +1,0 @@
-ALTER TABLE `pours` ADD `tint_left` text;

@@ -297,10 +297,10 @@ export const currentPourTimes = (
     .map(({ pouredUntil, ...pour }) => ({ ...pour, ...(pouredUntil !== null && { pouredUntil }) }));
 
 const pourOf = (db: Connection, entry: typeof pours.$inferSelect): PourRecord => {
-  const { id, layer, pouredAt, pouredUntil, temperatureC, note, tintLeft } = entry;
+  const { id, layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots } = entry;
   return {
     ...{ layer, pouredAt, ...(pouredUntil && { pouredUntil }), temperatureC },
-    ...{ cups: weighed(db, id), ...(tintLeft && { tintLeft }), note },
+    ...{ cups: weighed(db, id), ...(tintLeft && { tintLeft }), ...(expiredLots && { expiredLots }), note },
   };
 };
 
@@ -356,14 +356,14 @@ export function benchOf(db: Connection, batchId: string): Bench | undefined {
 export function appendEntry(
   db: Connection,
   batchId: string,
-  { layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, cups: filled }: PourRecord,
+  { layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots, cups: filled }: PourRecord,
   { struck, enteredAt }: { struck: boolean; enteredAt: string },
 ): void {
   const entry = db
     .insert(pours)
     .values({
       ...{ batchId, layer, pouredAt, pouredUntil: pouredUntil ?? null, temperatureC, note },
-      ...{ tintLeft: tintLeft ?? null, struck, enteredAt },
+      ...{ tintLeft: tintLeft ?? null, expiredLots: expiredLots ?? null, struck, enteredAt },
     })
     .returning({ id: pours.id })
     .get();
@@ -437,8 +437,8 @@ function book(db: Connection, batchId: string, layer: number, pour: PourRecord |
 }
 
 /** All of an entry that decides what left the bottles. */
-const taking = ({ pouredAt, tintLeft, cups: filled }: PourRecord): string =>
-  JSON.stringify([pouredAt, tintLeft, filled.map(({ note: _, ...cup }) => cup)]);
+const taking = ({ pouredAt, tintLeft, expiredLots, cups: filled }: PourRecord): string =>
+  JSON.stringify([pouredAt, tintLeft, expiredLots, filled.map(({ note: _, ...cup }) => cup)]);
 
 /** How poured layers are kept: every write is a further entry, and so is taking one back. */
 export const pourStorage: Storage = {

@@ -3,6 +3,7 @@ import type { KeptPlan } from '@/core/records/views';
 import type { PourRecord } from '@/core/records/schema';
 import type { TintLeft } from '@/core/pouring/portions';
 import { consumableTakes, cupTakes, lotMovements, tintTakes } from '@/core/stock/pourMovements';
+import { isPast, type LotState } from '@/core/stock/lots';
 import type { StockItem } from '@/core/stock/schema';
 import { getDocument, listDocuments } from './documents';
 import type { Connection } from './images';
@@ -17,6 +18,8 @@ export interface PlannedLayer {
   cups: readonly { number: number; pouredGrams: number; mixGrams: number; doses: { id: string; grams: number }[] }[];
   /** What of its stock tint and premixes goes into no cup. */
   tintLeft: TintLeft;
+  /** Cups of the layers below. */
+  cupsBefore: number;
   pieces: number;
   damMm: number;
   isLast: boolean;
@@ -30,6 +33,7 @@ export function plannedLayer({ request, amounts }: KeptPlan, layer: number): Pla
         productId: planned.productId ?? request.product.id,
         cups: planned.cups,
         tintLeft: planned.tintLeft,
+        cupsBefore: amounts.layers.slice(0, layer - 1).reduce((sum, { cups }) => sum + cups.length, 0),
         pieces: amounts.totals.pieces,
         damMm: amounts.totals.damMm,
         isLast: layer === amounts.layers.length,
@@ -68,13 +72,19 @@ export function bookPour(db: Connection, { batchId, batchName, layer, planned, p
       cups.some(({ partBGrams }) => partBGrams !== null),
     ),
     ...consumableTakes(listDocuments(db, 'consumable').records, {
-      ...{ cups: cups.length, layers: 1, first: layer === 1, pieces: planned.pieces, damMm: planned.damMm },
+      ...{ cups: cups.length, cupsBefore: planned.cupsBefore, layersBefore: layer - 1 },
+      ...{ pieces: planned.pieces, damMm: planned.damMm },
     }),
   ];
   const note = `${batchName}, layer ${layer}`.slice(0, 160);
   // Of what reached no piece nothing was lost on the way.
   const reached = pour.cups.some(({ pouredGrams }) => pouredGrams !== 0);
-  for (const { lotId, item, part, amount, kind, cup } of lotMovements(takes, (item) => lotsOf(db, item))) {
+  const day = pour.pouredAt.slice(0, 10);
+  const named = new Set(pour.expiredLots);
+  // What is past its date is taken only when the maker named it at the bench.
+  const lotsFor = (item: StockItem): LotState[] =>
+    lotsOf(db, item).filter(({ id, lot }) => named.has(id) || !isPast(lot, shelfLifeOf(db, item), day));
+  for (const { lotId, item, part, amount, kind, cup } of lotMovements(takes, lotsFor)) {
     const where = { lotId, item, part, batchId, layer, cup, at: pour.pouredAt };
     if (amount < 0) openLot(db, lotId, item, where.part, pour.pouredAt, now);
     move(

@@ -216,6 +216,8 @@ export const pours = sqliteTable(
       resinGrams: number;
       colours: { id: string; grams: number }[];
     }>(),
+    /** Lots past their date that the maker took all the same. */
+    expiredLots: text('expired_lots', { mode: 'json' }).$type<string[]>(),
     enteredAt: text('entered_at').notNull(),
   },
   (table) => [

@@ -1,11 +1,11 @@
 import type { SetFile } from '@/core/formats/setFile';
 import { isPlainId, withNewIds } from '@/core/formats/setFile';
-import type { RecordKind } from '@/core/records/schema';
+import { referencesIn, type Thing } from '@/core/model/reference';
+import { RECORD_SCHEMAS, type RecordKind } from '@/core/records/schema';
 import { appendEntry, benchOf, keepPlan, listBatches } from './batches';
 import { CopyError } from './copyError';
 import type { Database } from './dataFile';
 import { getDocument, listDocuments } from './documents';
-import { productsOfBuild } from './dependents';
 import { edit, EditRefusedError, type EditWriter, type Touched } from './journal';
 import { STORAGE } from './records';
 
@@ -18,7 +18,14 @@ export function setFileOf(db: Database, setId: string): SetFile {
   if (!set) throw new EditRefusedError('missing', 'This set is no longer there.');
   const recipe = getDocument(db, 'recipe', set.data.recipeId);
   const own = new Set(listDocuments(db, 'design', setId).records.map(({ id }) => id));
-  const colourantIds = new Set(recipe?.data.doses.map(({ colourantId }) => colourantId));
+  const named = (to: Thing): Set<string> =>
+    new Set(
+      [
+        ...referencesIn(RECORD_SCHEMAS.set, set.data),
+        ...(recipe ? referencesIn(RECORD_SCHEMAS.recipe, recipe.data) : []),
+      ].flatMap((one) => (one.to === to ? [one.id] : [])),
+    );
+  const colourantIds = named('colourant');
   return {
     ...{ format: 'aguada.set', version: 1 },
     set: bare(set),
@@ -34,7 +41,7 @@ export function setFileOf(db: Database, setId: string): SetFile {
         bench: benchOf(db, id) ?? null,
       })),
     shelf: {
-      products: [...new Set([set.data.productId, ...productsOfBuild(set.data)])].flatMap((id) => {
+      products: [...named('product')].flatMap((id) => {
         const product = getDocument(db, 'product', id);
         return product ? [bare(product)] : [];
       }),

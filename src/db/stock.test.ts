@@ -177,10 +177,15 @@ describe('a poured layer', () => {
     listLots(db)
       .filter(({ data }) => data.of.id === EPOXY.id)
       .reduce((sum, row) => sum + row.left.reduce((all, { amount }) => all + amount, 0), 0);
-  const weighed = (batch: string): number =>
-    batchDetail(db, batch)
-      .pours.flatMap(({ cups }) => cups)
-      .reduce((sum, { partAGrams, partBGrams }) => sum + partAGrams + (partBGrams ?? 0), 0);
+  /** Of the cups of a batch, and what of stock tints and premixes went into none: as planned, where nothing was read. */
+  const weighed = (batch: string): number => {
+    const { pours, kept } = batchDetail(db, batch);
+    return pours.reduce(
+      (all, { layer, cups, tintLeft = kept!.amounts.layers[layer - 1]!.tintLeft }) =>
+        all + cups.reduce((sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0), tintLeft.resinGrams),
+      0,
+    );
+  };
   const enter = (pour: PourRecord): void =>
     void edit(db, `set:${HERON_SLACK_ID}`, 'Pour', NOW, (writer) => {
       const data = { ...pour, batchId: BATCH };
@@ -224,6 +229,32 @@ describe('a poured layer', () => {
     expect(lotHistory(db, 'hs-kit-2').map(({ kind }) => kind)).toContain('opened');
     const cups = batchDetail(db, 'hs-batch-1').pours.concat(batchDetail(db, 'hs-batch-2').pours);
     expect(left('hs-cups', 'all')).toBe(50 - cups.reduce((sum, one) => sum + one.cups.length, 0));
+  });
+  test('takes nothing from a kit past its date, unless that was named at the bench', () => {
+    const [pour] = batchDetail(db, BATCH).pours;
+    buy('old', { name: 'Old kit', openedOn: '2025-01-10', boughtOn: '2025-01-10' });
+    enter({
+      ...pour!,
+      note: 'entered again',
+      cups: pour!.cups.map((cup) => ({ ...cup, partAGrams: cup.partAGrams + 1 })),
+    });
+    expect(left('old', 'A')).toBe(1000);
+    enter({ ...pour!, expiredLots: ['old'] });
+    // It stands open the longest, so that it comes first.
+    const { resinGrams } = batchDetail(db, BATCH).kept!.amounts.layers[0]!.tintLeft;
+    const a = pour!.cups.reduce((sum, cup) => sum + cup.partAGrams, resinGrams);
+    expect(left('old', 'A')).toBeCloseTo(1000 - a, 6);
+    expect(batchDetail(db, BATCH).pours[0]!.expiredLots).toEqual(['old']);
+    enter(pour!);
+    expect(left('old', 'A')).toBeCloseTo(1000, 6);
+  });
+  test('takes what is left of its stock tint too, as part A and colourant', () => {
+    const [pour] = batchDetail(db, BATCH).pours;
+    const before = inBottles();
+    const planned = batchDetail(db, BATCH).kept!.amounts.layers[0]!.tintLeft.resinGrams;
+    enter({ ...pour!, tintLeft: { resinGrams: 4.2, colours: [] } });
+    expect(before - inBottles()).toBeCloseTo(4.2 - planned, 6);
+    expect(batchDetail(db, BATCH).pours[0]!.tintLeft).toEqual({ resinGrams: 4.2, colours: [] });
   });
   test('of a coat of another product goes out of the bottles of that one', () => {
     buy('slow', { of: { kind: 'product', id: 'slow-casting-epoxy' } });

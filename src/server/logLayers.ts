@@ -1,3 +1,4 @@
+import { expiredLotsTaken } from '@/core/run/expired';
 import { layersToLog, type LayerRecord } from '@/core/run/record';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
@@ -13,7 +14,7 @@ import { onTheWall } from './clock';
 const grams = (value: number): number => Math.round(Math.min(10_000, Math.max(0, value)) * 1000) / 1000;
 
 /** A layer as the log keeps it. */
-function pourRecord(run: RunRow, record: LayerRecord): PourRecord {
+function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): PourRecord {
   return {
     layer: record.layer,
     pouredAt: onTheWall(new Date(realMoment(run, record.at))),
@@ -30,6 +31,7 @@ function pourRecord(run: RunRow, record: LayerRecord): PourRecord {
       resinGrams: grams(record.tintLeft.resinGrams),
       colours: record.tintLeft.colours.map((one) => ({ id: one.id.slice(0, 40), grams: grams(one.grams) })),
     },
+    ...(expiredLots.length > 0 && { expiredLots }),
     note: record.note,
   };
 }
@@ -53,7 +55,7 @@ export function logLayers(
     const entered = setId !== null && isEntered(db, run.batchId, record.layer);
     const unknown = setId !== null && reached && !entered;
     if (was && JSON.stringify(was) === JSON.stringify(record) && !unknown) continue;
-    const pour = pourRecord(run, record);
+    const pour = pourRecord(run, record, expiredLotsTaken(state));
     if (setId === null || !(reached || entered)) {
       // A further word on it moves nothing on the shelf.
       if (was && JSON.stringify(was.cups) === JSON.stringify(record.cups)) continue;
@@ -83,6 +85,7 @@ function plannedFor(db: Connection, run: RunRow, state: RunState, record: LayerR
       // What was read at the bench says all of a cup.
       cups: [],
       tintLeft: record.tintLeft,
+      cupsBefore: 0,
       pieces: new Set(layer.cups.flatMap(({ pours }) => pours.map(({ designId, copy }) => `${copy}:${designId}`))).size,
       damMm: 0,
       isLast: number === state.plan.layers.at(-1)?.number,

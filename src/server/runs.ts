@@ -14,9 +14,13 @@ import {
   type RunView,
   type WorkshopBenchView,
 } from '@/core/run/views';
+import type { ExpiredLot } from '@/core/run/expired';
 import { batchFacts } from '@/core/schedule/facts';
+import { goodUntil, isPast, NOTHING } from '@/core/stock/lots';
 import { batchRequest } from '@/core/records/buildRequest';
-import type { PlanRequest } from '@/core/plan';
+import { productsOf, type PlanRequest } from '@/core/plan';
+import { shelfLifeOf } from '@/db/bookPour';
+import { lotsOf } from '@/db/stock';
 import { getBatch, keepPlan } from '@/db/batches';
 import type { Database } from '@/db/dataFile';
 import { getDocument } from '@/db/documents';
@@ -81,6 +85,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     ...{ name: row.data.name, request, amounts: planned.amounts, by: settings.measureBy },
     facts: batchFacts(request, planned.amounts),
     now: wallClockNow(),
+    expired: withData((db) => expiredFor(db, request)),
     filler: await fillerFor(setId, row.data.own?.fillerId ?? null),
     cuts: await cutsOf(setId),
   });
@@ -106,6 +111,23 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
       { behavior: 'immediate' },
     ),
   );
+}
+
+/** Lots past their date that hold some of what a run takes. */
+function expiredFor(db: Database, request: PlanRequest): ExpiredLot[] {
+  const today = wallClockNow().slice(0, 10);
+  const things = [
+    ...productsOf(request).map(({ id, name }) => ({ item: { kind: 'product' as const, id }, name })),
+    ...request.recipe.doses.map(({ colourant: { id, name } }) => ({ item: { kind: 'colourant' as const, id }, name })),
+  ];
+  return things.flatMap(({ item, name }) => {
+    const months = shelfLifeOf(db, item);
+    return lotsOf(db, item).flatMap(({ id, lot, left }) =>
+      isPast(lot, months, today) && left.some(({ amount }) => amount > NOTHING)
+        ? [{ id, name: lot.name, of: name, goodUntil: goodUntil(lot, months)! }]
+        : [],
+    );
+  });
 }
 
 /** A reading of the room that is older says nothing of now. */

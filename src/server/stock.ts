@@ -1,4 +1,4 @@
-import { goodUntil } from '@/core/stock/lots';
+import { isPast } from '@/core/stock/lots';
 import type { StockLevel } from '@/core/stock/haveAndNeed';
 import { shelfLifeOf } from '@/db/bookPour';
 import { getBatch } from '@/db/batches';
@@ -19,7 +19,7 @@ export const lotHistoryAnswer = (lotId: string): Promise<Response> =>
 /** What stands on the shelf, seen from a batch: what others have reserved is not for it. */
 function levelsFor(db: Database, batchId: string): StockLevel[] {
   const today = wallClockNow().slice(0, 10);
-  return stockLevels(db, batchId, ({ lot }) => (goodUntil(lot, shelfLifeOf(db, lot.of)) ?? '9999') < today);
+  return stockLevels(db, batchId, ({ lot }) => isPast(lot, shelfLifeOf(db, lot.of), today));
 }
 
 export const batchStockAnswer = (batchId: string): Promise<Response> =>

@@ -3,7 +3,7 @@ import { formatMeasure } from '../units/formatMeasure';
 import { checkFeature } from './checkFeature';
 import { cornerRadiusMm, outlinePolygon, selfCrossing } from './outline';
 import { landOfScan } from './scanLand';
-import { WATER_KINDS, type FeatureOf, type PieceDesign } from './schema';
+import { WATER_KINDS, type FeatureOf, type Outline, type PieceDesign } from './schema';
 
 const mm = (value: number): string => formatMeasure(value, 'length');
 /** How far a mend brings the land over the level. */
@@ -85,36 +85,42 @@ function overScan({ features, tag }: PieceDesign, index: number, landMm: number,
   };
 }
 
-function checkOutline({ outline, tag }: PieceDesign): Problem[] {
-  if (outline.kind === 'rectangle' && (outline.cornerMm ?? 0) > cornerRadiusMm(outline)) {
+type Check<O> = (outline: O, tag: string) => Problem[];
+
+/** What each kind of outline is checked for; one that is left out does not compile. */
+const OUTLINE_CHECKS: { [K in Outline['kind']]: Check<Extract<Outline, { kind: K }>> } = {
+  rectangle(outline) {
+    const most = cornerRadiusMm(outline);
+    if ((outline.cornerMm ?? 0) <= most) return [];
     return [
       {
         severity: 'hint',
         code: 'corner-too-round',
         path: ['outline', 'cornerMm'],
-        message: `Corners can be rounded to ${mm(cornerRadiusMm(outline))} at most, half the shorter side.`,
-        mend: {
-          label: `Round them to ${mm(cornerRadiusMm(outline))}`,
-          target: 'design',
-          path: ['outline', 'cornerMm'],
-          value: cornerRadiusMm(outline),
-        },
+        message: `Corners can be rounded to ${mm(most)} at most, half the shorter side.`,
+        mend: { label: `Round them to ${mm(most)}`, target: 'design', path: ['outline', 'cornerMm'], value: most },
       },
     ];
-  }
-  const crossing = outline.kind === 'free' ? selfCrossing(outlinePolygon(outline), true) : null;
-  return crossing
-    ? [
-        {
-          severity: 'stop',
-          code: 'outline-crosses',
-          path: ['outline', 'points'],
-          message: `The outline of ${tag} crosses itself ${mm(crossing.xMm)} across, ${mm(crossing.yMm)} up.`,
-          mend: advise('Move or take out one of its corners.'),
-        },
-      ]
-    : [];
-}
+  },
+  oval: () => [],
+  regular: () => [],
+  free(outline, tag) {
+    const crossing = selfCrossing(outlinePolygon(outline), true);
+    if (!crossing) return [];
+    return [
+      {
+        severity: 'stop',
+        code: 'outline-crosses',
+        path: ['outline', 'points'],
+        message: `The outline of ${tag} crosses itself ${mm(crossing.xMm)} across, ${mm(crossing.yMm)} up.`,
+        mend: advise('Move or take out one of its corners.'),
+      },
+    ];
+  },
+};
+
+const checkOutline = ({ outline, tag }: PieceDesign): Problem[] =>
+  (OUTLINE_CHECKS[outline.kind] as Check<Outline>)(outline, tag);
 
 /** Grains this coarse against the depth make the water’s volume a guess. */
 function checkGrain({ grainMm = 0, features }: PieceDesign): Problem[] {

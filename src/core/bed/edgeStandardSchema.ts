@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { sectionSchema } from './featureSchema';
 import { finite } from './outlineSchema';
@@ -9,7 +10,7 @@ export const mm = (least: number, most: number): z.ZodNumber =>
 /** The agreed profile of an edge: where the port is, how wide and deep, how high the bank. `widthMm` 0 is a dry edge. */
 export const edgeStandardSchema = z
   .object({
-    id: z.string().min(1).max(40),
+    id: reference('standard'),
     name: z.string().trim().min(1, 'Give it a name, for example creek mouth').max(40, 'At most 40 characters'),
     edgeMm: mm(1, 3000),
     /** The port's centre, from the left end of the edge as seen from the middle of the piece. */

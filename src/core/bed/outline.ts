@@ -22,7 +22,22 @@ interface OutlineKind<O extends Outline> {
   polygon: (outline: O) => Polygon;
   /** In closed form, not from the grid. */
   areaMm2: (outline: O) => number;
+  /** To what radius its corners are rounded. */
+  roundedMm: (outline: O) => number;
+  /** It fills its box but for rounded corners: its corners are south-west and so on, however long it is. */
+  fillsBox: boolean;
+  /** Whether some of it belongs to no straight side. */
+  rim: 'none' | 'all' | 'what is not straight';
+  /** The points it is drawn by; null where it is given by measures. */
+  points: (outline: O) => readonly PointMm[] | null;
+  /** The grids of a table that a tile of it fills. */
+  tableGrids: (outline: O) => readonly TableGrid[];
 }
+
+export type TableGrid = 'square' | 'rectangle' | 'rectangle across' | 'hexagon';
+/** Sides that differ by less are equal. */
+const SAME_SIDE_MM = 0.5;
+const BY_MEASURES = { roundedMm: () => 0, points: () => null } as const;
 
 /** Every kind of outline; one that is left out does not compile. */
 const OUTLINES: { [K in Outline['kind']]: OutlineKind<Extract<Outline, { kind: K }>> } = {
@@ -35,6 +50,12 @@ const OUTLINES: { [K in Outline['kind']]: OutlineKind<Extract<Outline, { kind: K
       return flatten(radius > 0 ? roundCorners(corners, radius) : corners);
     },
     areaMm2: (outline) => outline.widthMm * outline.lengthMm - (4 - Math.PI) * cornerRadiusMm(outline) ** 2,
+    ...BY_MEASURES,
+    roundedMm: (outline) => cornerRadiusMm(outline),
+    fillsBox: true,
+    rim: 'none',
+    tableGrids: ({ widthMm, lengthMm }) =>
+      Math.abs(widthMm - lengthMm) < SAME_SIDE_MM ? ['square'] : ['rectangle', 'rectangle across'],
   },
   oval: {
     size: (outline) => outline,
@@ -45,18 +66,31 @@ const OUTLINES: { [K in Outline['kind']]: OutlineKind<Extract<Outline, { kind: K
       return ovalPolygon(w / 2, l / 2, (w / 2) * grow, (l / 2) * grow);
     },
     areaMm2: ({ widthMm, lengthMm }) => (Math.PI / 4) * widthMm * lengthMm,
+    ...BY_MEASURES,
+    fillsBox: false,
+    rim: 'all',
+    tableGrids: () => [],
   },
   regular: {
     size: (outline) => boxOf(regularCorners(outline)),
     corners: regularCorners,
     polygon: (outline) => flatten(regularCorners(outline)),
     areaMm2: (outline) => Math.abs(doubledArea(regularCorners(outline))) / 2,
+    ...BY_MEASURES,
+    fillsBox: false,
+    rim: 'none',
+    tableGrids: ({ sides }) => (sides === 6 ? ['hexagon'] : []),
   },
   free: {
     size: ({ points }) => boxOf(points),
     corners: freeCorners,
     polygon: (outline) => flatten(freeCorners(outline)),
     areaMm2: ({ points }) => Math.abs(doubledArea(points)) / 2,
+    roundedMm: () => 0,
+    fillsBox: false,
+    rim: 'what is not straight',
+    points: ({ points }) => points,
+    tableGrids: () => [],
   },
 };
 const kindOf = <O extends Outline>(outline: O): OutlineKind<O> => OUTLINES[outline.kind] as unknown as OutlineKind<O>;
@@ -68,6 +102,17 @@ const boxOf = (corners: readonly PointMm[]): { widthMm: number; lengthMm: number
 
 /** Width and length of the box round an outline, mm. */
 export const outlineSize = (outline: Outline): { widthMm: number; lengthMm: number } => kindOf(outline).size(outline);
+
+/** To what radius the corners of an outline are really rounded. */
+export const roundedMm = (outline: Outline): number => kindOf(outline).roundedMm(outline);
+/** Whether an outline fills its box but for rounded corners. */
+export const fillsBox = ({ kind }: Pick<Outline, 'kind'>): boolean => OUTLINES[kind].fillsBox;
+/** The points that an outline is drawn by; null where it is given by measures. */
+export const drawnPoints = (outline: Outline): readonly PointMm[] | null => kindOf(outline).points(outline);
+/** The grids of a table that tiles of this outline fill. */
+export const tableGridsOf = (outline: Outline): readonly TableGrid[] => kindOf(outline).tableGrids(outline);
+/** Whether a part of an outline belongs to no straight side. */
+export const rimOf = ({ kind }: Pick<Outline, 'kind'>): OutlineKind<Outline>['rim'] => OUTLINES[kind].rim;
 
 /** The radius to which a rectangle's corners are really rounded: at most half its shorter side. */
 export const cornerRadiusMm = ({ widthMm, lengthMm, cornerMm = 0 }: Extract<Outline, { kind: 'rectangle' }>): number =>
@@ -199,7 +244,8 @@ function straightRuns(outline: Outline): { from: PointMm; to: PointMm }[] {
   const runs = corners
     .map((from, i) => ({ from, to: corners[(i + 1) % corners.length]! }))
     .filter(({ from, to }) => Math.hypot(to.xMm - from.xMm, to.yMm - from.yMm) > 1e-6);
-  if (outline.kind !== 'free') return runs;
+  // What is drawn by points has runs that lie in one line, and curves of short ones.
+  if (drawnPoints(outline) === null) return runs;
   const joined: typeof runs = [];
   for (const run of runs) {
     const last = joined.at(-1);

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 
 /**
@@ -18,7 +19,7 @@ function named(value: unknown): unknown {
 
 export const pieceRefSchema = z.preprocess(
   named,
-  z.object({ designId: z.string().min(1).max(40), copy: z.number().int().min(1).max(500).nullable() }),
+  z.object({ designId: reference('design'), copy: z.number().int().min(1).max(500).nullable() }),
 );
 
 export const samePiece = (a: PieceRef, b: PieceRef): boolean => a.designId === b.designId && a.copy === b.copy;

@@ -1,5 +1,5 @@
 import { channelCentreline } from './centreline';
-import type { PointMm } from './outline';
+import { drawnPoints, type PointMm } from './outline';
 import { MOST_OUTLINE_POINTS, MOST_POINTS, type Feature, type Outline, type PieceDesign, type Via } from './schema';
 import { fromFrame, landFrame, toFrame } from './waterline';
 
@@ -24,10 +24,9 @@ type Kept = PointMm & { kept?: Via; levelMm?: number };
 
 /** The points of a feature (or of the outline), or null when it is not drawn by points. */
 export function pointList(design: PieceDesign, feature: number): PointList | null {
+  const drawn = drawnPoints(design.outline);
   if (feature === OUTLINE)
-    return design.outline.kind === 'free'
-      ? { points: design.outline.points, closed: true, least: 3, most: MOST_OUTLINE_POINTS, noun: 'Corner' }
-      : null;
+    return drawn ? { points: [...drawn], closed: true, least: 3, most: MOST_OUTLINE_POINTS, noun: 'Corner' } : null;
   if (feature === LEVEL_MARKS)
     return { points: design.poolLevels ?? [], closed: false, least: 0, most: 8, noun: 'Level mark' };
   const shape = design.features[feature];
@@ -57,7 +56,7 @@ export function pointList(design: PieceDesign, feature: number): PointList | nul
 /** The design with other points in place of those of a feature or of the outline. Points that were there keep what else they say. */
 export function withPoints(design: PieceDesign, feature: number, points: readonly Kept[]): PieceDesign {
   if (feature === OUTLINE) {
-    if (design.outline.kind !== 'free') return design;
+    if (drawnPoints(design.outline) === null) return design;
     const outline: Outline = {
       kind: 'free',
       points: points.map(({ xMm, yMm }) => ({ xMm: Math.max(0, xMm), yMm: Math.max(0, yMm) })),
@@ -205,7 +204,8 @@ export function nearestDrawn(design: PieceDesign, place: PointMm): number | null
       return list ? [{ feature, points: list.points, closed: true }] : [];
     },
   );
-  if (design.outline.kind === 'free') lines.push({ feature: OUTLINE, points: design.outline.points, closed: true });
+  const corners = drawnPoints(design.outline);
+  if (corners) lines.push({ feature: OUTLINE, points: [...corners], closed: true });
   const near = lines.map(({ feature, points, closed }) => ({
     feature,
     away: Math.min(

@@ -1,5 +1,5 @@
 import { HEIGHT_TICKS_PER_MM, type BedGrid } from './grid';
-import { cornerRadiusMm, outlineSides, type PointMm } from './outline';
+import { fillsBox, outlineSides, roundedMm, type PointMm } from './outline';
 import { distanceToSide, hasRim } from './profile';
 import type { EdgeName, Outline } from './schema';
 
@@ -50,7 +50,7 @@ export function findPools(
 ): Pool[] {
   const capMm = levelMm + damMarginMm;
   const edges = edgeCells(grid, outline);
-  const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges, outline.kind === 'rectangle');
+  const behindDam = cellsBehindDams(grid, levelMm, dammed, damOverlapMm, edges, fillsBox(outline));
   const sweep = new Sweep(grid, capMm, edges, behindDam);
   sweep.riseTo(levelMm);
   sweep.measure(levelMm);
@@ -322,7 +322,7 @@ const centreOf = (cell: number, { columns, cellMm }: Pick<BedGrid, 'columns' | '
  */
 function edgeCells({ columns, rows, coverage, cellMm }: BedGrid, outline: Outline): Map<number, OutlineEdge> {
   const edges = new Map<number, OutlineEdge>();
-  if (outline.kind === 'rectangle' && cornerRadiusMm(outline) === 0) {
+  if (fillsBox(outline) && roundedMm(outline) === 0) {
     for (let row = 0; row < rows; row++) edges.set(row * columns, 'west').set(row * columns + columns - 1, 'east');
     for (let column = 0; column < columns; column++)
       edges.set(column, 'south').set((rows - 1) * columns + column, 'north');

@@ -1,6 +1,7 @@
 import type { BedGrid } from './grid';
 import {
-  cornerRadiusMm,
+  rimOf,
+  roundedMm,
   edgeLengthMm,
   edgePoint,
   inwardOf,
@@ -95,7 +96,7 @@ export function sectionProfile(
 export function edgeProfile(grid: BedGrid, outline: Outline, edge: EdgeName): BedProfile {
   const lengthMm = edgeLengthMm(outline, edge);
   const [inX, inY] = inwardOf(outline, edge);
-  const radius = outline.kind === 'rectangle' ? cornerRadiusMm(outline) : 0;
+  const radius = roundedMm(outline);
   const count = Math.max(2, Math.round(lengthMm / PROFILE_STEP_MM) + 1);
   const places = Array.from({ length: count }, (_, i): PointMm => {
     const { positionMm, insetMm } = besideCorner((lengthMm * i) / (count - 1), lengthMm, radius);
@@ -208,8 +209,8 @@ export function outlineProfiles(grid: BedGrid, outline: Outline): OutlineProfile
 
 /** True when a part of the outline belongs to no straight side. */
 export const hasRim = (outline: Outline): boolean =>
-  outline.kind === 'oval' ||
-  (outline.kind === 'free' &&
+  rimOf(outline) === 'all' ||
+  (rimOf(outline) === 'what is not straight' &&
     outlineSides(outline).reduce((sum, { lengthMm }) => sum + lengthMm, 0) < pathLength(outlinePolygon(outline)) - 0.5);
 
 /** The way along a run of edge or rim in mm, `offMm` outside the piece. */

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { hexColour } from '../tint/hexColour';
 import { MADE_BY } from './madeBy';
@@ -42,7 +43,7 @@ export const pieceDesignSchema = z.object({
   /** How the bed is made: it says how far it may stray from the drawing. */
   madeBy: z.enum(MADE_BY).optional(),
   /** Which of the set's edge standards each edge keeps to, by its id. */
-  edgeStandards: z.partialRecord(edgeNameSchema, z.string().max(40)).optional(),
+  edgeStandards: z.partialRecord(edgeNameSchema, reference('standard')).optional(),
   /** Water that reads one way only, with rocks that break it: the edge at which it comes in. None: it reads from both ends. */
   flowsFrom: edgeNameSchema.optional(),
   /** Edges at which the bed is drawn to a standard. Only in requests and files: a set's own designs take them from its standards. */

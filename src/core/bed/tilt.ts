@@ -1,6 +1,6 @@
 import { volumeCurve, levelForMl } from './volumeCurve';
 import type { BedGrid } from './grid';
-import { compassName, edgeLengthMm, edgePoint, outlinePolygon, outlineSize, type PointMm } from './outline';
+import { compassName, edgeLengthMm, edgePoint, fillsBox, outlinePolygon, outlineSize, type PointMm } from './outline';
 import type { OutlineProfile } from './profile';
 import type { EdgeName, Outline } from './schema';
 
@@ -74,11 +74,9 @@ export function cornersToRaise(outline: Outline, { east, north }: Slope): { corn
   for (let i = 0; i < polygon.length; i += 2) {
     const [x, y] = [polygon[i]!, polygon[i + 1]!];
     const away = Math.hypot(x - widthMm / 2, y - lengthMm / 2);
-    // A rectangle's corners are south-west and so on, however long it is.
-    const corner =
-      outline.kind === 'rectangle'
-        ? compassName(Math.sign(x - widthMm / 2), Math.sign(y - lengthMm / 2))
-        : compassName(x - widthMm / 2, y - lengthMm / 2);
+    const corner = fillsBox(outline)
+      ? compassName(Math.sign(x - widthMm / 2), Math.sign(y - lengthMm / 2))
+      : compassName(x - widthMm / 2, y - lengthMm / 2);
     if ((outermost.get(corner)?.away ?? -1) < away) outermost.set(corner, { away, fall: east * x + north * y });
   }
   const highest = Math.min(...[...outermost.values()].map(({ fall }) => fall));

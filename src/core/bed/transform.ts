@@ -60,15 +60,24 @@ interface Moves {
   port: (port: Port) => Port;
 }
 
-function steppedOutline(outline: Outline, step: Step, point: (point: PointMm) => PointMm): Outline {
-  if (outline.kind === 'free') return { kind: 'free', points: outline.points.map(point) };
-  // A regular piece with an odd or a half-odd number of sides does not fall on itself; as a free outline it can be turned.
-  if (outline.kind === 'regular')
-    return step === 'mirror' || outline.sides % 4 === 0
+type Stepped<O> = (outline: O, step: Step, point: (point: PointMm) => PointMm) => Outline;
+const acrossAndAlong = <O extends Extract<Outline, { widthMm: number }>>(outline: O, step: Step): O =>
+  step === 'mirror' ? outline : { ...outline, widthMm: outline.lengthMm, lengthMm: outline.widthMm };
+
+/** How each kind of outline is turned or mirrored; one that is left out does not compile. */
+const STEPPED: { [K in Outline['kind']]: Stepped<Extract<Outline, { kind: K }>> } = {
+  rectangle: acrossAndAlong,
+  oval: acrossAndAlong,
+  // One with an odd or a half-odd number of sides does not fall on itself; as a free outline it can be turned.
+  regular: (outline, step, point) =>
+    step === 'mirror' || outline.sides % 4 === 0
       ? outline
-      : { kind: 'free', points: regularPoints(outline).map(point) };
-  return step === 'mirror' ? outline : { ...outline, widthMm: outline.lengthMm, lengthMm: outline.widthMm };
-}
+      : { kind: 'free', points: regularPoints(outline).map(point) },
+  free: ({ points }, _step, point) => ({ kind: 'free', points: points.map(point) }),
+};
+
+const steppedOutline: Stepped<Outline> = (outline, step, point) =>
+  (STEPPED[outline.kind] as Stepped<Outline>)(outline, step, point);
 
 const regularPoints = (outline: Outline): PointMm[] => {
   // Sides run from their west end; anticlockwise order is by the way they face.

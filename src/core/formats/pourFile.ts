@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { cupWork } from '../pouring/cupWork';
 import { quote, TYPICAL_WORK, workSchema } from '../money/quote';
 import { handsOnMinutes, layerProduct, planBatch, planRequestSchema, productsOf, waterGrams } from '../plan';
-import { goodUntil, takeFrom, type LotState } from '../stock/lots';
+import { isPast, takeFrom, type LotState } from '../stock/lots';
 import { haveAndNeed, shoppingList, type StockLevel } from '../stock/haveAndNeed';
-import { batchNeeds } from '../stock/needs';
+import { batchNeeds, cupsBesidePacks } from '../stock/needs';
 import { packsOf } from '../stock/packs';
 import { consumableSchema, lotSchema, STOCK_PARTS } from '../stock/schema';
 import { commandFailed, readJson, roundedJson, stopsOf, type CommandResult } from './planFile';
@@ -40,7 +40,8 @@ function levelsOf({ lots, today, request }: PourFile): { levels: StockLevel[]; s
   const day = today ?? request.pourAt.slice(0, 10);
   const levels: StockLevel[] = [];
   const states = lots.map(({ id, lot, left }): LotState => ({ id, lot, left: left ?? lot.bought }));
-  for (const { lot, left } of states)
+  const past = new Set<string>();
+  for (const { id: lotId, lot, left } of states)
     for (const { part, amount } of left) {
       const same = levels.find(
         (level) => level.item.kind === lot.of.kind && level.item.id === lot.of.id && level.part === part,
@@ -60,10 +61,12 @@ function levelsOf({ lots, today, request }: PourFile): { levels: StockLevel[]; s
       };
       if (!same) levels.push(level);
       const life = productsOf(request).find(({ id }) => lot.of.kind === 'product' && id === lot.of.id)?.shelfLifeMonths;
-      if ((goodUntil(lot, life ?? null) ?? '9999') < day) level.expired += amount;
-      else level.good += amount;
+      if (isPast(lot, life ?? null, day)) {
+        level.expired += amount;
+        past.add(lotId);
+      } else level.good += amount;
     }
-  return { levels, states };
+  return { levels, states: states.filter(({ id }) => !past.has(id)) };
 }
 
 /** Mixes in their order with the readings of the scale, what is there and what to buy, out of which lots, and the quote. */
@@ -129,7 +132,7 @@ export function pourReport(file: PourFile): object {
       ...{ pieces: plan.totals.pieces, ...waterGrams(plan) },
       highMixGrams: needs.filter(({ item }) => item.kind === 'product').reduce((sum, { high }) => sum + high, 0),
       colourantPrice: plan.cost.colourant,
-      consumablesPrice: consumablesPrice + plan.cost.cups,
+      consumablesPrice: consumablesPrice + cupsBesidePacks(plan.cost.cups, consumables),
       pourMinutes: handsOnMinutes(plan, request),
       work,
     }),

@@ -1,10 +1,12 @@
 import { edgeStandardSchema } from '../bed/edgeStandardSchema';
 import { testDesign } from '../bed/testShapes';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { layerProduct, planAmounts } from '../plan';
+import { namesIn } from '../model/reference';
+import { layerProduct, planAmounts, planSchema } from '../plan';
+import { RECORD_SCHEMAS } from '../records/schema';
 import { testRequest } from '../plan/testRequest';
-import { NAMING, setFileSchema, withNewIds, type SetFile } from './setFile';
+import { setFileSchema, withNewIds, type SetFile } from './setFile';
 
 const { id: _, ...product } = PRODUCT_KINDS[1]!;
 const file: SetFile = setFileSchema.parse({
@@ -49,17 +51,23 @@ test('new ids reach whatever names a record, and nothing else', () => {
   expect(withNewIds(renewed, (id) => id.replace(/-2$/, ''))).toEqual(file);
 });
 
-test('every field of a set that names a record by its id is renewed', () => {
-  const named = new Set<string>();
-  const walk = (value: unknown): void => {
-    if (typeof value !== 'object' || value === null) return;
-    if ('properties' in value)
-      for (const key of Object.keys(value.properties as object)) if (/.Ids?$/.test(key)) named.add(key);
-    for (const part of Object.values(value)) walk(part);
+test('every field that names a record by its id is declared as a reference', () => {
+  const named: string[] = [];
+  const walk = (schema: z.core.$ZodType, at: string, seen: readonly z.core.$ZodType[]): void => {
+    if (seen.includes(schema)) return;
+    const { def } = schema._zod as unknown as { def: Record<string, unknown> };
+    for (const [key, part] of Object.entries((def.shape as Record<string, z.core.$ZodType> | undefined) ?? {})) {
+      if (/.Ids?$/.test(key) && namesIn(part).length === 0) named.push(`${at}.${key}`);
+      walk(part, `${at}.${key}`, [...seen, schema]);
+    }
+    const inner = [def.element, def.innerType, def.in, def.out, def.valueType, def.left, def.right];
+    for (const part of [...inner, ...((def.options as unknown[]) ?? [])])
+      if (part) walk(part as z.core.$ZodType, at, [...seen, schema]);
   };
-  walk(z.toJSONSchema(setFileSchema, { unrepresentable: 'any', io: 'input' }));
-  expect(named.size).toBeGreaterThan(3);
-  expect([...named].filter((key) => !NAMING.has(key))).toEqual([]);
+  for (const [kind, schema] of Object.entries(RECORD_SCHEMAS)) walk(schema, kind, []);
+  walk(setFileSchema, 'set file', []);
+  walk(planSchema, 'plan', []);
+  expect(named).toEqual([]);
 });
 
 test('standards and tables go by their new ids, on the edges too', () => {

@@ -1,8 +1,9 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import type { TintPour } from '../tint/waterTint';
 
 const number = z.number({ error: 'Type a number' });
-const productId = z.string().min(1).max(40);
+const productId = reference('product', 'refused');
 
 /** A coat over the product that fills the bed, so thick at the end; deeper water has no more of it. */
 export const coatSchema = z.object({

@@ -17,7 +17,7 @@ import {
   type PlanBuild,
   type PlanRequest,
 } from '.';
-import { FIRST_PIECE_MINUTES, PLANT_MINUTES } from '../pouring/handsOn';
+import { PLANT_MINUTES } from '../pouring/handsOn';
 import { layerMinutes } from './schedule';
 import { testBench, testRequest } from './testRequest';
 
@@ -142,6 +142,20 @@ describe('the surface finish', () => {
     expect(planBatch(thick).problems.map(({ code }) => code)).toContain('finish-too-thick');
     expect(plan.problems.map(({ code }) => code)).not.toContain('finish-too-thick');
   });
+});
+
+test('a finish of the product that fills the bed is needed and paid for with it', () => {
+  const same = planBatch(request({ build: { coats: [], finish: { product: slow, filmMm: 0.2, coats: 2 } } }));
+  const needs = batchNeeds(request({}), same).filter(({ item }) => item.kind === 'product');
+  const all = same.totals.mixGrams + same.finish!.mixGrams;
+  expect(needs.reduce((sum, { likely }) => sum + likely, 0)).toBeCloseTo(
+    all + same.layers.reduce((sum, { tintLeft }) => sum + tintLeft.resinGrams, 0),
+    6,
+  );
+  expect(same.cost.productGrams).toBeCloseTo(
+    needs.reduce((sum, { likely }) => sum + likely, 0),
+    6,
+  );
 });
 
 test('coats that fill all the water are told', () => {

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { BODY_MATERIAL_KEYS } from '../body/materials';
 import { damMethodSchema } from '../bed/damMethods';
@@ -12,7 +13,7 @@ import { ownDosesSchema } from '../tint/waterTint';
 const n = z.number();
 
 const partAmountsSchema = z.object({ partAGrams: n, partBGrams: n, partAMl: n, partBMl: n }).nullable();
-const doseSchema = z.object({ id: z.string(), name: z.string(), grams: n, drops: n.int(), error: n });
+const doseSchema = z.object({ id: reference('colourant'), name: z.string(), grams: n, drops: n.int(), error: n });
 
 const damSchema = z.object({
   edge: z.union([edgeNameSchema, z.literal('rim')]),
@@ -106,7 +107,7 @@ const twoStageSchema = z.object({
 
 const piecePlanSchema = z.object({
   /** Its design by id, and which copies; `copy` names a single measured one. */
-  designId: z.string(),
+  designId: reference('design'),
   copy: n.int().nullable(),
   copyNumbers: z.array(n.int()),
   /** What it is called: its design's tag, with the number of a measured copy. */
@@ -150,7 +151,7 @@ export type PiecePlan = z.infer<typeof piecePlanSchema>;
 
 const cupSchema = z.object({
   number: n.int(),
-  pours: z.array(z.object({ designId: z.string(), copy: n.int(), tag: z.string(), grams: n })),
+  pours: z.array(z.object({ designId: reference('design'), copy: n.int(), tag: z.string(), grams: n })),
   pouredGrams: n,
   mixGrams: n,
   parts: partAmountsSchema,
@@ -169,7 +170,7 @@ const layerPlanSchema = z.object({
   thicknessMm: n,
   wetMm: n,
   /** Of what it is poured, where that is not the product of the plan. */
-  productId: z.string().optional(),
+  productId: reference('product').optional(),
   /** Plants are set on what lies beneath before it is poured. */
   plantsBefore: z.boolean().optional(),
   /** What every dose is multiplied by in this layer; 1 when nothing is said, as in older plans. */
@@ -200,7 +201,7 @@ const layerPlanSchema = z.object({
 export type LayerPlan = z.infer<typeof layerPlanSchema>;
 
 const productTotalSchema = z.object({
-  id: z.string(),
+  id: reference('product'),
   name: z.string(),
   pouredGrams: n,
   mixGrams: n,
@@ -210,7 +211,7 @@ export type ProductTotal = z.infer<typeof productTotalSchema>;
 
 /** What goes over the surface at the end. */
 const finishPlanSchema = z.object({
-  productId: z.string(),
+  productId: reference('product'),
   name: z.string(),
   coats: n.int(),
   filmMm: n,
@@ -228,7 +229,7 @@ export const planSchema = z.object({
   version: z.literal(1),
   set: z.object({ name: z.string(), figureScaleMm: n, levelMm: n }),
   product: z.object({
-    id: z.string(),
+    id: reference('product'),
     name: z.string(),
     pouredDensity: n,
     ratioByWeight: n.nullable(),

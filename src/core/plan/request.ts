@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { boxSchema } from '../body/schema';
 import { cellCount } from '../bed/grid';
@@ -61,17 +62,16 @@ function idFromName(value: unknown): unknown {
   const named = typeof value === 'object' && value !== null && !('id' in value) && 'name' in value;
   return named ? { ...value, id: String(value.name).trim().slice(0, 40) || 'unnamed' } : value;
 }
-const shelfId = z.string().min(1).max(40);
 
 /** A product as a plan takes it: with the id by which the shelf knows it. */
-export const planProductSchema = z.preprocess(idFromName, productSchema.safeExtend({ id: shelfId }));
-const planColourantSchema = z.preprocess(idFromName, colourantSchema.extend({ id: shelfId }));
+export const planProductSchema = z.preprocess(idFromName, productSchema.safeExtend({ id: reference('product') }));
+const planColourantSchema = z.preprocess(idFromName, colourantSchema.extend({ id: reference('colourant') }));
 export type PlanColourant = z.infer<typeof planColourantSchema>;
 
 export const planRecipeSchema = z.preprocess(
   idFromName,
   z.object({
-    id: shelfId,
+    id: reference('recipe'),
     name: z.string().max(60),
     doses: z
       .array(
@@ -107,10 +107,7 @@ function identified(value: unknown): unknown {
 }
 
 /** Copies of a design that are poured alike: those as drawn together, one that was measured by itself. */
-export const planPieceSchema = z.preprocess(
-  identified,
-  pieceDesignSchema.extend({ designId: z.string().min(1).max(40) }),
-);
+export const planPieceSchema = z.preprocess(identified, pieceDesignSchema.extend({ designId: reference('design') }));
 export type PlanPiece = z.infer<typeof planPieceSchema>;
 
 /** Which copies a piece of a plan stands for. */
@@ -128,7 +125,7 @@ export const cupMovesSchema = z
   .array(
     z.object({
       layer: z.number().int().min(1).max(100),
-      designId: z.string().min(1).max(40),
+      designId: reference('design'),
       copy: z.number().int().min(1).max(100_000),
       cup: z.number().int().min(1).max(1001),
     }),
@@ -161,7 +158,7 @@ export const planRequestSchema = z
     moves: cupMovesSchema.optional(),
     /** Pieces in the order in which they stand beside each other on the table: neighbours are poured from one mix where they can be. */
     standing: z
-      .array(z.object({ designId: z.string().min(1).max(40), copy: z.number().int().min(1).max(100_000) }))
+      .array(z.object({ designId: reference('design'), copy: z.number().int().min(1).max(100_000) }))
       .max(2000)
       .optional(),
     /** Layers that have been poured already, and when. */

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { DROP_TOLERANCE } from '../tint/doses';
 import { MOST_BROUGHT, stockTint, stockTintSchema, type StockTint, type Tinting } from './stockTint';
@@ -20,7 +21,7 @@ export const PORTION_WAYS = [
 ] as const;
 export type PortionWay = (typeof PORTION_WAYS)[number];
 
-const colourSchema = z.object({ id: z.string(), grams: n });
+const colourSchema = z.object({ id: reference('colourant'), grams: n });
 
 /** One thing that goes into a cup, and what the scale under it shows then. */
 export const portionSchema = z.object({

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { ratioByWeight } from '../mixing/ratio';
 import type { Product } from '../mixing/product';
@@ -6,7 +7,7 @@ import type { RecipeDose } from '../tint/doses';
 const n = z.number();
 
 /** A colourant as a layer takes it: g in 100 g of mix, and what a drop of it weighs. */
-export const tintingSchema = z.object({ id: z.string(), name: z.string(), dropGrams: n, gramsPer100: n });
+export const tintingSchema = z.object({ id: reference('colourant'), name: z.string(), dropGrams: n, gramsPer100: n });
 export type Tinting = z.infer<typeof tintingSchema>;
 
 /** Those colourants of a recipe that there is any of. */
@@ -23,7 +24,7 @@ export const stockTintSchema = z.object({
   stockGrams: n,
   /** What mix it tints to the recipe. */
   forMixGrams: n,
-  drops: z.array(z.object({ id: z.string(), name: z.string(), drops: n.int(), grams: n })),
+  drops: z.array(z.object({ id: reference('colourant'), name: z.string(), drops: n.int(), grams: n })),
   /** By how much the colourants of the stock stand off the recipe among each other, the worst, for whole drops. */
   worstError: n,
 });

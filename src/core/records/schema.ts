@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { measuredSchema } from '../bed/measuredSchema';
 import { edgeStandardSchema } from '../bed/edgeStandardSchema';
@@ -25,7 +26,6 @@ import { consumableSchema, lotSchema, movementSchema } from '../stock/schema';
 import { colourantSchema, recipeSchema } from '../tint/schema';
 import { unitPreferencesSchema } from '../units/formatMeasure';
 
-const recordId = z.string().min(1).max(40);
 const number = z.number({ error: 'Type a number' });
 const noteSchema = z.string().trim().max(2000, 'At most 2000 characters');
 
@@ -77,8 +77,8 @@ export const waterSetSchema = z.object({
   name: setNameSchema,
   figureScaleMm: figureScaleSchema,
   levelMm: levelMmSchema,
-  productId: recordId,
-  recipeId: recordId,
+  productId: reference('product', 'refused'),
+  recipeId: reference('recipe', 'refused'),
   /** What lies over that product, plants, the surface finish; nothing of the kind when it is not said. */
   build: waterBuildSchema.optional(),
   /** Bench windows of its own, inside the workshop's; null: all of those. */
@@ -103,7 +103,7 @@ export type WaterSet = z.infer<typeof waterSetSchema>;
 
 const weighedSchema = number.min(0, 'Cannot be negative').max(10_000, 'At most 10 kg');
 
-const colourGramsSchema = z.array(z.object({ id: recordId, grams: weighedSchema })).max(20);
+const colourGramsSchema = z.array(z.object({ id: reference('colourant'), grams: weighedSchema })).max(20);
 
 /** What was really weighed into one cup. `partBGrams` is null for one-part products. */
 export const weighedCupSchema = z.object({
@@ -119,7 +119,7 @@ export const weighedCupSchema = z.object({
   pieces: z
     .array(
       z.object({
-        designId: recordId,
+        designId: reference('design'),
         copy: z.number().int().min(0).max(100_000),
         tag: z.string().max(60),
         grams: weighedSchema,
@@ -143,6 +143,8 @@ export const pourRecordSchema = z.object({
     .refine((cups) => new Set(cups.map(({ number }) => number)).size === cups.length, {
       error: 'A cup stands once in a layer',
     }),
+  /** Lots past their date that the maker named and took all the same. */
+  expiredLots: z.array(reference('lot')).max(50).optional(),
   /** What of its stock tint and premixes was made and went into no cup; as planned where nothing is said. */
   tintLeft: z.object({ resinGrams: weighedSchema, colours: colourGramsSchema }).optional(),
   note: noteSchema,
@@ -160,7 +162,7 @@ export const batchOwnSchema = z.object({
   roomC: roomSchema.shape.temperatureC.optional(),
   cupGrams: benchSchema.shape.cupGrams.optional(),
   hands: planRequestSchema.shape.hands,
-  fillerId: recordId.optional(),
+  fillerId: reference('design').optional(),
 });
 export type BatchOwn = z.infer<typeof batchOwnSchema>;
 
@@ -173,7 +175,7 @@ export const batchSchema = z.object({
   items: z
     .array(
       z.object({
-        designId: recordId,
+        designId: reference('design', 'dropped'),
         copies: copiesSchema,
         /** The number of the first of them; those before it are in other batches. 1 when nothing is said. */
         first: z.number().int().min(1).max(100_000).optional(),
@@ -196,13 +198,13 @@ export const batchSchema = z.object({
 export type Batch = z.infer<typeof batchSchema>;
 
 /** A layer of a batch as it was poured; known by `pourId`. */
-export const batchPourSchema = pourRecordSchema.extend({ batchId: recordId });
+export const batchPourSchema = pourRecordSchema.extend({ batchId: reference('batch', 'goes along') });
 export type BatchPour = z.infer<typeof batchPourSchema>;
 export const pourId = (batchId: string, layer: number): string => `${batchId}.${layer}`;
 
 /** One physical copy of a design that has measurements of its own. */
 export const pieceSchema = z.object({
-  designId: recordId,
+  designId: reference('design', 'goes along'),
   copy: z.number().int().min(1).max(500),
   measured: measuredSchema,
   edges: measuredEdgesSchema.optional(),

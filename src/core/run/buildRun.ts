@@ -12,6 +12,7 @@ import type { Amounts, LayerAmounts } from '../plan/plan';
 import type { BatchFacts } from '../schedule/facts';
 import { tintings } from '../pouring/stockTint';
 import { pourDoses } from '../tint/waterTint';
+import { expiredItems, type ExpiredLot } from './expired';
 import type { ReadyItem, RunLayer, RunPlan } from './schema';
 
 /** What a run needs to know beside the plan of its batch. */
@@ -25,12 +26,15 @@ export interface RunSource {
   now: WallTime;
   /** The piece that leftovers are kept for. */
   filler: RunPlan['filler'];
+  /** Lots past their date of what it takes. */
+  expired?: readonly ExpiredLot[];
   /** Beds cut open, by design; what has none is drawn without. */
   cuts?: ReadonlyMap<string, NonNullable<RunPlan['pieces'][number]['cut']>>;
 }
 
 /** What a run carries out: the layers of a batch that are not poured yet, cup by cup, and what is to be ready before them. */
-export function buildRun({ name, request, amounts, facts, by, now, filler, cuts }: RunSource): RunPlan {
+export function buildRun(source: RunSource): RunPlan {
+  const { name, request, amounts, facts, by, now, filler, cuts, expired = [] } = source;
   const poured = new Set(request.poured.map(({ layer }) => layer));
   const layers = amounts.layers.filter(({ number }) => !poured.has(number)).map((layer) => layerOf(request, layer));
   const taken = new Set(layers.flatMap(({ cups }) => cups.flatMap(({ pours }) => pours.map(pieceKey))));
@@ -40,7 +44,10 @@ export function buildRun({ name, request, amounts, facts, by, now, filler, cuts 
     ...{ format: 'aguada.run-plan', version: 1, name, setName: request.set.name, levelMm: request.set.levelMm, by },
     ...{ scaleStepGrams: request.bench.scaleStepGrams, cupGrams: request.bench.cupGrams, losses: request.losses },
     ...{ roomC: request.room.temperatureC, humidity: request.room.humidity },
-    ready: layers.length > 0 ? readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }) : [],
+    ready:
+      layers.length > 0
+        ? [...readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }), ...expiredItems(expired)]
+        : [],
     cautions: [...new Set(layers.flatMap(({ product }) => pourCautions(product)))],
     below: request.poured.flatMap(({ layer, at, until }) => {
       const known = amounts.layers.find(({ number }) => number === layer);

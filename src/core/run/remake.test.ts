@@ -176,14 +176,15 @@ it('whatever is over-poured, thrown away or left: no cup ends off its ratio, and
           // Turns come round again and again: nothing is thrown away for ever.
           const free = i < 120;
           if (state.pending) decide(bench, state.pending.verdict === 'over' ? 'mend' : 'more');
-          else if (what === 'discard' && cup && free)
-            bench.send({ type: 'discard', cup, why: 'test' }) && bench.press();
-          else if (what === 'leave' && cup && free) {
+          else if (what === 'discard' && cup && free) {
+            if (bench.send({ type: 'discard', cup, why: 'test' })) bench.press();
+          } else if (what === 'leave' && cup && free) {
             const key = state.cups.find((one) => one.key === cup)!.plan.pours.at(-1)!;
             bench.send({ type: 'leave', cup, pieces: [`${key.copy}:${key.designId}`] });
             bench.press();
-          } else if (what === 'fresh' && cup && free) bench.send({ type: 'fresh', cup }) && bench.press();
-          else if (step.kind === 'weigh') {
+          } else if (what === 'fresh' && cup && free) {
+            if (bench.send({ type: 'fresh', cup })) bench.press();
+          } else if (step.kind === 'weigh') {
             const off =
               what === 'over' && free ? Math.abs(by) * step.targetGrams * 0.4 : by * step.toleranceGrams * 0.99;
             bench.press({ grams: Math.max(0.001, step.targetGrams + off) });

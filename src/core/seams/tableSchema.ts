@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { pieceRefSchema } from '../bed/pieceRef';
 import { TABLE_GRIDS } from './tableShape';
@@ -64,7 +65,7 @@ const tableMm = z.number().gt(0, 'Must be more than 0').max(20_000, 'At most 20 
 
 /** A table that the maker keeps: what is wanted of it, and the layout chosen for it, if any. */
 export const keptTableSchema = z.object({
-  id: z.string().min(1).max(40),
+  id: reference('table'),
   name: z.string().trim().min(1, 'Give the table a name').max(40, 'At most 40 characters'),
   wish: tableWishSchema,
   laid: z.array(laidSchema).max(MOST_PLACES).nullable().default(null),

@@ -1,4 +1,4 @@
-import { outlineSize } from '../bed/outline';
+import { tableGridsOf, outlineSize } from '../bed/outline';
 import { samePiece } from '../bed/pieceRef';
 import type { EdgeName } from '../bed/schema';
 import type { MatchPiece, MatchSet } from './matchSet';
@@ -34,10 +34,8 @@ function placesFor({
 }: MatchPiece): { grids: readonly TableGridKind[]; size: TileSize } | null {
   if (kind !== 'tile') return null;
   const { widthMm, lengthMm } = outlineSize(outline);
-  if (outline.kind === 'regular' && outline.sides === 6) return { grids: ['hexagon'], size: { widthMm, lengthMm } };
-  if (outline.kind !== 'rectangle') return null;
-  const square = Math.abs(widthMm - lengthMm) < 0.5;
-  return { grids: square ? ['square'] : ['rectangle', 'rectangle across'], size: { widthMm, lengthMm } };
+  const grids = tableGridsOf(outline);
+  return grids.length > 0 ? { grids, size: { widthMm, lengthMm } } : null;
 }
 
 const sizeWords = ({ grids, size }: { grids: readonly TableGridKind[]; size: TileSize }): string =>

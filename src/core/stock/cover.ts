@@ -11,15 +11,16 @@ export interface Cover {
   price: number;
 }
 
-/** Larger needs are covered in this many steps; each pack then counts for whole steps only. */
+/** Needs are covered in steps of this, as fine as a scale is; larger ones in so many steps. Each pack counts for whole steps only. */
+const STEP = 0.01;
 const MOST_STEPS = 200_000;
 
 /**
  * The cheapest packs that cover a need; of equally cheap ones those that leave least over, then the fewest. Exact by dynamic
- * programming in whole units of the need (packs count for their whole units); null where nothing is needed or no pack holds any.
+ * programming in hundredths (of very large needs in steps of 1/200,000); null where nothing is needed or no pack holds any.
  */
 export function cheapestCover(need: number, packs: readonly Pack[]): Cover | null {
-  const unit = Math.max(1, Math.ceil(need / MOST_STEPS));
+  const unit = Math.max(STEP, need / MOST_STEPS);
   const wanted = Math.ceil(need / unit - 1e-9);
   const sizes = packs.map(({ amount }) => Math.floor(amount / unit + 1e-9));
   if (wanted <= 0 || sizes.every((size) => size <= 0)) return null;

@@ -31,6 +31,13 @@ export function goodUntil(
   return opened < bestBefore ? opened : bestBefore;
 }
 
+/** Whether a lot is past its date on a day: it is counted no more, and taken only by who names it. */
+export const isPast = (
+  lot: Pick<Lot, 'openedOn' | 'bestBefore'>,
+  shelfLifeMonths: number | null,
+  day: string,
+): boolean => (goodUntil(lot, shelfLifeMonths) ?? '9999') < day;
+
 /** The order in which lots are used up: what is open first, the oldest first. */
 export const inUseOrder = <T extends { id: string; lot: Pick<Lot, 'openedOn' | 'boughtOn'> }>(
   lots: readonly T[],

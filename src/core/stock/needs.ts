@@ -11,6 +11,12 @@ export interface Need {
   high: number;
 }
 
+/** What cups cost beside the packs of consumables: nothing where they stand on the shelf as one. Cups are counted once. */
+export const cupsBesidePacks = (
+  cupsPrice: number,
+  consumables: readonly { data: Pick<Consumable, 'per'> }[],
+): number => (consumables.some(({ data }) => data.per === 'cup') ? 0 : cupsPrice);
+
 /** In a bad case half as much again stays in cups and on sticks. Typical, until the log knows better. */
 const BAD_LOSS = 1.5;
 

@@ -59,20 +59,27 @@ export const tintTakes = (productId: string, { resinGrams, colours }: TintLeft, 
     ...colours.map(({ id, grams }) => ({ item: { kind: 'colourant', id } as StockItem, part: 'all' as const, grams })),
   ].flatMap(({ item, part, grams }) => (grams > 0 ? [{ cup: null, item, part, poured: 0, lost: grams }] : []));
 
-/** What a layer takes of consumables: whole pieces, counted for its cups; what a batch takes once is counted with its first layer. */
+/**
+ * What a layer takes of consumables: whole pieces. Half a stick a cup is rounded once for all of a batch: a layer takes what brings it
+ * from the whole pieces of the layers before to those with it. What a batch takes once is counted with its first layer.
+ */
 export function consumableTakes(
   consumables: readonly { id: string; data: Consumable }[],
-  counts: { cups: number; layers: number; first: boolean; pieces: number; damMm: number },
+  counts: { cups: number; cupsBefore: number; layersBefore: number; pieces: number; damMm: number },
 ): CupTake[] {
-  const times: Record<Consumable['per'], number> = {
-    cup: counts.cups,
-    layer: counts.layers,
-    batch: counts.first ? 1 : 0,
-    piece: counts.first ? counts.pieces : 0,
-    'mm of dam': counts.first ? counts.damMm : 0,
+  const { cups, cupsBefore, layersBefore, pieces, damMm } = counts;
+  const once = (count: number): [number, number] => [layersBefore > 0 ? count : 0, count];
+  const times: Record<Consumable['per'], [before: number, withIt: number]> = {
+    cup: [cupsBefore, cupsBefore + cups],
+    layer: [layersBefore, layersBefore + 1],
+    batch: once(1),
+    piece: once(pieces),
+    'mm of dam': once(damMm),
   };
   return consumables.flatMap(({ id, data }) => {
-    const used = Math.ceil(times[data.per] * data.amount - 1e-9);
+    const whole = (count: number): number => Math.ceil(count * data.amount - 1e-9);
+    const [before, withIt] = times[data.per];
+    const used = whole(withIt) - whole(before);
     return used > 0
       ? [{ cup: null, item: { kind: 'consumable', id }, part: 'all' as const, poured: used, lost: 0 } satisfies CupTake]
       : [];

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { wallTimeSchema } from '../cure/wallTime';
 
@@ -62,7 +63,7 @@ export type MovementKind = (typeof MOVEMENT_KINDS)[number];
 
 /** A movement that the maker enters: what was found to be left, thrown away, used for something else. Positive comes, negative goes. */
 export const movementSchema = z.object({
-  lotId: id,
+  lotId: reference('lot'),
   part: partSchema,
   amount: number.min(-1_000_000).max(1_000_000),
   kind: z.enum(['used', 'thrown away', 'corrected']),

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
-import { goodUntil, inUseOrder, monthsAfter, takeFrom, type LotState } from './lots';
+import { cheapestCover } from './cover';
+import { goodUntil, inUseOrder, isPast, monthsAfter, takeFrom, type LotState } from './lots';
 import { haveAndNeed, kitGrams, shoppingList, type StockLevel, priceOfNeeds } from './haveAndNeed';
 import { consumableTakes, cupTakes, lotMovements } from './pourMovements';
-import type { Need } from './needs';
+import { cupsBesidePacks, type Need } from './needs';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { ratioByWeight, splitParts } from '../mixing/ratio';
 
@@ -98,14 +99,45 @@ test('what a batch takes once goes with its first layer only', () => {
     { id: 'gloves', data: { name: 'Gloves', per: 'layer' as const, amount: 2, packCount: 100, packPrice: 9 } },
     { id: 'sheet', data: { name: 'Sheet', per: 'batch' as const, amount: 1, packCount: 5, packPrice: 4 } },
   ];
-  const counts = { cups: 3, layers: 1, pieces: 7, damMm: 900 };
-  const of = (first: boolean) =>
-    consumableTakes(consumables, { ...counts, first }).map(({ item, poured }) => [item.id, poured]);
-  expect(of(true)).toEqual([
+  const counts = { cups: 3, cupsBefore: 0, pieces: 7, damMm: 900 };
+  const of = (layersBefore: number) =>
+    consumableTakes(consumables, { ...counts, layersBefore }).map(({ item, poured }) => [item.id, poured]);
+  expect(of(0)).toEqual([
     ['gloves', 2],
     ['sheet', 1],
   ]);
-  expect(of(false)).toEqual([['gloves', 2]]);
+  expect(of(1)).toEqual([['gloves', 2]]);
+});
+test('half a stick a cup is rounded once for a batch, however its cups lie in layers', () => {
+  const half = [
+    { id: 'stick', data: { name: 'Stick', per: 'cup' as const, amount: 0.5, packCount: 100, packPrice: 3 } },
+  ];
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 1, max: 5 }), { minLength: 1, maxLength: 6 }), (layers) => {
+      let cupsBefore = 0;
+      const used = layers.reduce((sum, cups, layersBefore) => {
+        const takes = consumableTakes(half, { cups, cupsBefore, layersBefore, pieces: 1, damMm: 0 });
+        cupsBefore += cups;
+        return sum + takes.reduce((all, { poured }) => all + poured, 0);
+      }, 0);
+      expect(used).toBe(Math.ceil(cupsBefore / 2));
+    }),
+  );
+});
+test('packs cover a need to the hundredth of a gram', () => {
+  expect(cheapestCover(40.69, [{ amount: 40.74, price: 5 }])).toMatchObject({ counts: [1], amount: 40.74 });
+  expect(cheapestCover(40.75, [{ amount: 40.74, price: 5 }])).toMatchObject({ counts: [2] });
+});
+test('cups are charged by their packs or by the piece, never both', () => {
+  expect(cupsBesidePacks(1.2, [])).toBe(1.2);
+  expect(cupsBesidePacks(1.2, [{ data: { per: 'cup' } }])).toBe(0);
+  expect(cupsBesidePacks(1.2, [{ data: { per: 'layer' } }])).toBe(1.2);
+});
+test('a lot past its date is told by its own date or by its shelf life once open', () => {
+  expect(isPast({ openedOn: null, bestBefore: '2026-11-20' }, 12, '2026-11-20')).toBe(false);
+  expect(isPast({ openedOn: null, bestBefore: '2026-11-20' }, 12, '2026-11-21')).toBe(true);
+  expect(isPast({ openedOn: '2025-11-20', bestBefore: null }, 12, '2026-11-21')).toBe(true);
+  expect(isPast({ openedOn: null, bestBefore: null }, 12, '2030-01-01')).toBe(false);
 });
 
 describe('have and need', () => {

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { MOST_COATS } from '../mixing/waterBuild';
 import { colourantSchema } from './schema';
@@ -14,7 +15,7 @@ export const pieceWaterSchema = z.object({
   doses: z
     .array(
       z.object({
-        colourant: colourantSchema.omit({ swatches: true }).extend({ id: z.string().min(1).max(40) }),
+        colourant: colourantSchema.omit({ swatches: true }).extend({ id: reference('colourant') }),
         gramsPer100: z.number().min(0).max(20),
       }),
     )

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import { hexColour } from './hexColour';
 import { tintPoursSchema } from './waterTint';
@@ -49,7 +50,7 @@ export type Colourant = z.infer<typeof colourantSchema>;
 export const DEFAULT_DROP_GRAMS = 0.035;
 
 const doseSchema = z.object({
-  colourantId: z.string().min(1).max(40),
+  colourantId: reference('colourant', 'refused'),
   /** Grams of colourant per 100 g of product. */
   gramsPer100: number.min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g'),
 });

@@ -1,3 +1,4 @@
+import { reference } from '../model/reference';
 import { z } from 'zod';
 import type { LinearRgb } from './colour';
 import type { RecipeDose } from './doses';
@@ -29,7 +30,7 @@ const ownDose = z.number({ error: 'Type a number' }).min(0, 'Cannot be negative'
 export const MOST_STRENGTH = 5;
 
 /** Grams of a colourant per 100 g of one pour, by the colourant's id. */
-export const ownDosesSchema = z.record(z.string().min(1).max(40), ownDose);
+export const ownDosesSchema = z.record(reference('colourant'), ownDose);
 export type OwnDoses = z.infer<typeof ownDosesSchema>;
 
 /**

@@ -69,6 +69,7 @@ export function pourFromDraft(
       note: draft.note,
       // Of another time the last piece is not known.
       ...(before?.pouredUntil && before.pouredAt === draft.pouredAt && { pouredUntil: before.pouredUntil }),
+      ...(before?.expiredLots && { expiredLots: before.expiredLots }),
       ...(before?.tintLeft && { tintLeft: before.tintLeft }),
       cups: layer.cups.map((cup, i): PourRecord['cups'][number] => {
         const typed = draft.cups[i] ?? { a: '', b: '', note: '' };

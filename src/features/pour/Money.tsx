@@ -16,7 +16,7 @@ import {
 import { complaintAt } from '@/core/records/replaceAt';
 import type { Spent } from '@/core/records/views';
 import { priceOfNeeds, type StockLevel } from '@/core/stock/haveAndNeed';
-import { batchNeeds } from '@/core/stock/needs';
+import { batchNeeds, cupsBesidePacks } from '@/core/stock/needs';
 import { packsOf } from '@/core/stock/packs';
 import type { StockItem } from '@/core/stock/schema';
 import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
@@ -61,8 +61,6 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
       levels,
       (item) => packsOf(item, desk.shelf),
     );
-  // Cups are counted once: by their pack where they stand on the shelf as a consumable, else by the price of one.
-  const cupsByPack = consumables.some(({ data }) => data.per === 'cup');
   const product = needs.filter(({ item }) => item.kind === 'product');
   const water = waterGrams(plan);
   const asked = quote({
@@ -70,7 +68,7 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
     pricePerGram: water.mixGrams > 0 ? price('product') / water.mixGrams : 0,
     highMixGrams: product.reduce((sum, { high }) => sum + high, 0),
     colourantPrice: price('colourant'),
-    consumablesPrice: price('consumable') + (cupsByPack ? 0 : plan.cost.cups),
+    consumablesPrice: price('consumable') + cupsBesidePacks(plan.cost.cups, consumables),
     pourMinutes: handsOnMinutes(plan, request),
     work,
   });

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { outlinePolygon, outlineSize } from '@/core/bed/outline';
+import { drawnPoints, outlinePolygon, outlineSize } from '@/core/bed/outline';
 import { OUTLINE } from '@/core/bed/pointLists';
 import { resized } from '@/core/bed/resize';
 import type { Outline } from '@/core/bed/schema';
@@ -13,16 +13,42 @@ import type { DesignEditing } from './editing';
 import { PointRows } from './PointRows';
 import styles from './Measures.module.css';
 
-const CHOICES = [
-  { value: 'rectangle', label: 'Rectangle' },
-  { value: 'oval', label: 'Round or oval' },
-  { value: 'hexagon', label: 'Hexagon' },
-  { value: 'regular', label: 'Regular polygon' },
-  { value: 'free', label: 'Free, by points' },
-] as const;
+const LABELS: Record<Choice, string> = {
+  rectangle: 'Rectangle',
+  oval: 'Round or oval',
+  hexagon: 'Hexagon',
+  regular: 'Regular polygon',
+  free: 'Free, by points',
+};
+const CHOICES = (Object.keys(LABELS) as Choice[]).map((value) => ({ value, label: LABELS[value] }));
 /** The measures that make a piece larger or smaller. */
 const SIZES = new Set(['widthMm', 'lengthMm', 'acrossMm']);
-type Choice = (typeof CHOICES)[number]['value'];
+/** Kinds of outline, and a hexagon, which most think of as one. */
+type Choice = Outline['kind'] | 'hexagon';
+
+interface Measure {
+  label: string;
+  key: string;
+  value: number;
+  quantity: 'length' | 'number';
+}
+type Measures<O> = (outline: O) => Measure[];
+const length = (label: string, key: string, value: number): Measure => ({ label, key, value, quantity: 'length' });
+const box = ({ widthMm, lengthMm }: Sized): Measure[] => [
+  length('Width', 'widthMm', widthMm),
+  length('Length', 'lengthMm', lengthMm),
+];
+
+/** The measures of each kind of outline; one that is left out does not compile. */
+const MEASURES: { [K in Outline['kind']]: Measures<Extract<Outline, { kind: K }>> } = {
+  rectangle: (outline) => [...box(outline), length('Corners rounded to', 'cornerMm', outline.cornerMm ?? 0)],
+  oval: box,
+  regular: ({ sides, acrossMm }) => [
+    length(sides % 2 === 0 ? 'Across flats' : 'Inscribed circle, across', 'acrossMm', acrossMm),
+    ...(sides === 6 ? [] : [{ label: 'Sides', key: 'sides', value: sides, quantity: 'number' as const }]),
+  ],
+  free: () => [],
+};
 
 /** The outline of a piece: its kind, its size, its corners. */
 export function OutlineFields({ editing }: { editing: DesignEditing }) {
@@ -35,12 +61,7 @@ export function OutlineFields({ editing }: { editing: DesignEditing }) {
       return along ? resized(newest, changed.outline) : changed;
     }, label);
   const { outline } = design;
-  const measure = (
-    label: string,
-    key: string,
-    value: number,
-    quantity: 'length' | 'number' = 'length',
-  ): React.ReactNode => {
+  const measure = (label: string, key: string, value: number, quantity: 'length' | 'number'): React.ReactNode => {
     const path = ['outline', key];
     return (
       <MeasureField
@@ -65,21 +86,15 @@ export function OutlineFields({ editing }: { editing: DesignEditing }) {
         choices={CHOICES}
         onCommit={(next) => put(['outline'], outlineAs(next, outline), `Change the outline of ${design.tag}`)}
       />
-      {(outline.kind === 'rectangle' || outline.kind === 'oval') && [
-        measure('Width', 'widthMm', outline.widthMm),
-        measure('Length', 'lengthMm', outline.lengthMm),
-      ]}
-      {outline.kind === 'rectangle' && measure('Corners rounded to', 'cornerMm', outline.cornerMm ?? 0)}
-      {outline.kind === 'regular' && [
-        measure(outline.sides % 2 === 0 ? 'Across flats' : 'Inscribed circle, across', 'acrossMm', outline.acrossMm),
-        choice === 'regular' && measure('Sides', 'sides', outline.sides, 'number'),
-      ]}
-      {outline.kind !== 'free' && design.features.length > 0 && (
+      {(MEASURES[outline.kind] as Measures<Outline>)(outline).map(({ label, key, value, quantity }) =>
+        measure(label, key, value, quantity),
+      )}
+      {drawnPoints(outline) === null && design.features.length > 0 && (
         <div className={styles.wide}>
           <Tick label="A new size takes ports, points and solids along" checked={along} onChange={setAlong} />
         </div>
       )}
-      {outline.kind === 'free' && (
+      {drawnPoints(outline) !== null && (
         <div className={styles.wide}>
           <p className={styles.small}>Double-click the outline on the plan for a corner more; Delete takes one out.</p>
           {errorAt(['outline', 'points']) && <p role="alert">{errorAt(['outline', 'points'])}</p>}
@@ -93,21 +108,30 @@ export function OutlineFields({ editing }: { editing: DesignEditing }) {
 /** Points that stand for a curve when an outline becomes a free one. */
 const MOST_CORNERS = 24;
 
+type Sized = { widthMm: number; lengthMm: number };
+
+/** How an outline becomes one of another kind; one that is left out does not compile. */
+const MADE_AS: Record<Choice, (size: Sized, outline: Outline) => Outline> = {
+  rectangle: (size) => ({ kind: 'rectangle', ...size }),
+  oval: (size) => ({ kind: 'oval', ...size }),
+  hexagon: ({ lengthMm }) => ({ kind: 'regular', sides: 6, acrossMm: lengthMm }),
+  regular: ({ lengthMm }) => ({ kind: 'regular', sides: 8, acrossMm: lengthMm }),
+  free(_size, outline) {
+    const polygon = outlinePolygon(outline);
+    const count = polygon.length / 2;
+    const stride = Math.max(1, Math.ceil(count / MOST_CORNERS));
+    const points = Array.from({ length: Math.ceil(count / stride) }, (_, i) => ({
+      xMm: tenth(Math.max(0, polygon[2 * i * stride]!)),
+      yMm: tenth(Math.max(0, polygon[2 * i * stride + 1]!)),
+    }));
+    return { kind: 'free', points };
+  },
+};
+
 /** An outline of another kind, of about the same size. */
 export function outlineAs(kind: Choice, outline: Outline): Outline {
   const { widthMm, lengthMm } = outlineSize(outline);
-  const size = { widthMm: tenth(widthMm), lengthMm: tenth(lengthMm) };
-  if (kind === 'rectangle' || kind === 'oval') return { kind, ...size };
-  if (kind === 'hexagon') return { kind: 'regular', sides: 6, acrossMm: size.lengthMm };
-  if (kind === 'regular') return { kind, sides: 8, acrossMm: size.lengthMm };
-  const polygon = outlinePolygon(outline);
-  const count = polygon.length / 2;
-  const stride = Math.max(1, Math.ceil(count / MOST_CORNERS));
-  const points = Array.from({ length: Math.ceil(count / stride) }, (_, i) => ({
-    xMm: tenth(Math.max(0, polygon[2 * i * stride]!)),
-    yMm: tenth(Math.max(0, polygon[2 * i * stride + 1]!)),
-  }));
-  return { kind: 'free', points };
+  return MADE_AS[kind]({ widthMm: tenth(widthMm), lengthMm: tenth(lengthMm) }, outline);
 }
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;

@@ -22,7 +22,7 @@ interface PressBarProps {
 }
 
 const SKIPPED: Partial<Record<RunStep['kind'], readonly string[]>> = {
-  ready: ['not needed here', 'was done before', 'no time'],
+  ready: ['not needed here', 'was done before', 'tried, it still sets', 'no time'],
   stir: ['stirred by machine'],
   scrape: ['no second cup at hand'],
   clear: ['it stays milky by nature'],

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { LotRow } from '@/core/records/views';
 import { dayWithYear } from '@/core/cure/dayNames';
-import { goodUntil } from '@/core/stock/lots';
+import { goodUntil, isPast as isPastLot } from '@/core/stock/lots';
 import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { focusSoon } from '@/ui/focusSoon';
@@ -32,7 +32,7 @@ export function StockShelf({ door }: { door: ShelfDoor }) {
   const thingOf = (row: LotRow): StockThing | undefined =>
     things.find(({ item }) => itemKey(item) === itemKey(row.data.of));
   const until = (row: LotRow): string | null => goodUntil(row.data, thingOf(row)?.shelfLifeMonths ?? null);
-  const isPast = (row: LotRow): boolean => (until(row) ?? '9999') < today;
+  const isPast = (row: LotRow): boolean => isPastLot(row.data, thingOf(row)?.shelfLifeMonths ?? null, today);
   const shown = things.filter(({ item }) => lots.some(({ data }) => itemKey(data.of) === itemKey(item)));
   const amount = (thing: StockThing, value: number): string =>
     thing.counted === 'grams' ? formatMeasure(value, 'mass', units) : `${Math.round(value)}`;

@@ -1,2 +1,0 @@
-ALTER TABLE `pours` ADD `poured_until` text;--> statement-breakpoint
-ALTER TABLE `pours` ADD `tint_left` text;

@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
 
@@ -57,7 +58,9 @@ const ARROWS = [
 ];
 
 /** The stages of the work: each knows the desk and the door, none another. */
-const STAGES = ['shape', 'match', 'tint', 'pour', 'cure', 'bench', 'log'];
+const STAGES = readdirSync('src/app/sets/[setId]', { withFileTypes: true })
+  .filter((entry) => entry.isDirectory())
+  .map(({ name }) => name);
 
 export default tseslint.config(
   { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },

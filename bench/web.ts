@@ -1,3 +1,4 @@
+import { STAGES } from '../src/core/model/stages';
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -17,15 +18,6 @@ interface Line {
   within: boolean;
 }
 
-const STAGES = [
-  ['shape', 'Water in each'],
-  ['match', 'Gap of the beds'],
-  ['tint', 'Smallest cup for drops'],
-  ['pour', 'To mix'],
-  ['cure', 'All ready'],
-  ['bench', 'Begin the run'],
-  ['log', 'Layer'],
-] as const;
 const SAMPLE = 'heron-slack';
 const KB = 1000;
 const WARM_VISITS = 3;
@@ -60,8 +52,8 @@ async function years(folder: string, lines: Line[]): Promise<void> {
     console.log(`a data file of ${rows} rows: 500 sets, 470 batches, 50,000 movements of stock`);
     // The first visits fill the caches and warm the server up, whichever stage is measured first; what streams in later is awaited too.
     for (let visit = 0; visit < WARM_VISITS; visit++)
-      for (const [stage] of STAGES) await (await fetch(`${url}/sets/${BIG_SET}/${stage}?warm=${visit}`)).text();
-    for (const [stage] of STAGES) {
+      for (const { path: stage } of STAGES) await (await fetch(`${url}/sets/${BIG_SET}/${stage}?warm=${visit}`)).text();
+    for (const { path: stage } of STAGES) {
       const page = `${url}/sets/${BIG_SET}/${stage}`;
       // Each time by an address of its own: the page is to be drawn, not given out as it was kept.
       let visit = 0;
@@ -192,7 +184,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     const first = await visit(`sets/${SAMPLE}/shape`, 'Water in each');
     const stages: { stage: string; coldMs: number; drawnMs: number; cachedMs: number }[] = [];
     let levelMm = 15;
-    for (const [stage, text] of STAGES) {
+    for (const { path: stage, shows: text } of STAGES) {
       const cold: number[] = [];
       for (let i = 0; i < 3; i++) {
         await changeSample(url, dataFile, (levelMm += 0.1));

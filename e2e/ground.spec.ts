@@ -2,19 +2,25 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { BIG_SET, writeBigFile } from '../bench/bigFile';
 import { flatGrid } from '../src/core/bed/grid';
 import { outlineSize } from '../src/core/bed/outline';
+import { STAGES as STAGE_LIST, type StagePath } from '../src/core/model/stages';
 import { seeded } from '../src/core/seams/random';
 import { bedStl } from '../src/core/formats/stl';
 import { addPiece, choose, expect, fillMeasure, makeSet, reading, test } from './guarded';
 import { ended, serve } from './server';
 
-const STAGES: readonly [string, string, RegExp][] = [
-  ['shape', 'Water in each', /\d+\.\d\s*ml/],
-  ['match', 'Gap of the beds', /\d/],
-  ['tint', 'Smallest cup for drops', /\d+\.\d\s*g/],
-  ['pour', 'To mix', /\d+\.\d\s*g/],
-  ['cure', 'All ready', /(Mon|Tue|Wed|Thu|Fri|Sat|Sun) \d/],
-  ['cure?show=batch&batch=hs-batch-3', 'Cure takes', /×\d/],
-  ['log?batch=hs-batch-1', 'All cups', /\d+\.\d\sg/],
+/** What stands on each stage, and the figure beside it; one that has none says so. */
+const FIGURES: Record<StagePath, [string, string, RegExp] | null> = {
+  shape: ['shape', 'Water in each', /\d+\.\d\s*ml/],
+  match: ['match', 'Gap of the beds', /\d/],
+  tint: ['tint', 'Smallest cup for drops', /\d+\.\d\s*g/],
+  pour: ['pour', 'To mix', /\d+\.\d\s*g/],
+  cure: ['cure', 'All ready', /(Mon|Tue|Wed|Thu|Fri|Sat|Sun) \d/],
+  bench: null,
+  log: ['log?batch=hs-batch-1', 'All cups', /\d+\.\d\sg/],
+};
+const STAGES = [
+  ...STAGE_LIST.flatMap(({ path }) => (FIGURES[path] ? [FIGURES[path]] : [])),
+  ['cure?show=batch&batch=hs-batch-3', 'Cure takes', /×\d/] as const,
 ];
 
 test.describe('with script switched off', () => {

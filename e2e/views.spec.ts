@@ -1,30 +1,26 @@
 import AxeBuilder from '@axe-core/playwright';
+import { STAGES } from '../src/core/model/stages';
 import { expect, test } from './guarded';
 
 const VIEWS: [string, string, string][] = [
   ['sets', '/', 'Heron Slack'],
-  ['shape', '/sets/heron-slack/shape', 'Water in each'],
-  ['match', '/sets/heron-slack/match', 'Gap of the beds'],
+  ...STAGES.map(({ path, shows }): [string, string, string] => [path, `/sets/heron-slack/${path}`, shows]),
   ['match, row', '/sets/heron-slack/match?show=row', 'joint 1 of 3'],
   ['match, table', '/sets/heron-slack/match?show=table', 'Tiles at hand'],
   ['match, standards', '/sets/heron-slack/match?show=standards', 'Creek mouth'],
   ['match, measuring', '/sets/heron-slack/match?show=measure', 'edges are measured'],
   ['gauges', '/gauges/heron-slack/creek-mouth', 'Male: pressed'],
-  ['tint', '/sets/heron-slack/tint', 'Smallest cup for drops'],
   ['tint, looked through', '/sets/heron-slack/tint?show=look', 'over the table'],
   ['tint, finding', '/sets/heron-slack/tint?show=find', 'Clear water, for comparison'],
   ['tint, cups', '/sets/heron-slack/tint?show=cups', 'A cup that went wrong'],
   ['tint, swatches', '/sets/heron-slack/tint?show=swatches', 'A ladder to pour'],
   ['tint, pour by pour', '/sets/heron-slack/tint?show=pours', 'on the average'],
   ['builds', '/sets/heron-slack/pour?show=builds', 'running water, falls and foam'],
-  ['pour', '/sets/heron-slack/pour?batch=hs-batch-3', 'To mix'],
-  ['cure', '/sets/heron-slack/cure', 'All ready'],
   ['cure, route', '/sets/heron-slack/cure?show=route', 'Each piece'],
   ['cure, one batch', '/sets/heron-slack/cure?show=batch&batch=hs-batch-3', 'Recoat window'],
   ['week sheet', '/week/heron-slack', 'The week at the bench'],
-  ['bench', '/sets/heron-slack/bench?batch=hs-batch-3', 'Instruments'],
   ['bench of the workshop', '/bench', 'To be poured'],
-  ['log', '/sets/heron-slack/log?batch=hs-batch-1', 'All cups'],
+  ['log of a poured batch', '/sets/heron-slack/log?batch=hs-batch-1', 'All cups'],
   ['log entry', '/sets/heron-slack/log?batch=hs-batch-3&layer=1', 'Put it in the log'],
   ['pour card', '/cards/heron-slack/hs-batch-3', 'Dams, before anything is mixed'],
   ['cup labels', '/labels/heron-slack/cups/hs-batch-3', 'layer 1, cup 1'],

@@ -1,4 +1,5 @@
 // Takes the pictures in docs/screenshots from the sample set, on a server and a data file of their own.
+import { STAGES } from '../src/core/model/stages';
 import { spawn } from 'node:child_process';
 import { mkdirSync, rmSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
@@ -268,6 +269,8 @@ async function main(): Promise<void> {
         break;
       await new Promise((resolve) => setTimeout(resolve, 250));
     }
+    const without = STAGES.filter(({ path }) => !SHOTS.some(({ name }) => name === path));
+    if (without.length > 0) throw new Error(`No picture is taken of ${without.map(({ path }) => path).join(', ')}`);
     for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first, shows } of SHOTS) {
       const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
       await page.addInitScript((mode) => localStorage.setItem('mui-mode', mode), theme);

@@ -14,16 +14,33 @@ import type { Connection, RowImage, Storage } from './images';
 import { release } from './stock';
 import { batches, batchItems, cupPours, cups, keptPlans, layers, pouredPieces, pours, weighings } from './schema';
 
+/** How a field of a batch is kept in its column; what is not said is null there, and is not said again. */
+interface Column<V> {
+  keep: (value: V | undefined) => unknown;
+  read: (kept: unknown) => V;
+}
+const text: Column<string> = { keep: (value) => value, read: (kept) => kept as string };
+const json = <V>(isEmpty: (value: NonNullable<V>) => boolean = () => false): Column<V> => ({
+  keep: (value) => (value === undefined || value === null || isEmpty(value) ? null : value),
+  read: (kept) => JSON.parse(kept as string) as V,
+});
+
+/** Every field of a batch but its pieces, which have rows of their own: one that is left out does not compile. */
+const COLUMNS: { [K in Exclude<keyof Batch, 'items'>]-?: Column<NonNullable<Batch[K]>> } = {
+  name: text,
+  pourAt: text,
+  benchWindows: json(),
+  moves: json((moves) => moves.length === 0),
+  own: json((own) => Object.keys(own).length === 0),
+  course: json(({ marks, kept }) => marks.length === 0 && !kept),
+};
+type Field = keyof typeof COLUMNS;
+const FIELDS = Object.keys(COLUMNS) as Field[];
+
 /** One line of `listBatches` as the database gives it. */
-interface BatchLine {
+interface BatchLine extends Record<Field, unknown> {
   id: string;
   version: number;
-  name: string;
-  pourAt: string;
-  benchWindows: string | null;
-  moves: string | null;
-  own: string | null;
-  course: string | null;
   items: string;
   pouredLayers: number | null;
   lastAt: string | null;
@@ -31,8 +48,13 @@ interface BatchLine {
   mixGrams: number | null;
 }
 
+const FIELDS_SQL = sql.join(
+  FIELDS.map((field) => sql`b.${sql.raw(batches[field].name)} as ${sql.raw(field)}`),
+  sql`, `,
+);
+
 const LINE = sql`
-  select b.id, b.version, b.name, b.pour_at as pourAt, b.bench_windows as benchWindows, b.moves, b.own, b.course,
+  select b.id, b.version, ${FIELDS_SQL},
     (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies, 'first', i.first))
       from (select design_id, copies, first from batch_items where batch_id = b.id order by position) i) as items,
     p.layers as pouredLayers, p.last_at as lastAt, p.mix as mixGrams,
@@ -44,17 +66,15 @@ const LINE = sql`
   ) p on p.batch_id = b.id`;
 
 function rowOf(line: BatchLine): BatchRow {
-  const data: Batch = {
-    name: line.name,
-    items: (JSON.parse(line.items) as Batch['items']).map(({ first = 1, ...item }) =>
-      first > 1 ? { ...item, first } : item,
-    ),
-    pourAt: line.pourAt,
-    benchWindows: line.benchWindows === null ? null : (JSON.parse(line.benchWindows) as Batch['benchWindows']),
-    ...(line.moves !== null && { moves: JSON.parse(line.moves) as Batch['moves'] }),
-    ...(line.own !== null && { own: JSON.parse(line.own) as Batch['own'] }),
-    ...(line.course !== null && { course: JSON.parse(line.course) as Batch['course'] }),
-  };
+  const said = FIELDS.flatMap((field) => (line[field] === null ? [] : [[field, COLUMNS[field].read(line[field])]]));
+  const items = (JSON.parse(line.items) as Batch['items']).map(({ first = 1, ...item }) =>
+    first > 1 ? { ...item, first } : item,
+  );
+  // In the order of the schema: an edit is taken back where the row reads as it did.
+  const fields: Record<string, unknown> = { benchWindows: null, ...Object.fromEntries(said), items };
+  const data = Object.fromEntries(
+    Object.keys(batchSchema.shape).flatMap((key) => (key in fields ? [[key, fields[key]]] : [])),
+  ) as Batch;
   const poured =
     line.pouredLayers && line.lastAt
       ? { layers: line.pouredLayers, of: line.ofLayers, lastAt: line.lastAt, mixGrams: line.mixGrams ?? 0 }
@@ -386,13 +406,11 @@ export const batchStorage: Storage = {
     return row && batch ? { version: row.version, position: row.position, setId: row.setId, data: batch.data } : null;
   },
   write(db, id, { position, setId, data, attached }: RowImage, version, now) {
-    const { name, pourAt, benchWindows, items, moves, own, course } = batchSchema.parse(data);
-    const values = {
-      ...{ position, setId: setId!, name, pourAt, benchWindows, version, updatedAt: now },
-      moves: moves?.length ? moves : null,
-      own: own && Object.keys(own).length > 0 ? own : null,
-      course: course && (course.marks.length > 0 || course.kept) ? course : null,
-    };
+    const { items, ...fields } = batchSchema.parse(data);
+    const kept = Object.fromEntries(
+      FIELDS.map((field) => [field, (COLUMNS[field] as Column<unknown>).keep(fields[field])]),
+    ) as Pick<typeof batches.$inferInsert, Field>;
+    const values = { ...kept, position, setId: setId!, version, updatedAt: now };
     const updated = db.update(batches).set(values).where(eq(batches.id, id)).run();
     if (updated.changes === 0)
       db.insert(batches)

@@ -1,5 +1,7 @@
+import type { StagePath } from '../model/stages';
+
 /** At which stage of the work a problem is mended. */
-export type ProblemStage = 'shape' | 'tint' | 'pour' | 'cure';
+export type ProblemStage = Extract<StagePath, 'shape' | 'tint' | 'pour' | 'cure'>;
 
 /** Every kind of problem that there is, and the stage that mends it. A check can only raise what stands here. */
 export const PROBLEM_STAGES = {

@@ -16,6 +16,32 @@ export type ClockKind =
   | 'cured'
   | 'timer';
 
+/** What is asked of every kind of clock; one that is left out does not compile. */
+export const CLOCK_KINDS: Record<
+  ClockKind,
+  {
+    name: string;
+    /** It belongs to a step that shows it itself, and is heard with that. */
+    ofStep: boolean;
+    /** It is the pot life of a cup, which stands large over the steps of that cup. */
+    potLife: boolean;
+    /** What to do about a leak is said with it. */
+    leakHelp: boolean;
+  }
+> = {
+  'pour by': { name: 'pour by', ofStep: false, potLife: true, leakHelp: false },
+  sets: { name: 'sets', ofStep: false, potLife: true, leakHelp: false },
+  stir: { name: 'stir', ofStep: true, potLife: false, leakHelp: false },
+  lamp: { name: 'lamp', ofStep: true, potLife: false, leakHelp: false },
+  look: { name: 'look', ofStep: false, potLife: false, leakHelp: true },
+  'leak look': { name: 'leak look', ofStep: false, potLife: false, leakHelp: true },
+  'recoat opens': { name: 'recoat opens', ofStep: false, potLife: false, leakHelp: false },
+  'recoat closes': { name: 'recoat closes', ofStep: false, potLife: false, leakHelp: false },
+  firm: { name: 'firm', ofStep: false, potLife: false, leakHelp: false },
+  cured: { name: 'cured', ofStep: false, potLife: false, leakHelp: false },
+  timer: { name: 'timer', ofStep: false, potLife: false, leakHelp: false },
+};
+
 /** Something to do at a moment. Clocks are moments: whatever happens to a window or the server, they come out of the run's events again. */
 export interface RunClock {
   id: string;
@@ -27,7 +53,7 @@ export interface RunClock {
   from: number;
   due: number;
   /** Answers that go into the log, the usual one first. */
-  answers: readonly string[];
+  answers: readonly Answer[];
   /** Put off until then. */
   snoozedTo: number | null;
 }
@@ -36,9 +62,37 @@ const MINUTE_MS = 60_000;
 /** How long before a recoat window closes it is said. */
 const CLOSES_SOON_MINUTES = 60;
 
-const LEAK_ANSWERS = ['dry all round', 'leak, closed from outside', 'leak, piece set in a tray'] as const;
-const BUBBLE_ANSWERS = ['none', 'popped', 'left as they are'] as const;
-const BOTH_ANSWERS = ['none, dry all round', 'popped, dry all round', 'leak, closed from outside'] as const;
+/** What can be answered to a clock: a code for the log, and what stands on the button. */
+export const ANSWERS = {
+  dry: { words: 'dry all round', leak: false },
+  'leak closed': { words: 'leak, closed from outside', leak: true },
+  'leak in tray': { words: 'leak, piece set in a tray', leak: true },
+  none: { words: 'none', leak: false },
+  popped: { words: 'popped', leak: false },
+  left: { words: 'left as they are', leak: false },
+  'none, dry': { words: 'none, dry all round', leak: false },
+  'popped, dry': { words: 'popped, dry all round', leak: false },
+  'poured on': { words: 'poured on', leak: false },
+  'rest left': { words: 'rest left for the next mix', leak: false },
+  'put aside': { words: 'put aside', leak: false },
+  seen: { words: 'seen', leak: false },
+  done: { words: 'done', leak: false },
+  'poured before': { words: 'poured before it', leak: false },
+  'will be abraded': { words: 'will be abraded', leak: false },
+} as const satisfies Record<string, { words: string; leak: boolean }>;
+export type Answer = keyof typeof ANSWERS;
+
+/** What an answer says; one that a maker wrote, or an older version logged, is its own words. */
+export const answerWords = (did: string): string => (did in ANSWERS ? ANSWERS[did as Answer].words : did);
+/** Whether an answer tells of a leak. Runs of older versions logged the words themselves. */
+export const tellsOfLeak = (did: string): boolean =>
+  did in ANSWERS
+    ? ANSWERS[did as Answer].leak
+    : Object.values(ANSWERS).some(({ words, leak }) => leak && words === did);
+
+const LEAK_ANSWERS: readonly Answer[] = ['dry', 'leak closed', 'leak in tray'];
+const BUBBLE_ANSWERS: readonly Answer[] = ['none', 'popped', 'left'];
+const BOTH_ANSWERS: readonly Answer[] = ['none, dry', 'popped, dry', 'leak closed'];
 
 /** What to do about a leak: said when one is found, and before it. */
 export const ON_A_LEAK =
@@ -73,7 +127,7 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
       add({
         ...{ id: `${id}.by`, kind: 'pour by', name, from: cup.contactAt, due: by },
         words: `Cup ${cup.number} should be poured by now. Fill what is begun, leave the rest for the next mix.`,
-        answers: ['poured on', 'rest left for the next mix'],
+        answers: ['poured on', 'rest left'],
       });
     add({
       ...{ id: `${id}.sets`, kind: 'sets', name, from: cup.contactAt, due: sets },
@@ -98,7 +152,7 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
       answers: bubbles ? (leaks ? BOTH_ANSWERS : BUBBLE_ANSWERS) : LEAK_ANSWERS,
     });
     const found = state.answers.get(look);
-    if (found?.did.startsWith('leak'))
+    if (found && tellsOfLeak(found.did))
       add({
         ...{ id: `${look}.again`, kind: 'leak look', name: `${name}, leak again` },
         ...{ from: found.at, due: found.at + LEAK_AGAIN_MINUTES * MINUTE_MS },
@@ -144,7 +198,7 @@ function cureClocks(state: RunState, add: Add): void {
         add({
           ...{ id: `${id}.closes`, kind: 'recoat closes', name, from, due: Math.max(opens, soon) },
           words: `The recoat window of layer ${number} closes in ${soon < opens ? 'less than ' : ''}an hour. After it, abrade before you pour.`,
-          answers: ['poured before it', 'will be abraded'],
+          answers: ['poured before', 'will be abraded'],
         });
       }
     }

@@ -1,5 +1,6 @@
 import { leftOfTint, type TintLeft } from '../pouring/portions';
 import { broughtGrams, fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
+import { answerWords } from './clocks';
 import { layerOf, type RunState } from './runState';
 
 /** A cup as the log and the ledger take it. */
@@ -167,7 +168,7 @@ function noteOf(state: RunState, layer: number, missing: readonly string[]): str
   const lines = [
     ...state.notes.map(({ text }) => text),
     ...[...state.answers].flatMap(([id, { did }]) =>
-      id.startsWith(prefix) && id.includes('.look') ? [`${lookName(id)}: ${did}`] : [],
+      id.startsWith(prefix) && id.includes('.look') ? [`${lookName(id)}: ${answerWords(did)}`] : [],
     ),
     ...[...state.done.values()].flatMap(({ step, skipped, why }) =>
       why && (step.layer === layer || (first && step.kind === 'ready')) && step.kind !== 'weigh'

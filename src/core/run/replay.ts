@@ -16,7 +16,7 @@ import { allCured, recoatWindow } from './cureMoment';
 import type { DoneStep, Pending, Refusal, RunNote, RunState } from './runState';
 import type { RunCup, RunEvent, RunEventOf, RunLayer, RunPlan, RunPour } from './schema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
-import { cupSteps, runSteps, type RunStep } from './steps';
+import { cupSteps, LIVE_STEPS, runSteps, type RunStep } from './steps';
 import { cupForMore, freshCup, mendedCup, mixtureOf, stockLeft } from './remake';
 import { PART_TOLERANCE, weighVerdict } from './weighMend';
 import { pouredDensity } from '../mixing/ratio';
@@ -153,8 +153,7 @@ export class RunBook {
         return null;
       case 'finish': {
         const current = this.#steps[this.#next];
-        if (current && current.kind !== 'wait' && current.kind !== 'end' && current.kind !== 'dams off')
-          return 'not this step now';
+        if (current && !LIVE_STEPS[current.kind].mayEnd) return 'not this step now';
         this.#over = { at: event.at, how: 'finished', why: null };
         return null;
       }
@@ -244,8 +243,10 @@ export class RunBook {
     if (event.type === 'done') return this.#press(event, current);
     if (event.type === 'skip') {
       if (current?.id !== event.step) return 'not this step now';
-      if (current.kind === 'weigh' || current.kind === 'pour' || current.kind === 'left') return 'nothing of the kind';
-      if (current.kind !== 'ready' || current.item.must) if (!event.why) return 'a reason is asked for';
+      const { skip } = LIVE_STEPS[current.kind];
+      if (skip === 'never') return 'nothing of the kind';
+      const asks = skip === 'with a reason' || (current.kind === 'ready' && current.item.must);
+      if (asks && !event.why) return 'a reason is asked for';
       this.#make({ event });
       return null;
     }

@@ -28,6 +28,50 @@ export type RunStep =
   | (Step & { kind: 'wait'; until: 'recoat' | 'firm' | 'cured' });
 export type StepKindAtBench = RunStep['kind'];
 
+/** What is asked of every kind of live step; one that is left out does not compile. */
+export const LIVE_STEPS: Record<
+  StepKindAtBench,
+  {
+    /** Whether it may be left out, and whether that wants a reason: some of what has to be ready does. */
+    skip: 'never' | 'with a reason' | 'as its item says';
+    /** Reasons that are offered for leaving it out, and for doing it all the same when it should not be. */
+    skipReasons: readonly string[];
+    anywayReasons: readonly string[];
+    /** What stands large: the scale, drops that are counted, a clock, or words alone. */
+    figure: 'scale' | 'portion' | 'clock' | 'words';
+    /** The run may be closed at it: what is left is waiting. */
+    mayEnd: boolean;
+  }
+> = {
+  ready: step('words', 'as its item says', ['not needed here', 'was done before', 'tried, it still sets', 'no time']),
+  plants: step('words', 'with a reason', ['not needed here', 'were set before']),
+  stock: step('words', 'with a reason', ['no small cup at hand']),
+  weigh: step('scale', 'never'),
+  dose: step('portion', 'with a reason', ['left clear on purpose', 'none left']),
+  stir: step('clock', 'with a reason', ['stirred by machine']),
+  scrape: step('words', 'with a reason', ['no second cup at hand']),
+  clear: step('words', 'with a reason', ['it stays milky by nature']),
+  pour: { ...step('scale', 'never'), anywayReasons: ['it was poured before', 'still as thin as water'] },
+  left: step('scale', 'never'),
+  lamp: step('clock', 'with a reason', ['daylight does it']),
+  cover: step('words', 'with a reason', ['no dust here']),
+  wait: {
+    ...step('clock', 'with a reason'),
+    anywayReasons: ['abraded and wiped', 'it is firm already', 'next day is too late'],
+    mayEnd: true,
+  },
+  'dams off': { ...step('words', 'with a reason', ['there are none']), mayEnd: true },
+  end: { ...step('words', 'with a reason'), mayEnd: true },
+};
+
+function step(
+  figure: 'scale' | 'portion' | 'clock' | 'words',
+  skip: 'never' | 'with a reason' | 'as its item says',
+  skipReasons: readonly string[] = [],
+): (typeof LIVE_STEPS)[StepKindAtBench] {
+  return { figure, skip, skipReasons, anywayReasons: [], mayEnd: false };
+}
+
 /** Tint is stirred in with its own clock where nothing sets: half a minute. */
 const ONE_PART_STIR_MINUTES = 0.5;
 

@@ -1,6 +1,7 @@
 import { RATIO_GOOD, RATIO_WRONG, ratioByWeight } from '../mixing/ratio';
 import { broughtGrams, cupEnds, inCupGrams, mixedGrams } from './cupState';
 import { looksAfter } from '../pouring/looks';
+import { tellsOfLeak } from './clocks';
 import { layerOf, type RunState } from './runState';
 import { STIR_MINUTES } from '../mixing/potLife';
 
@@ -108,7 +109,7 @@ export function verdictOf(state: RunState, now: number): Verdict {
 /** What a slip that was thrown in has led to, where it was not caught. */
 const SLIP_VERDICTS: Record<string, (state: RunState) => Finding | null> = {
   leak: ({ answers }) =>
-    [...answers.values()].some(({ did }) => did.startsWith('leak'))
+    [...answers.values()].some(({ did }) => tellsOfLeak(did))
       ? null
       : { what: 'The leak runs on overnight', why: 'a dam let go and it was not answered as a leak' },
   'bumped scale': (state) =>

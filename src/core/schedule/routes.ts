@@ -35,41 +35,82 @@ export type Route = z.infer<typeof routeSchema>;
 
 type LayerFacts = BatchFacts['layers'][number];
 
-/** What the route of a batch needs to be, from how its water is made: for every school. */
-const NEEDED: Partial<Record<StepKind, (facts: BatchFacts) => boolean>> = {
-  cut: () => true,
-  seal: () => true,
-  paint: () => true,
-  rocks: ({ rocks }) => rocks > 0,
-  'plants before': ({ plantsFirst }) => plantsFirst,
-  dam: ({ dammed }) => dammed > 0,
-  mould: ({ moulds }) => moulds > 0,
-  'leak test': ({ dammed }) => dammed > 0,
-  level: ({ layers }) => layers.length > 0,
-  pour: ({ layers }) => layers.length > 0,
-  bubbles: (facts) => facts.layers.some(({ product }) => looksOf(product, facts).bubbles.length > 0),
-  'leak look': (facts) => facts.layers.some(({ product }) => looksOf(product, facts).leaks.length > 0),
-  demould: ({ dammed, moulds }) => dammed + moulds > 0,
-  trim: ({ dammed, moulds }) => dammed + moulds > 0,
-  sand: ({ moulds }) => moulds > 0,
-  gloss: ({ moulds }) => moulds > 0,
-  finish: ({ finish }) => finish !== null,
-  inspect: () => true,
-};
-
 const looksOf = ({ curing: { cureModel }, potLifeMinutes }: ProductFacts, { dammed }: BatchFacts): Looks =>
   looksAfter({ cureModel, potLifeMinutes }, dammed > 0);
+const looksFor = (facts: BatchFacts, what: keyof Looks): boolean =>
+  facts.layers.some(({ product }) => looksOf(product, facts)[what].length > 0);
 
-/** Steps of a route that come with the pours and have no place of their own in it. */
-const WITH_THE_POURS: ReadonlySet<StepKind> = new Set(['abrade', 'ready', 'cured', 'other']);
+/** How a kind of step stands in routes. */
+interface InRoutes {
+  /** Whether the water of a batch asks for it, for every school. */
+  needed: (facts: BatchFacts) => boolean;
+  /** On how many pieces it is done. */
+  pieces: (facts: BatchFacts) => number;
+  /** At its own place in the route, beside each pour, or made by the calendar itself. */
+  place: 'own' | 'beside each pour' | 'made by the calendar';
+}
+const held = ({ dammed, moulds }: BatchFacts): number => dammed + moulds;
+const own = (needed: InRoutes['needed'], pieces: InRoutes['pieces'] = (facts) => facts.pieces): InRoutes => ({
+  ...{ needed, pieces, place: 'own' },
+});
+const wished = own(() => false);
+const made: InRoutes = { ...wished, place: 'made by the calendar' };
+
+/** Every kind of step; one that is left out does not compile. */
+export const IN_ROUTES: Record<StepKind, InRoutes> = {
+  cut: own(() => true),
+  seal: own(() => true),
+  paint: own(() => true),
+  rocks: own(
+    ({ rocks }) => rocks > 0,
+    ({ rocks, pieces }) => rocks || pieces,
+  ),
+  'plants before': own(({ plantsFirst }) => plantsFirst),
+  dam: own(
+    ({ dammed }) => dammed > 0,
+    ({ dammed }) => dammed,
+  ),
+  mould: own(
+    ({ moulds }) => moulds > 0,
+    ({ moulds }) => moulds,
+  ),
+  'leak test': own(
+    ({ dammed }) => dammed > 0,
+    ({ dammed }) => dammed,
+  ),
+  level: own(({ layers }) => layers.length > 0),
+  pour: own(({ layers }) => layers.length > 0),
+  bubbles: { ...own((facts) => looksFor(facts, 'bubbles')), place: 'beside each pour' },
+  'leak look': { ...own((facts) => looksFor(facts, 'leaks')), place: 'beside each pour' },
+  abrade: made,
+  demould: own(
+    (facts) => held(facts) > 0,
+    (facts) => held(facts) || facts.pieces,
+  ),
+  trim: own(
+    (facts) => held(facts) > 0,
+    (facts) => held(facts) || facts.pieces,
+  ),
+  sand: own(({ moulds }) => moulds > 0),
+  gloss: own(({ moulds }) => moulds > 0),
+  finish: own(({ finish }) => finish !== null),
+  ripples: wished,
+  white: wished,
+  'plants after': wished,
+  varnish: wished,
+  inspect: own(() => true),
+  cured: made,
+  ready: made,
+  other: made,
+};
 
 /** The route that the water of a batch asks for: every kind of step in the usual order, those it needs switched on. */
 export const usualRoute = (facts: BatchFacts): Route =>
-  STEP_KIND_KEYS.filter((kind) => !WITH_THE_POURS.has(kind)).map((kind) => {
+  STEP_KIND_KEYS.filter((kind) => IN_ROUTES[kind].place !== 'made by the calendar').map((kind) => {
     const { name, perBatchMinutes, perPieceMinutes, dryMinutes = 0, mayPause, outdoors, noisy } = factsOfStep(kind);
     return {
       ...{ id: kind, kind, name: kind === 'demould' && facts.moulds > 0 ? 'Turn out of the moulds' : name },
-      on: NEEDED[kind]?.(facts) ?? false,
+      on: IN_ROUTES[kind].needed(facts),
       ...{ perBatchMinutes, perPieceMinutes, dryMinutes },
       ...(mayPause && { mayPause }),
       ...(outdoors && { outdoors }),
@@ -162,12 +203,6 @@ export function batchOnRoute(
       ...(done && { done }),
     };
   };
-  const piecesFor = (kind: StepKind): number => {
-    if (kind === 'dam' || kind === 'leak test') return facts.dammed;
-    if (kind === 'mould') return facts.moulds;
-    if (kind === 'rocks') return facts.rocks || facts.pieces;
-    return kind === 'demould' || kind === 'trim' ? facts.dammed + facts.moulds || facts.pieces : facts.pieces;
-  };
   const add = (
     { id, kind, name, handsOnMinutes, ...rest }: Omit<ScheduleStep, 'after'>,
     after: After[],
@@ -184,7 +219,7 @@ export function batchOnRoute(
   let firmAfter: After[] = [];
   on.forEach((own, i) => {
     const { id, kind, name, perBatchMinutes, perPieceMinutes, dryMinutes } = own;
-    if (kind === 'bubbles' || kind === 'leak look') return;
+    if (IN_ROUTES[kind].place === 'beside each pour') return;
     if (kind === 'pour') {
       const poured = pourSteps(own);
       tail = poured.tail;
@@ -206,7 +241,7 @@ export function batchOnRoute(
     const after = i > pourAt && pourAt >= 0 ? [...tail, ...firmAfter] : tail;
     const made = add(
       {
-        ...{ id, kind, name, handsOnMinutes: perBatchMinutes + perPieceMinutes * piecesFor(kind) },
+        ...{ id, kind, name, handsOnMinutes: perBatchMinutes + perPieceMinutes * IN_ROUTES[kind].pieces(facts) },
         ...(own.mayPause && { mayPause: true }),
         ...(own.outdoors && { outdoors: true }),
         ...(own.noisy && { noisy: true }),

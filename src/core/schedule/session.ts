@@ -6,18 +6,22 @@ import type { SchedulePlan, ScheduleRequest } from './schema';
 import { factsOfStep, type StepKind } from './stepKinds';
 
 /** What lies ready before a step of its kind is begun. */
-const READY: Partial<Record<StepKind, string>> = {
+const READY: Record<StepKind, string | null> = {
   cut: 'blades and a straight edge',
   seal: 'sealer',
   paint: 'paints',
   rocks: 'glue',
+  'plants before': 'plants, glue',
   dam: 'dam strips, tape, glue',
   mould: 'moulds',
   'leak test': 'water, a towel',
   level: 'a level, shims, a non-stick sheet',
   pour: 'warmed bottles, cups, scale, gloves, dust covers',
   bubbles: 'a hot-air tool',
+  'leak look': 'tape, a tray, dust covers',
   abrade: 'abrasive pads, a mask',
+  demould: 'a blade',
+  trim: 'a blade',
   sand: 'wet grits, a mask',
   gloss: 'gloss medium',
   finish: 'gloss medium',
@@ -25,6 +29,10 @@ const READY: Partial<Record<StepKind, string>> = {
   white: 'white',
   'plants after': 'plants, flock, glue',
   varnish: 'varnish, a mask',
+  inspect: null,
+  cured: null,
+  ready: null,
+  other: null,
 };
 
 export interface BenchSession {
@@ -63,7 +71,7 @@ export function sessionOf(request: ScheduleRequest, plan: SchedulePlan, { evenin
   const ready = new Set(
     blocks.flatMap(({ step }) => {
       const what = READY[kindOf(step.batchId, step.stepId)];
-      return what === undefined ? [] : [what];
+      return what === null ? [] : [what];
     }),
   );
   const kinds = new Set(blocks.map(({ step }) => kindOf(step.batchId, step.stepId)));

@@ -24,7 +24,8 @@ import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { BenchBell } from './BenchBell';
 import { Finder } from './Finder';
 import { keptPicture } from './pictures';
-import { stageOfProblem, STAGES, type StagePath } from './stages';
+import { STAGES, type StagePath } from '@/core/model/stages';
+import { stageOfProblem } from './stages';
 import styles from './DeskFrame.module.css';
 
 const EditSet = later(async () => (await import('../sets/EditSetDialog')).EditSetDialog);

@@ -7,6 +7,7 @@ import { Fold } from '@/ui/controls/Fold';
 import { Held } from '@/ui/held/Held';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useDesk } from './DeskContext';
+import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from './useFetched';
 import styles from './BatchPieces.module.css';
 
@@ -40,7 +41,8 @@ export function GuestPieces(props: GuestPiecesProps) {
 
 function Choices({ batch, setCopies, complaint }: GuestPiecesProps) {
   const { desk, door } = useDesk();
-  const found = useFetched<Guest[]>(`/api/sets/${encodeURIComponent(desk.set.id)}/guests`, '');
+  const { data: found, failed, again } = useFetched<Guest[]>(`/api/sets/${encodeURIComponent(desk.set.id)}/guests`, '');
+  if (failed && !found) return <NotRead what="The other sets could not be read." again={again} />;
   if (!found) return <Held label="Looking at the other sets" />;
   if (found.length === 0)
     return (

@@ -1,24 +1,42 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
+
+/** What an address answers: still being read, read, or not to be had; and how it is asked for once more. */
+export interface Fetched<T> {
+  /** Null until it is read, and where it could not be. */
+  data: T | null;
+  failed: boolean;
+  again: () => void;
+}
 
 /**
- * What an address answers; null until it is read, and `none` (an empty list, where nothing is said) where the answer is
- * no. Read anew whenever `key` changes:
- * something was poured, reserved, bought. Until then the last answer of the same address stays.
+ * Reads an address, anew whenever `key` changes: something was poured, reserved, bought. Until then the last answer of the same address
+ * stays. An answer that says no, or none, is a failure: nothing that was not read is shown as if there were none of it.
  */
-export function useFetched<T>(address: string, key: string, none: T | null = [] as T): T | null {
-  const [read, setRead] = useState<{ of: string; answer: T | null } | null>(null);
+export function useFetched<T>(address: string, key: string): Fetched<T> {
+  const [read, setRead] = useState<{ of: string; data: T | null; failed: boolean } | null>(null);
+  const [tries, setTries] = useState(0);
   useEffect(() => {
     let stale = false;
-    void fetch(address)
-      .then(async (response) => (response.ok ? ((await response.json()) as T) : none))
-      .then((answer) => !stale && setRead({ of: address, answer }), reportError);
+    const done = (data: T | null, failed: boolean): void =>
+      void (
+        !stale && setRead((last) => ({ of: address, data: data ?? (last?.of === address ? last.data : null), failed }))
+      );
+    fetch(address)
+      .then(async (response) => {
+        if (!response.ok) throw new Error(`${address} answered ${response.status}`);
+        done((await response.json()) as T, false);
+      })
+      .catch((error: unknown) => {
+        done(null, true);
+        reportError(error);
+      });
     return () => {
       stale = true;
     };
-    // What stands for no answer is said once.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [address, key]);
-  return read?.of === address ? read.answer : null;
+  }, [address, key, tries]);
+  const again = useCallback(() => setTries((count) => count + 1), []);
+  const own = read?.of === address ? read : null;
+  return { data: own?.data ?? null, failed: own?.failed ?? false, again };
 }

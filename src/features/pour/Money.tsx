@@ -27,6 +27,7 @@ import { Reading, Readings } from '@/ui/reading/Reading';
 import { planInWorker } from '@/workers/planner';
 import type { PlannedBatch } from '../desk/BatchPlan';
 import { useDesk } from '../desk/DeskContext';
+import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '../desk/useFetched';
 import styles from './PourStage.module.css';
 
@@ -50,11 +51,11 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
       };
     }, 'Work is counted so');
   const needs = batchNeeds(request, plan, consumables);
-  const spent =
-    useFetched<Spent[]>(
-      `/api/sets/${encodeURIComponent(desk.set.id)}/spent`,
-      `${batch.version} ${desk.history.undo?.edit ?? ''}`,
-    ) ?? [];
+  const bottles = useFetched<Spent[]>(
+    `/api/sets/${encodeURIComponent(desk.set.id)}/spent`,
+    `${batch.version} ${desk.history.undo?.edit ?? ''}`,
+  );
+  const spent = bottles.data ?? [];
   const price = (kind: StockItem['kind']): number =>
     priceOfNeeds(
       needs.filter(({ item }) => item.kind === kind),
@@ -130,6 +131,9 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
           onCommit={(margin) => put({ margin })}
         />
       </div>
+      {bottles.failed && (
+        <NotRead what="What the other batches took could not be read: it is not in these sums." again={bottles.again} />
+      )}
       <Readings>
         <Reading
           label="Quote"

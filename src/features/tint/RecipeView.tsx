@@ -26,6 +26,7 @@ import { Doses } from './Doses';
 import { RecipeList } from './RecipeList';
 import { RecipeReadings } from './RecipeReadings';
 import { RecipeWedge } from './RecipeWedge';
+import { NotRead } from '@/ui/held/NotRead';
 import { useBeside } from './useBeside';
 import { useTint } from './useTint';
 import { Versions } from './Versions';
@@ -55,6 +56,7 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
         <h2 className={styles.heading}>{recipe.data.name}, over three beds and cut open</h2>
         <RecipeWedge name={recipe.data.name} tint={tint} marks={depths} {...wedge} />
         <SeenWords tint={tint} bedColour={bedColour} from={from} />
+        {beside.notRead && <NotRead what="What may be held beside it could not all be read." again={beside.notRead} />}
         {beside.chosen && <BesideIt beside={beside.chosen} tint={tint} wedge={wedge} />}
         <div className={styles.choices}>
           <Toggles

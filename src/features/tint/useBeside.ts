@@ -22,28 +22,19 @@ export interface Beside {
 }
 
 const NOTHING = 'none';
-/** Read only when it is asked for. */
-async function versionsOf(recipeId: string): Promise<RecipeVersion[]> {
-  const response = await fetch(`/api/recipes/${encodeURIComponent(recipeId)}`);
-  return response.ok ? ((await response.json()) as RecipeVersion[]) : [];
-}
 
 /** What may be held against a recipe, the choice of it, and what was chosen once it is read. */
 export function useBeside(recipe: Stored<Recipe>) {
   const { desk } = useDesk();
-  const otherSets = useFetched<OtherSet[]>(`/api/sets/${desk.set.id}/beside`, desk.set.id) ?? [];
+  const others = useFetched<OtherSet[]>(`/api/sets/${desk.set.id}/beside`, desk.set.id);
+  const otherSets = others.data ?? [];
   const { tintOf } = useTint();
   const [wanted, setWanted] = useState(NOTHING);
-  const [versions, setVersions] = useState<{ of: string; list: RecipeVersion[] } | null>(null);
+  const versions = useFetched<RecipeVersion[]>(
+    `/api/recipes/${encodeURIComponent(recipe.id)}`,
+    `${recipe.id} ${recipe.version}`,
+  );
   const [batch, setBatch] = useState<{ id: string; beside: Beside | null } | null>(null);
-  const key = `${recipe.id} ${recipe.version}`;
-  useEffect(() => {
-    let stale = false;
-    void versionsOf(recipe.id).then((list) => !stale && setVersions({ of: key, list }));
-    return () => {
-      stale = true;
-    };
-  }, [recipe.id, key]);
   const [kind, id = ''] = [wanted.split(' ')[0]!, wanted.split(' ').slice(1).join(' ')];
   useEffect(() => {
     if (kind !== 'batch') return;
@@ -59,7 +50,7 @@ export function useBeside(recipe: Stored<Recipe>) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [kind, id]);
   // The newest version is the recipe as it stands.
-  const earlier = versions?.of.startsWith(`${recipe.id} `) ? versions.list.slice(1) : [];
+  const earlier = (versions.data ?? []).slice(1);
   const versionName = ({ at, label }: RecipeVersion): string => (at === null ? label : `since ${shortTime(at)}`);
   const poured = desk.batches.filter((row) => row.poured !== null);
   const choices = [
@@ -99,6 +90,9 @@ export function useBeside(recipe: Stored<Recipe>) {
     choices,
     choose: setWanted,
     chosen: chosen(),
+    /** What of the choices could not be read, and how they are read again. */
+    notRead:
+      others.failed || versions.failed ? () => [others, versions].forEach((one) => one.failed && one.again()) : null,
     versions: earlier.map((version) => ({ ...version, name: versionName(version) })),
   };
 }

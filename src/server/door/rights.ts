@@ -1,4 +1,5 @@
 import { DEVICE_ROLES, type DeviceRole } from '@/core/records/devices';
+import { STAGES } from '@/core/model/stages';
 import type { Verdict } from './gate';
 
 /** Whoever may ask, each with all that those before it have: anybody, devices by their role, the desk itself. */
@@ -7,6 +8,11 @@ export type Rank = (typeof RANKS)[number];
 
 type Method = 'GET' | 'POST';
 type Rights = Partial<Record<Method, Rank>>;
+
+/** The stages of a set. */
+const STAGE_ROUTES = Object.fromEntries(
+  STAGES.map(({ path }): [string, Rights] => [`/sets/[setId]/${path}`, { GET: 'everything' }]),
+);
 
 /**
  * Every address that another device may ask for, in the router's own spelling, and who may at least: what does not stand here is
@@ -30,13 +36,7 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/': { GET: 'everything' },
   '/shelf': { GET: 'everything' },
   '/sets/[setId]': { GET: 'everything' },
-  '/sets/[setId]/shape': { GET: 'everything' },
-  '/sets/[setId]/match': { GET: 'everything' },
-  '/sets/[setId]/tint': { GET: 'everything' },
-  '/sets/[setId]/pour': { GET: 'everything' },
-  '/sets/[setId]/cure': { GET: 'everything' },
-  '/sets/[setId]/bench': { GET: 'everything' },
-  '/sets/[setId]/log': { GET: 'everything' },
+  ...STAGE_ROUTES,
   '/week/[setId]': { GET: 'everything' },
   '/gauges/[setId]/[standardId]': { GET: 'everything' },
   '/layouts/[setId]/[tableId]': { GET: 'everything' },

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from 'react';
 import { DeskFrame } from '@/features/desk/DeskFrame';
-import type { StagePath } from '@/features/desk/stages';
+import type { StagePath } from '@/core/model/stages';
 
 const CODE: Record<StagePath, () => Promise<unknown>> = {
   shape: () => import('@/features/shape/ShapeStage'),

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { useEffect, useRef } from 'react';
 import type { RunView } from '@/core/run/views';
-import { ON_A_LEAK } from '@/core/run/clocks';
+import { answerWords, CLOCK_KINDS, ON_A_LEAK } from '@/core/run/clocks';
 import { readySound } from '@/ui/alarm/alarm';
 import { clockDigits } from '@/ui/alarm/clockWords';
 import type { RunLink } from './runLink';
@@ -54,19 +54,17 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
         </p>
         <h2>{headline}</h2>
         {rest !== '' && <p className={styles.alarmHelp}>{rest}</p>}
-        {(clock.kind === 'look' || clock.kind === 'leak look') && (
-          <p className={styles.alarmHelp}>On a leak: {ON_A_LEAK}</p>
-        )}
+        {CLOCK_KINDS[clock.kind].leakHelp && <p className={styles.alarmHelp}>On a leak: {ON_A_LEAK}</p>}
       </div>
       <div className={styles.alarmChoices}>
         <Button ref={main} variant="contained" className={styles.press ?? ''} onClick={() => answer(first!)}>
-          <span className={styles.pressWords}>{first}</span>
+          <span className={styles.pressWords}>{answerWords(first!)}</span>
           <span className={styles.pressNext}>space bar</span>
         </Button>
         <div className={styles.alarmOthers}>
           {others.map((did) => (
             <Button key={did} className={styles.side ?? ''} onClick={() => answer(did)}>
-              {did}
+              {answerWords(did)}
             </Button>
           ))}
           <Button className={styles.side ?? ''} onClick={() => answer({ snooze: SNOOZE_MINUTES })}>

@@ -1,24 +1,11 @@
 'use client';
 
+import { CLOCK_KINDS } from '@/core/run/clocks';
 import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
 import type { BenchClock } from './useRun';
 import styles from './RunScreen.module.css';
 
 const MOST = 4;
-const KIND_WORDS: Record<BenchClock['kind'], string> = {
-  'pour by': 'pour by',
-  sets: 'sets',
-  stir: 'stir',
-  lamp: 'lamp',
-  look: 'look',
-  'leak look': 'leak look',
-  'recoat opens': 'recoat opens',
-  'recoat closes': 'recoat closes',
-  firm: 'firm',
-  cured: 'cured',
-  timer: 'timer',
-};
-
 interface ClockStripProps {
   clocks: readonly BenchClock[];
   now: number;
@@ -31,8 +18,7 @@ interface ClockStripProps {
 export function ClockStrip({ clocks, now, real, skip }: ClockStripProps) {
   const shown = clocks.filter(
     ({ kind, id, run }) =>
-      run !== null ||
-      !(['stir', 'lamp'].includes(kind) || (skip && id.startsWith(skip) && ['pour by', 'sets'].includes(kind))),
+      run !== null || !(CLOCK_KINDS[kind].ofStep || (skip && id.startsWith(skip) && CLOCK_KINDS[kind].potLife)),
   );
   if (shown.length === 0) return null;
   return (
@@ -44,7 +30,7 @@ export function ClockStrip({ clocks, now, real, skip }: ClockStripProps) {
           <li key={clock.key} data-due={left <= 0}>
             <b>{left < 3_600_000 ? clockDigits(left) : wallWords(real(due), real(now))}</b>
             <span>
-              {KIND_WORDS[clock.kind]} {clock.kind === 'timer' ? clock.name : clock.name.replace('the water', '')}
+              {CLOCK_KINDS[clock.kind].name} {clock.kind === 'timer' ? clock.name : clock.name.replace('the water', '')}
               {clock.run && `, ${clock.run}`}
             </span>
           </li>

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { RunState } from '@/core/run/runState';
 import type { StepWords } from '@/core/run/say';
-import type { RunStep } from '@/core/run/steps';
+import { LIVE_STEPS, type RunStep } from '@/core/run/steps';
 import { Reasons } from './Reasons';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';
@@ -21,30 +21,17 @@ interface PressBarProps {
   send: (press: Press) => boolean;
 }
 
-const SKIPPED: Partial<Record<RunStep['kind'], readonly string[]>> = {
-  ready: ['not needed here', 'was done before', 'tried, it still sets', 'no time'],
-  stir: ['stirred by machine'],
-  scrape: ['no second cup at hand'],
-  clear: ['it stays milky by nature'],
-  dose: ['left clear on purpose', 'none left'],
-};
-const ANYWAY: Partial<Record<RunStep['kind'], readonly string[]>> = {
-  wait: ['abraded and wiped', 'it is firm already', 'next day is too late'],
-  pour: ['it was poured before', 'still as thin as water'],
-};
-
 /** The lower third: one large press, one step back; what is left out asks why. */
 export function PressBar({ state, step, words, holding, next, press, back, send }: PressBarProps) {
   const [asks, setAsks] = useState<{ step: string; what: 'skip' | 'anyway' } | null>(null);
   const refused = state.refused.at(-1);
-  const skips = SKIPPED[step.kind];
-  const anyway = ANYWAY[step.kind];
+  const { skipReasons: skips, anywayReasons: anyway } = LIVE_STEPS[step.kind];
   const asking = asks?.step === step.id ? asks.what : null;
   if (asking)
     return (
       <Reasons
         question={asking === 'skip' ? 'Why is it left out?' : 'Why all the same?'}
-        reasons={(asking === 'skip' ? skips : anyway) ?? []}
+        reasons={asking === 'skip' ? skips : anyway}
         give={(why) => {
           setAsks(null);
           send(asking === 'skip' ? { type: 'skip', step: step.id, why } : { type: 'done', step: step.id, anyway: why });
@@ -54,7 +41,7 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
     );
   const silently = step.kind === 'ready' && !step.item.must;
   const mayAnyway =
-    anyway !== undefined &&
+    anyway.length > 0 &&
     refused !== undefined &&
     ['a reason is asked for', 'begun to set', 'nothing was poured'].includes(refused.why);
   const dosing = step.kind === 'dose' && step.portion.way === 'drops' && state.drops >= step.portion.drops;
@@ -64,7 +51,7 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
         <Button className={styles.back ?? ''} onClick={back} disabled={state.done.size === 0 && state.pending === null}>
           Back
         </Button>
-        {skips && (
+        {skips.length > 0 && (
           <Button
             className={styles.side ?? ''}
             onClick={() =>

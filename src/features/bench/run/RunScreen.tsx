@@ -2,6 +2,7 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
+import { CLOCK_KINDS } from '@/core/run/clocks';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import type { RunState } from '@/core/run/runState';
@@ -63,9 +64,7 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
   useAwakeScreen();
   const clocks = benchClocks(link, view);
   // A minute's stir that is over only wants to be pressed: it rings with the step, not over it.
-  const ringing = ringingNow(clocks, now).filter(
-    ({ kind, run }) => run !== null || (kind !== 'stir' && kind !== 'lamp'),
-  );
+  const ringing = ringingNow(clocks, now).filter(({ kind, run }) => run !== null || !CLOCK_KINDS[kind].ofStep);
   useAlarm(ringing[0] ?? null, `${state.current ? stepWords(state, state.current).title : 'Over'} · Aguada`);
   useStepSound(state, now);
   useContact(link, watch, source);

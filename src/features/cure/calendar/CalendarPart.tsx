@@ -9,6 +9,7 @@ import { eveningsOf } from '@/core/schedule/evenings';
 import { explainBench, explainReady } from '@/core/schedule/explain';
 import { stepKey } from '@/core/schedule/replan';
 import { minutesText } from '@/core/units/formatMeasure';
+import { NotRead } from '@/ui/held/NotRead';
 import { Held } from '@/ui/held/Held';
 import { Tick } from '@/ui/controls/Tick';
 import { Toggles } from '@/ui/controls/Toggles';
@@ -37,6 +38,8 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
   const { desk } = useDesk();
   const { request, plan } = calendar;
   if (view === 'route') return <RouteEditor.Part batches={calendar.batches} />;
+  const again = calendar.readAgain;
+  if (!calendar.known && again) return <NotRead what="What is being made could not be read." again={again} />;
   if (!calendar.known || (request && !plan)) return <Held label="Working out the calendar" />;
   if (!request || !plan) return <NothingPlanned />;
   if (plan.steps.length === 0)
@@ -61,6 +64,7 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
   if (view === 'steady') return <SteadyView.Part request={request} />;
   return (
     <>
+      {again && <NotRead what="The calendar could not be read again: it may be from before." again={again} />}
       {view === 'time' ? (
         <TrueTime.Part request={request} plan={plan} batches={calendar.batches} />
       ) : (

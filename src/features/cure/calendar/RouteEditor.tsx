@@ -10,7 +10,7 @@ import TableRow from '@mui/material/TableRow';
 import ArrowDownward from '@mui/icons-material/ArrowDownward';
 import ArrowUpward from '@mui/icons-material/ArrowUpward';
 import Delete from '@mui/icons-material/DeleteOutlined';
-import { usualRoute, routeStepSchema, type Route, type RouteStep } from '@/core/schedule/routes';
+import { IN_ROUTES, usualRoute, routeStepSchema, type Route, type RouteStep } from '@/core/schedule/routes';
 import { AFTER_THE_POUR, factsOfStep } from '@/core/schedule/stepKinds';
 import type { CalendarBatch } from '@/core/schedule/workplace';
 import { complaintAt } from '@/core/records/replaceAt';
@@ -24,7 +24,7 @@ import styles from './RouteEditor.module.css';
 /** Steps whose minutes come from the plan of the layers. */
 const FROM_THE_PLAN: ReadonlySet<RouteStep['kind']> = new Set(['pour', 'finish']);
 /** Steps that come with each layer, wherever they stand in the list. */
-const WITH_LAYERS: ReadonlySet<RouteStep['kind']> = new Set(['bubbles', 'leak look']);
+const isWithLayers = ({ kind }: Pick<RouteStep, 'kind'>): boolean => IN_ROUTES[kind].place === 'beside each pour';
 
 /** The steps that pieces of this set go through: which, in what order, how long. */
 export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) {
@@ -104,7 +104,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                   ) : (
                     (['perBatchMinutes', 'perPieceMinutes', 'dryMinutes'] as const).map((key) => (
                       <TableCell key={key}>
-                        {(key !== 'dryMinutes' || !WITH_LAYERS.has(step.kind)) && (
+                        {(key !== 'dryMinutes' || !isWithLayers(step)) && (
                           <MeasureField
                             bare
                             label={`${step.name}: ${key === 'perBatchMinutes' ? 'a batch takes' : key === 'perPieceMinutes' ? 'each piece' : 'dries'}`}
@@ -119,7 +119,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                     ))
                   )}
                   <TableCell className={styles.how}>
-                    {step.on && !planned && !WITH_LAYERS.has(step.kind) && (
+                    {step.on && !planned && !isWithLayers(step) && (
                       <>
                         <Tick
                           label="may pause"

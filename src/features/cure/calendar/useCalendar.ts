@@ -30,6 +30,8 @@ export interface WhatIf {
 
 export interface Calendar {
   batches: CalendarBatch[];
+  /** Reads it once more, where it could not be read; null where it was. */
+  readAgain: (() => void) | null;
   /** False until it is known that nothing is being made. */
   known: boolean;
   workshop: CalendarWorkshop;
@@ -62,11 +64,8 @@ export function useCalendar(served: CalendarView): Calendar {
   const versions = [settings, desk.set, ...desk.batches].map(({ id, version }) => `${id} ${version}`).join(' ');
   // What came with the page may be from an earlier visit, and other sets are not on this desk: it is always read once more.
   const [written, setWritten] = useState(0);
-  const fetched = useFetched<Pick<CalendarView, 'batches' | 'measured'>>(
-    '/api/calendar',
-    `${versions} ${written}`,
-    null,
-  );
+  const read = useFetched<Pick<CalendarView, 'batches' | 'measured'>>('/api/calendar', `${versions} ${written}`);
+  const fetched = read.data;
   const batches = useMemo(
     () =>
       fetched && JSON.stringify(fetched.batches) !== JSON.stringify(served.batches) ? fetched.batches : served.batches,
@@ -212,7 +211,7 @@ export function useCalendar(served: CalendarView): Calendar {
     void run.result.then(show, reportError).finally(() => setLooking(null));
   };
   return {
-    ...{ workshop, known: fetched !== null || batches.length > 0 },
+    ...{ workshop, readAgain: read.failed ? read.again : null, known: fetched !== null || batches.length > 0 },
     ...{ batches, request, plan: whatIf?.plan ?? base, kept: kept && whatIf === null, whatIf, looking, stop },
     ...{ hold, say, planAnew, keep },
     letBe: () => setWhatIf(null),

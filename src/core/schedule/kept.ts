@@ -1,4 +1,5 @@
-import type { Course } from './routes';
+import type { WallTime } from '../cure/wallTime';
+import { pourStep, type Course } from './routes';
 import { ABRADING, abradeId } from './build';
 import type { SchedulePlan, ScheduleRequest, ScheduleStep } from './schema';
 import type { CalendarBatch } from './workplace';
@@ -52,6 +53,16 @@ export function withKept(course: Course, batchId: string, plan: SchedulePlan, no
         .map(({ stepId, from, to }) => ({ step: stepId, from, to })),
     },
   };
+}
+
+/**
+ * A batch that is poured at another time. Where its calendar was kept it is held at that time, and the rest is to be planned anew: a
+ * plan that has the pour elsewhere is no plan of it any more.
+ */
+export function withPourAt<B extends { pourAt: WallTime; course?: Course | undefined }>(batch: B, pourAt: WallTime): B {
+  if (!batch.course?.kept) return { ...batch, pourAt };
+  const { kept: _, ...course } = batch.course;
+  return { ...batch, pourAt, course: withMark(course, pourStep(1), { pinned: pourAt }) };
 }
 
 /** A course with what is said of one step changed; a mark that says nothing more is dropped. */

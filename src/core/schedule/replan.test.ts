@@ -1,9 +1,14 @@
-import { keptRequest, withKept, withMark } from './kept';
+import { steadyRoom } from '../cure/conditions';
+import { planAmounts, planTimes } from '../plan';
+import { testRequest } from '../plan/testRequest';
+import { batchFacts } from './facts';
+import { keptRequest, withKept, withMark, withPourAt } from './kept';
 import { movedSteps, replan, stepKey } from './replan';
 import { schedule } from './schedule';
 import type { SchedulePlan, ScheduleRequest } from './schema';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { verifyPlan } from './verify';
+import { keptPours } from './routes';
 import { calendarRequest, type CalendarBatch } from './workplace';
 
 const workshop = testWorkshop({ damKits: 12 });
@@ -112,4 +117,26 @@ test('a mark that says nothing more is dropped', () => {
   const course = withMark({ marks: [] }, 'dam', { pinned: '2026-12-01T19:00' });
   expect(course.marks).toHaveLength(1);
   expect(withMark(course, 'dam', { pinned: undefined }).marks).toEqual([]);
+});
+
+test('a calendar that is kept and the plan of its batch tell one moment for each pour, and one window', () => {
+  const room = { temperatureC: 20, humidity: 0.5 };
+  const request = testRequest({ room, set: { name: 'S', figureScaleMm: 28, levelMm: 17 } });
+  const amounts = planAmounts(request);
+  expect(amounts.layers.length).toBeGreaterThan(1);
+  const batch: CalendarBatch = { ...testBatch('a'), facts: batchFacts(request, amounts) };
+  const asking = calendarRequest([batch], { ...testWorkshop(), room }, 600)!;
+  const plan = schedule(asking);
+  const course = withKept(batch.course, 'a', plan, asking.now);
+  const calendar = keptPours(course);
+  const { cures } = planTimes(amounts, { ...request, calendar, conditions: steadyRoom(room), pourAt: asking.now });
+  expect(cures.map(({ pouredAt }) => pouredAt)).toEqual(
+    amounts.layers.map(({ number }) => at(plan, 'a', `pour ${number}`)),
+  );
+  // The calendar lets the next layer begin no sooner than the plan says that it may.
+  expect(at(plan, 'a', 'pour 2') >= cures[0]!.recoatOpensAt).toBe(true);
+  // Poured at another time, it is held there and no plan is kept any more.
+  const moved = withPourAt({ pourAt: calendar[0]!.at, course }, '2027-01-09T10:00');
+  expect(moved).toMatchObject({ pourAt: '2027-01-09T10:00', course: { marks: [{ pinned: '2027-01-09T10:00' }] } });
+  expect(moved.course?.kept).toBeUndefined();
 });

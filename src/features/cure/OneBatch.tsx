@@ -8,6 +8,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useMemo, useState } from 'react';
 import { shortTime } from '@/core/cure/dayNames';
+import { withPourAt } from '@/core/schedule/kept';
 import { explainBatch, planTimes, withTimes, type BatchFigure, type FinishPlan, type LayerPlan } from '@/core/plan';
 import { measureText, minutesText } from '@/core/units/formatMeasure';
 import { Held } from '@/ui/held/Held';
@@ -52,7 +53,10 @@ function Times({ batch, request: written, plan: writtenPlan }: PlannedBatch) {
   const { door, mend } = useDesk();
   const units = useUnits();
   const [draft, setDraft] = useState<string | null>(null);
-  const request = useMemo(() => (draft ? { ...written, pourAt: draft } : written), [written, draft]);
+  const request = useMemo(() => {
+    const { calendar: _, ...rest } = written;
+    return draft ? { ...rest, pourAt: draft } : written;
+  }, [written, draft]);
   // Only the times move with the pour: its beds and cups stay as they are.
   const plan = useMemo(
     () => (draft ? withTimes(writtenPlan, planTimes(writtenPlan, request)) : writtenPlan),
@@ -70,7 +74,7 @@ function Times({ batch, request: written, plan: writtenPlan }: PlannedBatch) {
               kind: 'batch',
               id: stored.id,
               version: stored.version,
-              data: { ...stored.data, pourAt: time },
+              data: withPourAt(stored.data, time),
               label: `Pour ${stored.data.name} at another time`,
             }
           : null;

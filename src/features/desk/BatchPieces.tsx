@@ -1,5 +1,6 @@
 'use client';
 
+import { withPourAt } from '@/core/schedule/kept';
 import { complaintAt, replaceAt } from '@/core/records/replaceAt';
 import { batchOwnSchema, batchSchema, type BatchOwn, type Batch } from '@/core/records/schema';
 import type { BatchRow } from '@/core/records/views';
@@ -50,7 +51,7 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
           <DateTimeField
             label="Pour at"
             value={data.pourAt}
-            onCommit={(pourAt) => change((newest) => ({ ...newest, pourAt }), `Pour ${data.name} at another time`)}
+            onCommit={(pourAt) => change((newest) => withPourAt(newest, pourAt), `Pour ${data.name} at another time`)}
             error={complaintAt(batchSchema, data, ['pourAt'], data.pourAt)}
           />
           <div className={styles.copies}>

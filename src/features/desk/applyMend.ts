@@ -3,6 +3,7 @@ import type { Mend, Problem } from '@/core/checks/problem';
 import type { Command } from '@/core/records/command';
 import { replaceAt } from '@/core/records/replaceAt';
 import { batchSchema, waterSetSchema } from '@/core/records/schema';
+import { withPourAt } from '@/core/schedule/kept';
 import type { DeskView } from '@/core/records/views';
 
 /** The edit that carries out a mend, or null when what it would mend is gone. `batchId` says which batch a batch's mend is for. */
@@ -28,5 +29,7 @@ export function applyMend(view: DeskView, mend: Mend, problem: Problem, batchId?
   const batch = view.batches.find(({ id }) => id === batchId);
   if (mend.target !== 'batch' || !batch) return null;
   const { id, version, data } = batch;
-  return { do: 'put', kind: 'batch', id, version, data: batchSchema.parse(replaceAt(data, path, value)), label };
+  const changed = batchSchema.parse(replaceAt(data, path, value));
+  const moved = changed.pourAt === data.pourAt ? changed : withPourAt(changed, changed.pourAt);
+  return { do: 'put', kind: 'batch', id, version, data: moved, label };
 }

@@ -173,7 +173,7 @@ function sixCups(
     designs: listDocuments(db, 'design', BIG_SET).records,
     pieces: [],
     shelf,
-    clockChanges: [],
+    ...{ clockChanges: [], measuredDays: [] },
   };
   const batch = { name: 'B', items, pourAt: '2025-03-01T10:00', benchWindows: null };
   const request = batchRequest(view as never, batch, { kept: null, pours: [] })!;

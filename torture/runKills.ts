@@ -151,14 +151,18 @@ export async function runKillLoop(data: string, kills: number, dice: Dice): Prom
     .get() as number;
   const logged = file
     .prepare(
-      "select coalesce(sum(w.part_a_grams + coalesce(w.part_b_grams, 0)), 0) from current_pours p join weighings w on w.pour_id = p.id where p.batch_id = 'hs-batch-3'",
+      // With what of stock tints and premixes went into no cup.
+      `select coalesce(sum(coalesce(json_extract(p.tint_left, '$.resinGrams'), 0) + (
+        select sum(w.part_a_grams + coalesce(w.part_b_grams, 0)) from weighings w where w.pour_id = p.id
+      )), 0) from current_pours p where p.batch_id = 'hs-batch-3'`,
     )
     .pluck()
     .get() as number;
   file.close();
   const said = last.plan.layers.reduce((sum, { number }) => {
     const record = layerIsPoured(state, number) ? layerRecord(state, number) : null;
-    return sum + (record?.cups.reduce((all, cup) => all + cup.partAGrams + (cup.partBGrams ?? 0), 0) ?? 0);
+    const cups = record?.cups.reduce((all, cup) => all + cup.partAGrams + (cup.partBGrams ?? 0), 0) ?? 0;
+    return sum + cups + (record?.tintLeft.resinGrams ?? 0);
   }, 0);
   figures.gramsOff = Math.max(
     Math.abs(left - logged),

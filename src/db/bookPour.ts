@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { KeptPlan } from '@/core/records/views';
 import type { PourRecord } from '@/core/records/schema';
-import type { TintLeft } from '@/core/pouring/portions';
+import { colourIn, type TintLeft } from '@/core/pouring/portions';
 import { consumableTakes, cupTakes, lotMovements, tintTakes } from '@/core/stock/pourMovements';
 import { isPast, type LotState } from '@/core/stock/lots';
 import type { StockItem } from '@/core/stock/schema';
@@ -31,7 +31,11 @@ export function plannedLayer({ request, amounts }: KeptPlan, layer: number): Pla
   return planned
     ? {
         productId: planned.productId ?? request.product.id,
-        cups: planned.cups,
+        // Where the bench read nothing, colourants are taken as they were to be measured.
+        cups: planned.cups.map(({ doses, ...cup }) => ({
+          ...cup,
+          doses: doses.map(({ id }) => ({ id, grams: colourIn(cup.portions, id) })),
+        })),
         tintLeft: planned.tintLeft,
         cupsBefore: amounts.layers.slice(0, layer - 1).reduce((sum, { cups }) => sum + cups.length, 0),
         pieces: amounts.totals.pieces,

@@ -11,7 +11,7 @@ import { testBench, testRequest } from '../plan/testRequest';
 import { cupWork } from '../pouring/cupWork';
 import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
 import { colourPortionsOf, partGrams, portionWords } from '../pouring/portionWords';
-import { WAYS } from '../pouring/portions';
+import { colourIn, WAYS } from '../pouring/portions';
 import { buildRun } from '../run/buildRun';
 import { clocksOf } from '../run/clocks';
 import { broughtGrams, fromBottle } from '../run/cupState';
@@ -304,6 +304,10 @@ function needsAgree(request: PlanRequest, plan: Plan): void {
     const b = portions.reduce((sum, { way, grams }) => sum + (way === 'part B' ? grams : 0), 0);
     expect(need(id, 'A') + need(id, 'all')).toBeCloseTo(resin, 6);
     expect(need(id, 'B')).toBeCloseTo(b, 6);
+  }
+  for (const { colourant } of request.recipe.doses) {
+    const measured = plan.layers.flatMap(({ cups, tintLeft }) => [tintLeft, ...cups.flatMap((cup) => cup.portions)]);
+    expect(need(colourant.id, 'all')).toBeCloseTo(colourIn(measured, colourant.id), 9);
   }
   const report = pourReport(pourRequestSchema.parse({ ...pourFileOf(request) })) as {
     layers: { mixes: { portions: unknown }[]; stock: unknown; tintLeft: unknown }[];

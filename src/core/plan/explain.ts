@@ -11,6 +11,7 @@ import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from 
 import type { Quantity } from '../units/quantities';
 import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
 import type { Context, Explanation, PieceContext } from './explanation';
+import { colourIn } from '../pouring/portions';
 import type { PiecePlan, Plan, PoolPlan } from './plan';
 import { productsOf, refOfPiece, type PlanRequest } from './request';
 
@@ -419,9 +420,19 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
   }),
 };
 
-/** What the recipe wants of a colourant in all cups together. */
+/** What of a colourant goes into all cups together, as it is measured; to the recipe in a first look, which has no cups. */
 const inCups = ({ layers }: Pick<Plan, 'layers'>, id: string): number =>
-  layers.flatMap(({ doses }) => doses).reduce((sum, dose) => sum + (dose.id === id ? dose.grams : 0), 0);
+  layers.reduce(
+    (sum, { cups, doses }) =>
+      sum +
+      (cups.length > 0
+        ? colourIn(
+            cups.flatMap(({ portions }) => portions),
+            id,
+          )
+        : (doses.find((dose) => dose.id === id)?.grams ?? 0)),
+    0,
+  );
 
 /** What stays of stock tints and premixes, where there are any. */
 const stays = (grams: number, say: (value: number) => string): Explanation['inputs'] =>

@@ -11,7 +11,7 @@ import { mostMixGrams, potLifeMinutes, pouredInTime, usualPace, type MostMix } f
 import type { Parts } from '../mixing/product';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts, type PartAmounts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { layerPortions, type LayerTint, type Portion } from '../pouring/portions';
+import { colourIn, layerPortions, type LayerTint, type Portion } from '../pouring/portions';
 import { stockPart, tintings } from '../pouring/stockTint';
 import { colourantShares, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
 import { EVEN_POUR, pourDoses, type PourTint } from '../tint/waterTint';
@@ -279,12 +279,17 @@ const tooManyCups = (layer: number, grams: number, cups: number): Problem => ({
   mend: advise('Take fewer copies into this batch, or a larger cup.'),
 });
 
-/** What all layers take of each colourant, what is left of stocks and premixes with it; the whole drops are those of the sum. */
+/** What all layers take of each colourant as it is measured, what is left of stocks and premixes with it; drops are those of the sum. */
 function totalDoses(recipe: readonly RecipeDose[], layers: readonly LayerAmounts[]): CupDose[] {
   return recipe.flatMap(({ colourant }) => {
-    const own = (doses: readonly { id: string; grams: number }[]): number =>
-      doses.reduce((all, dose) => all + (dose.id === colourant.id ? dose.grams : 0), 0);
-    const grams = layers.reduce((sum, { doses, tintLeft }) => sum + own(doses) + own(tintLeft.colours), 0);
+    const grams = layers.reduce(
+      (sum, { cups, tintLeft }) =>
+        cups.reduce(
+          (all, { portions }) => all + colourIn(portions, colourant.id),
+          sum + colourIn([tintLeft], colourant.id),
+        ),
+      0,
+    );
     return cupDoses([{ colourant, gramsPer100: grams }], 100);
   });
 }

@@ -237,6 +237,10 @@ export function inOrder(
   );
 }
 
+/** What of a colourant is in portions. */
+export const colourIn = (portions: readonly Pick<Portion, 'colours'>[], id: string): number =>
+  portions.flatMap(({ colours }) => colours).reduce((sum, colour) => sum + (colour.id === id ? colour.grams : 0), 0);
+
 const NOTHING_IN: ReadonlyMap<string, number> = new Map();
 
 /** All that goes into a fresh cup of so much mix, in the order in which it goes in. */

@@ -1,4 +1,5 @@
 import { samePiece, type PieceRef } from '../bed/pieceRef';
+import { colourIn } from '../pouring/portions';
 import { tintOfRequest, type PlanColourant } from '../plan/request';
 import type { PieceWater } from '../tint/pieceWater';
 import type { KeptPlan } from './views';
@@ -24,10 +25,7 @@ export function waterAsMixed({ request, amounts }: KeptPlan, batchName: string, 
     const given = cups.flatMap(({ cup, poured }) => {
       const dose = cup.doses.find((candidate) => candidate.id === id);
       if (!dose || dose.grams === 0) return [];
-      const put = cup.portions
-        .flatMap(({ colours }) => colours)
-        .reduce((sum, colour) => sum + (colour.id === id ? colour.grams : 0), 0);
-      return [{ poured, factor: put / dose.grams }];
+      return [{ poured, factor: colourIn(cup.portions, id) / dose.grams }];
     });
     const all = given.reduce((sum, { poured }) => sum + poured, 0);
     return all > 0 ? given.reduce((sum, { poured, factor }) => sum + (factor * poured) / all, 0) : 1;

@@ -1,13 +1,18 @@
 'use client';
 
 import { cupWork } from '@/core/pouring/cupWork';
-import { requestOfLayer } from '@/core/plan';
-import { colourPortionsOf, partGrams, portionWords } from '@/core/pouring/portionWords';
+import { requestOfLayer, type PlanRequest } from '@/core/plan';
+import { colourPortionsOf, partGrams, portionWords, stockWords, type Reader } from '@/core/pouring/portionWords';
 import type { BatchPlanView } from '@/core/records/views';
-import { formatMeasure, formatMinutes, formatOnScale } from '@/core/units/formatMeasure';
+import { formatMeasure, formatMinutes, formatOnScale, type UnitPreferences } from '@/core/units/formatMeasure';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { pourWords } from '../desk/summarise';
 import styles from './CupLabels.module.css';
+
+/** How the maker of a layer reads and measures. */
+const readerOf = ({ product, bench }: PlanRequest, units: UnitPreferences): Reader => ({
+  ...{ units, scaleStepGrams: bench.scaleStepGrams, twoPart: product.parts !== null },
+});
 
 /** A label for every cup of a batch: what goes in, what it fills, until when. Cut apart and put on the empty cups. */
 export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanView) {
@@ -18,8 +23,27 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
         <main className={styles.sheet}>
           {(!request || !plan || plan.layers.length === 0) && <p>This batch has no cups yet.</p>}
           {request &&
-            plan?.layers.flatMap((layer) =>
-              layer.cups.map((cup) => {
+            plan?.layers.flatMap((layer) => [
+              layer.stock && (
+                <section
+                  key={`${layer.number} stock`}
+                  className={styles.label}
+                  aria-label={`Layer ${layer.number}, stock tint`}
+                >
+                  <h2>
+                    {layer.number}
+                    <span>layer {layer.number}, stock tint</span>
+                  </h2>
+                  <p className={styles.of}>{batch.data.name}</p>
+                  <p className={styles.dose}>
+                    <b>{stockWords(layer.stock, readerOf(requestOfLayer(request, layer), units))}</b>
+                  </p>
+                  <p className={styles.of}>
+                    {`made before its cups, stirred until even${layer.parts ? ' · no part B in it' : ''} · gloves`}
+                  </p>
+                </section>
+              ),
+              ...layer.cups.map((cup) => {
                 const own = requestOfLayer(request, layer);
                 const { pourByMinutes, stirMinutes } = cupWork(cup, own.product, own.losses);
                 const { parts } = own.product;
@@ -54,11 +78,11 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
                       )}
                     </p>
                     {colourPortionsOf(cup.portions).map((portion) => {
-                      const { act, note } = portionWords(portion, { units, scaleStepGrams, twoPart: parts !== null });
+                      const { act, note } = portionWords(portion, readerOf(own, units));
                       return (
                         <p key={portion.key} className={styles.dose}>
                           {portion.name}: <b>{act}</b>
-                          {portion.resinGrams > 0 && <small>{note}</small>}
+                          {portion.resinGrams > 0 && <small>{` ${note}`}</small>}
                         </p>
                       );
                     })}
@@ -75,7 +99,7 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
                   </section>
                 );
               }),
-            )}
+            ])}
         </main>
       )}
     </PrintFrame>

@@ -125,9 +125,12 @@ async function removedInRun(served: Served, data: string, dice: Dice, figures: W
   await until(served, id, 'cover');
   await press(served, id, { type: 'give up', why: 'enough' });
   figures.removed++;
-  const weighed = layersToLog(stateOf(await view(served, id)))
-    .flatMap(({ cups }) => cups)
-    .reduce((sum, { partAGrams, partBGrams }) => sum + partAGrams + (partBGrams ?? 0), 0);
+  // With what of stock tints and premixes went into no cup.
+  const weighed = layersToLog(stateOf(await view(served, id))).reduce(
+    (sum, { cups, tintLeft }) =>
+      cups.reduce((all, { partAGrams, partBGrams }) => all + partAGrams + (partBGrams ?? 0), sum + tintLeft.resinGrams),
+    0,
+  );
   const file = new Sqlite(data, { readonly: true });
   const left = file
     .prepare(

@@ -102,6 +102,17 @@ describe('a stock tint', () => {
     expect(stockTaken(bench.state, 1)).toBeLessThanOrEqual(layer.stock!.stockGrams + 1e-9);
   });
 
+  it('is waited for while the scale shows none of it, as its part A would be missing in the ratio', () => {
+    const bench = benchOf(layer);
+    bench.until('dose');
+    const { current } = bench.state;
+    expect(current).toMatchObject({ portion: { way: 'stock' } });
+    expect(bench.press({ grams: 0 })).toBe('nothing was poured');
+    expect(bench.state.current).toEqual(current);
+    expect(bench.press({ grams: 0, anyway: 'it went in before' })).toBeNull();
+    expect(bench.state.current).not.toEqual(current);
+  });
+
   it('is never asked for more than is left of it: after three cups thrown away others are tinted by themselves', () => {
     const bench = benchOf(layer);
     for (let i = 0; i < 3; i++) {

@@ -31,7 +31,7 @@ interface Deed {
   drops?: number;
 }
 
-/** A piece that got less than this share of its grams was not poured: the press came too early, or the scale was not under the cup. */
+/** A piece or portion that got less than this share of its grams was not poured: the press came too early, or the scale was not under the cup. */
 const LEAST_POURED_SHARE = 0.05;
 /** What may be read too much of a cup before it is refused: a drop of tint, a scale that drifted. */
 const READING_SLACK_GRAMS = 1;
@@ -302,12 +302,15 @@ export class RunBook {
         return null;
       }
     }
+    // A stock tint that was not poured would be missing in the ratio.
+    const wanted = current.kind === 'pour' ? current.pour.grams : current.kind === 'dose' ? current.portion.grams : 0;
+    const none = grams !== undefined && !event.anyway && grams < wanted * LEAST_POURED_SHARE;
+    if (current.kind === 'dose' && none) return 'nothing was poured';
     if (current.kind === 'pour') {
       const cup = this.#cup(current.cup)!;
       const layer = this.#layer(cup.layer);
       if (this.#hasSet(cup, event.at, true) && !event.anyway) return 'begun to set';
-      if (grams !== undefined && !event.anyway && grams < current.pour.grams * LEAST_POURED_SHARE)
-        return 'nothing was poured';
+      if (none) return 'nothing was poured';
       if (grams !== undefined && !fromBottle(layer, cup.plan)) {
         if (grams > inCupGrams(cup, layer) + READING_SLACK_GRAMS) return 'more than the cup holds';
       }

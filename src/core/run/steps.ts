@@ -47,7 +47,10 @@ export const LIVE_STEPS: Record<
   plants: step('words', 'with a reason', ['not needed here', 'were set before']),
   stock: step('words', 'with a reason', ['no small cup at hand']),
   weigh: step('scale', 'never'),
-  dose: step('portion', 'with a reason', ['left clear on purpose', 'none left']),
+  dose: {
+    ...step('portion', 'with a reason', ['left clear on purpose', 'none left']),
+    anywayReasons: ['it went in before', 'the scale does not show so little'],
+  },
   stir: step('clock', 'with a reason', ['stirred by machine']),
   scrape: step('words', 'with a reason', ['no second cup at hand']),
   clear: step('words', 'with a reason', ['it stays milky by nature']),

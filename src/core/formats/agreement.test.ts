@@ -11,10 +11,10 @@ import { testBench, testRequest } from '../plan/testRequest';
 import { cupWork } from '../pouring/cupWork';
 import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
 import { colourPortionsOf, partGrams, portionWords } from '../pouring/portionWords';
-import { colourIn, WAYS } from '../pouring/portions';
+import { broughtGrams, colourIn, WAYS } from '../pouring/portions';
 import { buildRun } from '../run/buildRun';
 import { clocksOf } from '../run/clocks';
-import { broughtGrams, fromBottle } from '../run/cupState';
+import { fromBottle } from '../run/cupState';
 import { balanceOf, layerRecord } from '../run/record';
 import { layerOf } from '../run/runState';
 import { onScale, stepWords } from '../run/say';
@@ -280,8 +280,8 @@ function gramsClose(request: PlanRequest, plan: Plan, turns: BatchOf['turns']): 
   for (const cup of [...state.cups]) {
     const { parts } = layerOf(state, cup.layer).product;
     if (!parts || cup.weighed.B === 0) continue;
-    const error = (cup.weighed.A + broughtGrams(cup)) / cup.weighed.B / ratioByWeight(parts) - 1;
-    const smaller = Math.min(cup.weighed.A + broughtGrams(cup), cup.weighed.B);
+    const error = (cup.weighed.A + broughtGrams(cup.putIn)) / cup.weighed.B / ratioByWeight(parts) - 1;
+    const smaller = Math.min(cup.weighed.A + broughtGrams(cup.putIn), cup.weighed.B);
     expect(Math.abs(error)).toBeLessThanOrEqual(
       Math.max(RATIO_GOOD, (1.5 * request.bench.scaleStepGrams) / smaller) + 1e-6,
     );

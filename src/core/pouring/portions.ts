@@ -1,7 +1,7 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
 import { DROP_TOLERANCE } from '../tint/doses';
-import { MOST_BROUGHT, stockTint, stockTintSchema, type StockTint, type Tinting } from './stockTint';
+import { MOST_BROUGHT, STEPS_TO_WEIGH, stockTint, stockTintSchema, type StockTint, type Tinting } from './stockTint';
 
 const n = z.number();
 
@@ -85,14 +85,26 @@ export interface StockLeft {
   leftGrams: number;
 }
 
-/** A weight is read to within `DROP_TOLERANCE` when it is this many steps of the scale. */
-const STEPS_TO_WEIGH = 1 / (2 * DROP_TOLERANCE);
 /** A premix is taken of, and made of, so many steps, where it is not too much. */
 const PREMIX_STEPS = 10;
 const PREMIX_MADE_STEPS = 20;
 /** What a premix is stirred into: no less, no more. */
 const PREMIX_LEAST_GRAMS = 2;
 const PREMIX_MOST_GRAMS = 10;
+
+/** Product that comes along with portions; it counts as part A (or as the product). */
+export const broughtGrams = (portions: readonly Pick<Portion, 'resinGrams'>[]): number =>
+  portions.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+
+/** What portions take of a stock. */
+export const ofStockGrams = (portions: readonly Pick<Portion, 'way' | 'grams'>[]): number =>
+  portions.reduce((sum, { way, grams }) => sum + (way === 'stock' ? grams : 0), 0);
+
+/** Colours by when they go in: what brings product along with part A, before the parts meet; the rest after. */
+export function colourOrder(colours: readonly Portion[]): { first: Portion[]; last: Portion[] } {
+  const first = colours.filter(({ way }) => WAYS[way].bringsProduct);
+  return { first, last: colours.filter((portion) => !first.includes(portion)) };
+}
 
 const toStep = (grams: number, step: number): number => Math.round(grams / step) * step;
 
@@ -221,9 +233,8 @@ export function inOrder(
   { resinShare }: Pick<Mixture, 'resinShare'>,
   colours: readonly Portion[],
 ): Portion[] {
-  const brought = colours.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
-  const first = colours.filter(({ way }) => WAYS[way].bringsProduct);
-  const last = colours.filter(({ way }) => !WAYS[way].bringsProduct);
+  const brought = broughtGrams(colours);
+  const { first, last } = colourOrder(colours);
   const resin = mixGrams * resinShare;
   return withReadings(
     resinShare < 1
@@ -267,7 +278,7 @@ export function layerPortions(cupsGrams: readonly number[], mixture: Mixture): L
     let leftGrams = stock?.stockGrams ?? 0;
     return cupsGrams.map((mixGrams) => {
       const portions = cupPortions(mixGrams, mixture, stock && { stock, leftGrams });
-      leftGrams -= portions.reduce((sum, { way, grams }) => sum + (way === 'stock' ? grams : 0), 0);
+      leftGrams -= ofStockGrams(portions);
       return portions;
     });
   };

@@ -2,7 +2,7 @@ import { reference } from '../model/reference';
 import { z } from 'zod';
 import { ratioByWeight } from '../mixing/ratio';
 import type { Product } from '../mixing/product';
-import type { RecipeDose } from '../tint/doses';
+import { DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
 
 const n = z.number();
 
@@ -42,8 +42,10 @@ const SPARE = 1.1;
 /** Whole drops of several colourants stand for the recipe to within this; where no count does, the closest is taken. */
 const AMONG_EACH_OTHER = 0.05;
 const MOST_DROPS_OF_RAREST = 12;
-/** A cup's share is read to within 5 % when it is ten steps of the scale; where that would take too much resin, to within 10 %. */
-const STEPS_TO_WEIGH = [10, 5] as const;
+/** A weight is read to within `DROP_TOLERANCE` when it is this many steps of the scale. */
+export const STEPS_TO_WEIGH = 1 / (2 * DROP_TOLERANCE);
+/** A cup's share is read twice as well as it has to be; where that would take too much resin, as well as it has to be. */
+const SHARE_STEPS = [2 * STEPS_TO_WEIGH, STEPS_TO_WEIGH] as const;
 /** Less cannot be stirred. */
 const LEAST_RESIN_GRAMS = 5;
 /** No more than this share of a cup's resin part comes along with its tint. */
@@ -81,7 +83,7 @@ export function stockTint(
     MOST_BROUGHT * resinShare * forMixGrams,
     Math.max(SMALL_STOCK_GRAMS, resinShare * totalMix),
   );
-  for (const steps of STEPS_TO_WEIGH) {
+  for (const steps of SHARE_STEPS) {
     const weighable = (steps * scaleStepGrams * forMixGrams) / Math.min(...cupsGrams);
     const resinGrams = Math.ceil(Math.max(LEAST_RESIN_GRAMS, weighable - colourGrams) - 1e-9);
     if (resinGrams <= mostResin)

@@ -1,7 +1,7 @@
 import { pieceKey } from '../bed/pieceRef';
 import { isQuick, potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
-import { WAYS, type Portion } from '../pouring/portions';
+import { broughtGrams, WAYS, type Portion } from '../pouring/portions';
 import type { RunCup, RunLayer, RunPlan, RunPour } from './schema';
 
 const MINUTE_MS = 60_000;
@@ -64,10 +64,6 @@ export const newCup = (layer: number, plan: RunCup, attempt = 1): CupState => ({
 export const fromBottle = ({ product }: Pick<RunLayer, 'product'>, { portions }: Pick<RunCup, 'portions'>): boolean =>
   product.parts === null && portions.every(({ way }) => WAYS[way].product);
 
-/** What of part A (or of the product) came along with the tint of a cup. */
-export const broughtGrams = ({ putIn }: Pick<CupState, 'putIn'>): number =>
-  putIn.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
-
 /** What was mixed in a cup, colourants included. Out of the bottle that is what was poured. */
 export function mixedGrams(cup: CupState, layer: Pick<RunLayer, 'product'>): number {
   if (fromBottle(layer, cup.plan)) return cup.poured.reduce((sum, { leftCupGrams }) => sum + leftCupGrams, 0);
@@ -92,10 +88,7 @@ export const colourToCome = ({ plan, putIn }: Pick<CupState, 'plan' | 'putIn'>):
 
 /** What of part A (or the product) is in a cup, or will come along with its tint. */
 export const resinIn = (cup: Pick<CupState, 'plan' | 'putIn' | 'weighed'>): number =>
-  cup.weighed.A +
-  cup.weighed.all +
-  broughtGrams(cup) +
-  colourToCome(cup).reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+  cup.weighed.A + cup.weighed.all + broughtGrams(cup.putIn) + broughtGrams(colourToCome(cup));
 
 const PART_WAYS = { A: 'part A', B: 'part B', all: 'product' } as const;
 

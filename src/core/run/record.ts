@@ -1,5 +1,5 @@
-import { leftOfTint, type TintLeft } from '../pouring/portions';
-import { broughtGrams, fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
+import { broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
+import { fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
 import { answerWords } from './clocks';
 import { layerOf, type RunState } from './runState';
 
@@ -116,10 +116,10 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     used.add(own);
     const { A, B, all: whole } = cup.weighed;
     const one = layer.product.parts === null;
-    const ofProduct = fromBottle(layer, cup.plan) ? mixedGrams(cup, layer) : whole + broughtGrams(cup);
+    const ofProduct = fromBottle(layer, cup.plan) ? mixedGrams(cup, layer) : whole + broughtGrams(cup.putIn);
     return {
       number: own,
-      partAGrams: one ? ofProduct : A + broughtGrams(cup),
+      partAGrams: one ? ofProduct : A + broughtGrams(cup.putIn),
       partBGrams: one ? null : B,
       note: [
         cup.discarded ? `thrown away: ${cup.discarded.why}` : '',

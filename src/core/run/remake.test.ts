@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { mixForPour, TYPICAL_LOSSES } from '../mixing/losses';
 import { RATIO_GOOD, ratioByWeight } from '../mixing/ratio';
-import { broughtGrams, colourToCome, mixedGrams, resinIn, type CupState } from './cupState';
+import { broughtGrams } from '../pouring/portions';
+import { colourToCome, mixedGrams, resinIn, type CupState } from './cupState';
 import { balanceOf } from './record';
 import { layerOf, type RunState } from './runState';
 import type { RunLayer } from './schema';
@@ -12,7 +13,7 @@ const benchOf = (layer: RunLayer, scaleStepGrams = 0.1): TestBench =>
   new TestBench(testRunPlan({ ready: [], layers: [layer], scaleStepGrams }));
 const errorOf = (state: RunState, cup: CupState): number => {
   const { parts } = layerOf(state, cup.layer).product;
-  return (cup.weighed.A + broughtGrams(cup)) / cup.weighed.B / ratioByWeight(parts!) - 1;
+  return (cup.weighed.A + broughtGrams(cup.putIn)) / cup.weighed.B / ratioByWeight(parts!) - 1;
 };
 /** What a colourant in a cup comes to, against the recipe for what is in it. */
 const tintOf = (state: RunState, cup: CupState, id: string): number => {
@@ -204,7 +205,7 @@ it('whatever is over-poured, thrown away or left: no cup ends off its ratio, and
         const { state } = bench;
         expect(state.current?.kind).toBe('cover');
         for (const one of state.cups) {
-          const smaller = Math.min(one.weighed.A + broughtGrams(one), one.weighed.B);
+          const smaller = Math.min(one.weighed.A + broughtGrams(one.putIn), one.weighed.B);
           // As exact as the scale allows.
           expect(Math.abs(errorOf(state, one))).toBeLessThanOrEqual(
             Math.max(RATIO_GOOD, (1.5 * scaleStepGrams) / smaller) + 1e-6,

@@ -1,7 +1,10 @@
 import { mixForPour, type Losses } from '../mixing/losses';
 import {
+  broughtGrams,
+  colourOrder,
   colourPortions,
   cupPortions,
+  ofStockGrams,
   WAYS,
   withReadings,
   type Mixture,
@@ -34,12 +37,10 @@ export function stockLeft(
   const { stock, number } = layer;
   if (!stock || done.get(`L${number}.stock`)?.skipped) return null;
   const own = (all: readonly CupState[]): CupState[] => all.filter((one) => one.layer === number);
-  const ofStock = (portions: readonly Pick<Portion, 'way' | 'grams'>[]): number =>
-    portions.reduce((sum, { way, grams }) => sum + (way === 'stock' ? grams : 0), 0);
-  const used = [...own(cups), ...own(thrownAway)].reduce((sum, { putIn }) => sum + ofStock(putIn), 0);
+  const used = [...own(cups), ...own(thrownAway)].reduce((sum, { putIn }) => sum + ofStockGrams(putIn), 0);
   const promised = own(cups)
     .filter(({ key, closedAt }) => key !== cup.key && closedAt === null)
-    .reduce((sum, one) => sum + ofStock(colourToCome(one)), 0);
+    .reduce((sum, one) => sum + ofStockGrams(colourToCome(one)), 0);
   return { stock, leftGrams: stock.stockGrams - used - promised };
 }
 
@@ -68,8 +69,7 @@ export function cupForWeighed(plan: RunCup, weighedGrams: number, mixture: Mixtu
   let portions: Portion[] = [];
   for (let i = 0; i < ROUNDS; i++) {
     portions = cupPortions(mixGrams, mixture, stock);
-    const brought = portions.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
-    const next = (weighedGrams + brought) / mixture.resinShare;
+    const next = (weighedGrams + broughtGrams(portions)) / mixture.resinShare;
     if (Math.abs(next - mixGrams) < 1e-9) break;
     mixGrams = next;
   }
@@ -104,8 +104,7 @@ export function cupForMore(
   const kept = cup.plan.portions.filter(
     ({ key, way }) => WAYS[way].product || cup.putIn.some((one) => one.key === key),
   );
-  const first = more.filter(({ way }) => WAYS[way].bringsProduct);
-  const last = more.filter(({ way }) => !WAYS[way].bringsProduct);
+  const { first, last } = colourOrder(more);
   return { ...cup.plan, mixGrams, portions: withReadings([...kept, ...first, ...last]) };
 }
 
@@ -137,7 +136,6 @@ export function mendedCup(
     ...{ cupGrams: plan.cupGrams, roomC: plan.roomC },
   });
   const next = cupForMore(cup, newTotalGrams, mixture, stock, addPart === 'A' ? addGrams : 0);
-  const brought = colourToCome({ ...cup, plan: next }).reduce((sum, { resinGrams }) => sum + resinGrams, 0);
-  const grams = addPart === 'A' ? addGrams - brought : addGrams;
+  const grams = addPart === 'A' ? addGrams - broughtGrams(colourToCome({ ...cup, plan: next })) : addGrams;
   return { plan: next, mend: addPart && grams >= plan.scaleStepGrams ? { part: addPart, grams } : null };
 }

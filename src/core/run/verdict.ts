@@ -1,5 +1,6 @@
 import { RATIO_GOOD, RATIO_WRONG, ratioByWeight } from '../mixing/ratio';
-import { broughtGrams, cupEnds, inCupGrams, mixedGrams } from './cupState';
+import { broughtGrams } from '../pouring/portions';
+import { cupEnds, inCupGrams, mixedGrams } from './cupState';
 import { looksAfter } from '../pouring/looks';
 import { tellsOfLeak } from './clocks';
 import { layerOf, type RunState } from './runState';
@@ -44,7 +45,7 @@ export function verdictOf(state: RunState, now: number): Verdict {
   for (const cup of all) {
     const layer = layerOf(state, cup.layer);
     const { parts } = layer.product;
-    const { A, B } = { A: cup.weighed.A + broughtGrams(cup), B: cup.weighed.B };
+    const { A, B } = { A: cup.weighed.A + broughtGrams(cup.putIn), B: cup.weighed.B };
     if (parts && A > 0 && B > 0 && !cup.discarded) {
       const error = A / B / ratioByWeight(parts) - 1;
       if (Math.abs(error) > RATIO_GOOD + 1e-9)

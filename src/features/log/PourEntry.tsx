@@ -8,6 +8,7 @@ import { Controller, useForm, useWatch, type Control, type FieldPath } from 'rea
 import { ratioReading } from '@/core/mixing/ratio';
 import type { Parts } from '@/core/mixing/product';
 import type { CupPlan, LayerPlan, PlanRequest } from '@/core/plan';
+import { broughtGrams } from '@/core/pouring/portions';
 import type { PourRecord } from '@/core/records/schema';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
@@ -176,7 +177,7 @@ function CupEntry({
   };
   const [a, b] = [grams(typed.a), grams(typed.b)];
   const reading = parts && a > 0 && b > 0 ? ratioReading(a, b, parts) : null;
-  const brought = cup.portions.reduce((sum, { resinGrams }) => sum + resinGrams, 0);
+  const brought = broughtGrams(cup.portions);
   const planned = (value: number): string => `planned ${editText(value, 'mass', units, 1)}`;
   return (
     <fieldset className={styles.cupEntry}>

@@ -2,7 +2,8 @@
 
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
-import { broughtGrams, colourToCome, partMl, resinIn, type Part } from '@/core/run/cupState';
+import { broughtGrams } from '@/core/pouring/portions';
+import { colourToCome, partMl, resinIn, type Part } from '@/core/run/cupState';
 import { mendedCup, stockLeft } from '@/core/run/remake';
 import { portionWords } from '@/core/pouring/portionWords';
 import { layerOf, type RunState } from '@/core/run/runState';
@@ -72,7 +73,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   const mend = weighMend({
     ...{ product: layer.product, part: step.part },
     ...{ aGrams: resinIn({ ...own, plan: next }), bGrams: own.weighed.B },
-    inCupGrams: own.weighed.A + own.weighed.B + own.weighed.all + broughtGrams(own),
+    inCupGrams: own.weighed.A + own.weighed.B + own.weighed.all + broughtGrams(own.putIn),
     pourGrams: cup.plan.pours.reduce((sum, pour) => sum + pour.grams, 0),
     ...{ cupGrams: state.plan.cupGrams, roomC: state.room.at(-1)!.temperatureC },
     colourShare: layer.recipe.reduce((sum, { gramsPer100 }) => sum + gramsPer100 / 100, 0),

@@ -3,7 +3,8 @@
 import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/bed/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
-import { broughtGrams, cupEnds, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
+import { broughtGrams } from '@/core/pouring/portions';
+import { cupEnds, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
 import { clocksOf } from '@/core/run/clocks';
 import { howLines } from '@/core/run/how';
 import { forecast } from '@/core/run/pace';
@@ -101,7 +102,9 @@ function InTheCup({ state, view, cup }: { state: RunState; view: RunView; cup: C
   const grams = (value: number): string => formatOnScale(value, state.plan.scaleStepGrams, view.units);
   const { A, B, all } = cup.weighed;
   const lines = [
-    ...(layer.product.parts ? [['Part A', grams(A + broughtGrams(cup))] as const, ['Part B', grams(B)] as const] : []),
+    ...(layer.product.parts
+      ? [['Part A', grams(A + broughtGrams(cup.putIn))] as const, ['Part B', grams(B)] as const]
+      : []),
     ...(all > 0 ? [[layer.product.name, grams(all)] as const] : []),
     ...cup.putIn.map(
       ({ name, way, drops, grams: own }) => [name, way === 'drops' ? `${drops} drops` : grams(own)] as const,

@@ -136,21 +136,28 @@ function writeStock(db: Database, lots: number): void {
         { part: 'B' as const, amount: 470 },
       ];
       writer.add('lot', id, {
-        ...{ of, name: `Kit ${lot}`, bought, boughtOn: '2024-01-05', openedOn: '2024-02-01' },
-        ...{ bestBefore: null, price: 26 },
+        of,
+        name: `Kit ${lot}`,
+        bought,
+        boughtOn: '2024-01-05',
+        openedOn: '2024-02-01',
+        bestBefore: null,
+        price: 26,
       });
       for (let i = 0; i < MOVEMENTS_A_LOT; i++)
         move(
           writer.db,
           {
-            ...{
-              lotId: id,
-              item: of,
-              part: i % 2 ? ('B' as const) : ('A' as const),
-              amount: -4,
-              kind: 'poured' as const,
-            },
-            ...{ at: '2024-03-01T10:00', note: '', batchId: `batch-${lot % BATCHES}`, layer: 1, cup: 1 },
+            lotId: id,
+            item: of,
+            part: i % 2 ? ('B' as const) : ('A' as const),
+            amount: -4,
+            kind: 'poured' as const,
+            at: '2024-03-01T10:00',
+            note: '',
+            batchId: `batch-${lot % BATCHES}`,
+            layer: 1,
+            cup: 1,
           },
           NOW,
         );
@@ -173,7 +180,8 @@ function sixCups(
     designs: listDocuments(db, 'design', BIG_SET).records,
     pieces: [],
     shelf,
-    ...{ clockChanges: [], measuredDays: [] },
+    clockChanges: [],
+    measuredDays: [],
   };
   const batch = { name: 'B', items, pourAt: '2025-03-01T10:00', benchWindows: null };
   const request = batchRequest(view as never, batch, { kept: null, pours: [] })!;

@@ -14,7 +14,9 @@ const LAYERS = 5;
 /** Pieces as they come: no two alike, the same each run. */
 const pieces = (count: number): Pour[] =>
   Array.from({ length: count }, (_, i) => ({
-    ...{ designId: `d${i}`, copy: 1, tag: `D-${i}` },
+    designId: `d${i}`,
+    copy: 1,
+    tag: `D-${i}`,
     grams: 8 + ((i * 7919) % 523) / 12,
   }));
 

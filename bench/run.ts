@@ -39,17 +39,15 @@ function opens(lines: Line[]): void {
   const { db, close } = openDataFile(join(folder, 'runs.db'));
   const { events, plan } = longRun(5000);
   addRun(db, {
-    ...{
-      id: 'long',
-      setId: 's',
-      batchId: 'b',
-      name: 'Long',
-      practiceSpeed: null,
-      seed: 0,
-      begunAt: 0,
-      overAt: null,
-      plan,
-    },
+    id: 'long',
+    setId: 's',
+    batchId: 'b',
+    name: 'Long',
+    practiceSpeed: null,
+    seed: 0,
+    begunAt: 0,
+    overAt: null,
+    plan,
   });
   db.transaction(() => appendEvents(db, 'long', events));
   const times = Array.from({ length: 9 }, () => {

@@ -12,8 +12,13 @@ type Against = (what: string, ms: number, limit: string, within: boolean) => voi
 
 const CELLS = 1_000_000;
 const CLOUDY: Colourant = {
-  ...{ name: 'White', kind: 'acrylic paint', absorption: { red: 0.01, green: 0.01, blue: 0.01 } },
-  ...{ scattering: { red: 1.4, green: 1.4, blue: 1.4 }, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 4 },
+  name: 'White',
+  kind: 'acrylic paint',
+  absorption: { red: 0.01, green: 0.01, blue: 0.01 },
+  scattering: { red: 1.4, green: 1.4, blue: 1.4 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 4,
 };
 
 /** Colouring through tables against a pass that copies the array, and the finder against its time. */
@@ -45,7 +50,10 @@ export function tintBench(against: Against): void {
     () =>
       findRecipes({
         target: targets[next++ % targets.length]!,
-        ...{ bed, depthMm: 6, clarity: 'water-clear', colourants: shelf },
+        bed,
+        depthMm: 6,
+        clarity: 'water-clear',
+        colourants: shelf,
       }),
     9,
   );
@@ -59,8 +67,15 @@ export function tintBench(against: Against): void {
   const poursMs = medianMs(
     () =>
       solvePours({
-        ...{ paint, clarity: 'water-clear', doses: even, deepestMm: 10, halfwayMm: 7, hideLineMm: null },
-        ...{ deep: targets[next++ % targets.length]!, thicknessesMm: [3.3, 3.3, 3.4], by: 'colourant' },
+        paint,
+        clarity: 'water-clear',
+        doses: even,
+        deepestMm: 10,
+        halfwayMm: 7,
+        hideLineMm: null,
+        deep: targets[next++ % targets.length]!,
+        thicknessesMm: [3.3, 3.3, 3.4],
+        by: 'colourant',
       }),
     9,
   );

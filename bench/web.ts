@@ -80,10 +80,18 @@ async function years(folder: string, lines: Line[]): Promise<void> {
         body: JSON.stringify({
           wanted: { view: 'desk', setId: BIG_SET },
           command: {
-            ...{ do: 'put', kind: 'set', id: BIG_SET, version: version++ },
+            do: 'put',
+            kind: 'set',
+            id: BIG_SET,
+            version: version++,
             data: {
-              ...{ name: `Years ${version}`, figureScaleMm: 28, levelMm: 15, productId: 'coating-epoxy' },
-              ...{ recipeId: 'clear', benchWindows: null, job: null },
+              name: `Years ${version}`,
+              figureScaleMm: 28,
+              levelMm: 15,
+              productId: 'coating-epoxy',
+              recipeId: 'clear',
+              benchWindows: null,
+              job: null,
             },
           },
         }),
@@ -147,7 +155,10 @@ async function changeSample(url: string, dataFile: string, levelMm: number): Pro
     body: JSON.stringify({
       wanted: { view: 'desk', setId: SAMPLE },
       command: {
-        ...{ do: 'put', kind: 'set', id: SAMPLE, version: set.version },
+        do: 'put',
+        kind: 'set',
+        id: SAMPLE,
+        version: set.version,
         data: { ...(JSON.parse(set.data) as object), levelMm },
       },
     }),

@@ -107,11 +107,13 @@ test('a channel is led through points: put in by double-click and by key, taken 
 test('a scan is imported, the level set, and the spill shown at its place', async ({ page }) => {
   await makeSet(page, 'Scan Test', '15');
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page.locator('input[type=file]').setInputFiles({
-    name: 'notes.stl',
-    mimeType: 'model/stl',
-    buffer: Buffer.from('these are only words, not a solid'),
-  });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'notes.stl',
+      mimeType: 'model/stl',
+      buffer: Buffer.from('these are only words, not a solid'),
+    });
   await expect(page.getByRole('alert')).toContainText(/notes\.stl: This is no STL/);
   await page
     .locator('input[type=file]')
@@ -143,15 +145,25 @@ test('a scan lower than the level is told apart: water of its hollow, water over
   await makeSet(page, 'Low Scan', '15');
   const low = testDesign([], { landMm: 12.3, drawnLevelMm: 11 });
   const hollow: Feature = {
-    ...{ kind: 'pool', id: 'p', xMm: 70, yMm: 70, widthMm: 80, lengthMm: 80, depthMm: 4, section: 'trapezoid' },
+    kind: 'pool',
+    id: 'p',
+    xMm: 70,
+    yMm: 70,
+    widthMm: 80,
+    lengthMm: 80,
+    depthMm: 4,
+    section: 'trapezoid',
     bankSlope: 0,
   } as Feature;
   const design = { ...low, features: [hollow] };
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page.locator('input[type=file]').setInputFiles({
-    ...{ name: 'low.stl', mimeType: 'model/stl' },
-    buffer: Buffer.from(bedStl(buildBed(design, 0.8), outlineSize(design.outline), 'low')),
-  });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'low.stl',
+      mimeType: 'model/stl',
+      buffer: Buffer.from(bedStl(buildBed(design, 0.8), outlineSize(design.outline), 'low')),
+    });
   const warning = page.getByRole('alert').filter({ hasText: 'over the land of this scan' });
   await expect(warning).toContainText(/stands 2\.7\smm over/);
   await expect(

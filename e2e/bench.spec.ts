@@ -49,9 +49,15 @@ async function twoCups(page: Page): Promise<void> {
     headers: { 'content-type': 'application/json' },
     data: {
       command: {
-        ...{ do: 'put', kind: 'batch', id: 'hs-batch-3', version: 1 },
+        do: 'put',
+        kind: 'batch',
+        id: 'hs-batch-3',
+        version: 1,
         data: {
-          ...{ name: 'Two cups', pourAt: '2026-12-01T18:00', benchWindows: null, own: { cupGrams: 24, hands: 2 } },
+          name: 'Two cups',
+          pourAt: '2026-12-01T18:00',
+          benchWindows: null,
+          own: { cupGrams: 24, hands: 2 },
           items: [
             { designId: 'hs-3', copies: 1 },
             { designId: 'hs-4', copies: 1 },

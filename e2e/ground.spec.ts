@@ -120,11 +120,13 @@ test('a noisy scan of 160 000 samples is kept, planned, and still there after a 
   }
   await makeSet(page, 'Noise Test', '15');
   await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page.locator('input[type=file]').setInputFiles({
-    name: 'rough_pond.stl',
-    mimeType: 'model/stl',
-    buffer: Buffer.from(bedStl(grid, outlineSize(outline), 'rough')),
-  });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'rough_pond.stl',
+      mimeType: 'model/stl',
+      buffer: Buffer.from(bedStl(grid, outlineSize(outline), 'rough')),
+    });
   const wide = page.waitForResponse(/\/api\/edits\/large$/);
   await page.getByRole('button', { name: 'Make a new piece of it' }).click();
   expect((await wide).status()).toBe(200);

@@ -164,13 +164,15 @@ test('a bottle from the shop to its last drop: bought, weighed, thrown away, fou
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as CSV' }).click();
   expect((await download).suggestedFilename()).toBe('stock.csv');
-  await page.getByLabel('Lots from a CSV').setInputFiles({
-    name: 'bought.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(
-      'what,lot,bought on,price,held\nClear sealant,Tube 9,2026-11-01,7.5,310\nMoon dust,Tin,2026-11-01,1,10\nClear sealant,Tube 10,2026-11-01,$7,310\n',
-    ),
-  });
+  await page
+    .getByLabel('Lots from a CSV')
+    .setInputFiles({
+      name: 'bought.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(
+        'what,lot,bought on,price,held\nClear sealant,Tube 9,2026-11-01,7.5,310\nMoon dust,Tin,2026-11-01,1,10\nClear sealant,Tube 10,2026-11-01,$7,310\n',
+      ),
+    });
   await expect(page.getByText('1 lot taken in.')).toBeVisible();
   await expect(page.getByText('Line 3: Moon dust is not on the shelf.')).toBeVisible();
   await expect(page.getByText(/^Line 4: \$7 is not a price\./)).toBeVisible();

@@ -52,11 +52,13 @@ test('a colourant is calibrated from a photo in lamp light, and the figure is th
   const card = { red: WHITE_CARD, green: WHITE_CARD, blue: WHITE_CARD };
   const swatch = { red: seen('red'), green: seen('green'), blue: seen('blue') };
   await expect(page.getByRole('button', { name: 'Add the swatch' })).toBeDisabled();
-  await page.locator('input[type=file]').setInputFiles({
-    name: 'swatch.png',
-    mimeType: 'image/png',
-    buffer: await photoOf(page, [card, ground, swatch].map(hexFromLinear)),
-  });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'swatch.png',
+      mimeType: 'image/png',
+      buffer: await photoOf(page, [card, ground, swatch].map(hexFromLinear)),
+    });
   const photo = page.getByRole('application', { name: /^Photo/ });
   const { width, height } = (await photo.boundingBox())!;
   for (const third of [0, 1, 2]) await photo.click({ position: { x: (width * (2 * third + 1)) / 6, y: height / 2 } });
@@ -70,11 +72,9 @@ test('a colourant is calibrated from a photo in lamp light, and the figure is th
   expect(shelf.ok()).toBe(true);
 
   // What is no picture is told, and nothing is lost.
-  await page.locator('input[type=file]').setInputFiles({
-    name: 'notes.png',
-    mimeType: 'image/png',
-    buffer: Buffer.from('no picture at all'),
-  });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') });
   await expect(page.getByRole('alert').getByText('notes.png is no picture')).toBeVisible();
   await page.getByRole('button', { name: 'Remove swatch 1' }).click();
   await expect(page.getByText('None yet.')).toBeVisible();

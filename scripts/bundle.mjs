@@ -10,9 +10,4 @@ const shared = {
   logLevel: 'warning',
 };
 await build({ ...shared, entryPoints: ['src/workers/server/compute.ts'], outfile: '.next/compute.mjs' });
-await build({
-  ...shared,
-  entryPoints: ['src/server/door/serve.ts'],
-  outfile: '.next/serve.mjs',
-  packages: 'external',
-});
+await build({ ...shared, entryPoints: ['src/server/door/serve.ts'], outfile: '.next/serve.mjs', packages: 'external' });

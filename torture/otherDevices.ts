@@ -74,7 +74,9 @@ const ask = (
   sendRaw(
     { port, address: AWAY },
     {
-      ...{ method, path: path!, body },
+      method,
+      path: path!,
+      body,
       headers: { ...(cookie && { cookie }), ...(method === 'POST' && { 'content-type': 'application/json' }) },
     },
     until,

@@ -75,7 +75,8 @@ function pressSomething(link: RunLink, dice: Dice): void {
   const scale = onScale(state, current);
   const grams = scale && current.kind !== 'left' ? Math.abs(scale.stopGrams - scale.startGrams) : null;
   link.press({
-    ...{ type: 'done', step },
+    type: 'done',
+    step,
     ...(grams !== null && { grams: grams * (roll === 3 ? 1.2 : 1) }),
     ...(current.kind === 'pour' && { anyway: 'in a hurry' }),
   });

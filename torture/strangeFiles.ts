@@ -26,7 +26,10 @@ export interface StrangeFileFigures {
 export async function strangeFiles(data: string, rounds: number, dice: Dice): Promise<StrangeFileFigures> {
   for (const ending of ['', '-wal', '-shm']) rmSync(`${data}${ending}`, { force: true });
   const figures: StrangeFileFigures = {
-    ...{ files: 0, wrong: [], slowestMs: 0, grewMb: 0 },
+    files: 0,
+    wrong: [],
+    slowestMs: 0,
+    grewMb: 0,
     readings: { taken: 0, refused: 0, grewMb: 0 },
   };
   const served = await serve(data);

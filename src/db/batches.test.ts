@@ -27,8 +27,13 @@ const folder = temporaryFolder();
 let count = 0;
 let db: Database;
 const INK: PlanRequest['recipe']['doses'][number]['colourant'] = {
-  ...{ id: 'ink', name: 'Ink', kind: 'ink', absorption: { red: 1, green: 0.3, blue: 0.7 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Ink',
+  kind: 'ink',
+  absorption: { red: 1, green: 0.3, blue: 0.7 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
 };
 const request: PlanRequest = {
   format: 'aguada.plan-request',
@@ -38,7 +43,8 @@ const request: PlanRequest = {
   product: PRODUCT_KINDS[1]!,
   build: { coats: [{ product: PRODUCT_KINDS[0]!, thicknessMm: 1, tint: 'clear', plantsBefore: true }] },
   recipe: {
-    ...{ id: 'recipe', name: 'Two tints' },
+    id: 'recipe',
+    name: 'Two tints',
     doses: [{ colourant: INK, gramsPer100: 0.1 }],
     pours: [
       { thicknessMm: 2, strength: 0.5 },
@@ -185,7 +191,9 @@ describe('pieces of another set', () => {
         'batch',
         'both',
         {
-          ...{ name: 'Both', pourAt: NOW, benchWindows: null },
+          name: 'Both',
+          pourAt: NOW,
+          benchWindows: null,
           items: [
             { designId: 'd', copies: 2 },
             { designId: 'g', copies: 3 },

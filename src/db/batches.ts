@@ -142,7 +142,9 @@ const layerParts = (
 ): { layerDoses: KeptLayer['doses'][]; layerMade?: ReturnType<typeof madeUp>[] } => ({
   layerDoses: planned.map(({ doses }) => doses),
   layerMade: planned.map(({ stock, tintLeft, mostMix, cups: own }) => ({
-    ...{ stock, tintLeft, mostMix },
+    stock,
+    tintLeft,
+    mostMix,
     portions: own.map(({ portions }) => portions),
   })),
 });
@@ -199,7 +201,10 @@ export function keptPlan(db: Connection, batchId: string): KeptPlan | null {
             .map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
         }));
         return {
-          ...{ ...layer, ...tint, ...product, ...made },
+          ...layer,
+          ...tint,
+          ...product,
+          ...made,
           ...(plantsBefore && { plantsBefore }),
           parts: summed(own.map(({ parts }) => parts)),
           doses: layerDoses[i] ?? [],
@@ -273,8 +278,14 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
         .values({ batchId, layer: number, number: cup.number, ...amount, ...parts, doses, potLifeMinutes })
         .run();
       const filled = cup.pours.map(({ designId, copy, tag, grams }, position) => ({
-        ...{ batchId, layer: number, cup: cup.number, position },
-        ...{ designId, copy, tag, grams },
+        batchId,
+        layer: number,
+        cup: cup.number,
+        position,
+        designId,
+        copy,
+        tag,
+        grams,
       }));
       // SQLite takes so many values at once.
       for (let i = 0; i < filled.length; i += 500)
@@ -319,8 +330,14 @@ export const currentPourTimes = (
 const pourOf = (db: Connection, entry: typeof pours.$inferSelect): PourRecord => {
   const { id, layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots } = entry;
   return {
-    ...{ layer, pouredAt, ...(pouredUntil && { pouredUntil }), temperatureC },
-    ...{ cups: weighed(db, id), ...(tintLeft && { tintLeft }), ...(expiredLots && { expiredLots }), note },
+    layer,
+    pouredAt,
+    ...(pouredUntil && { pouredUntil }),
+    temperatureC,
+    cups: weighed(db, id),
+    ...(tintLeft && { tintLeft }),
+    ...(expiredLots && { expiredLots }),
+    note,
   };
 };
 
@@ -332,15 +349,20 @@ const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
     .orderBy(asc(weighings.cup))
     .all()
     .map(({ cup, partAGrams, partBGrams, note, pouredGrams, discarded, doses }) => ({
-      ...{ number: cup, partAGrams, partBGrams, note },
+      number: cup,
+      partAGrams,
+      partBGrams,
+      note,
       ...(pouredGrams !== null && { pouredGrams, discarded, doses: doses ?? [], pieces: piecesOf(db, entry, cup) }),
     }));
 
 const piecesOf = (db: Connection, entry: number, cup: number): NonNullable<WeighedCup['pieces']> =>
   db
     .select({
-      ...{ designId: pouredPieces.designId, copy: pouredPieces.copy },
-      ...{ tag: pouredPieces.tag, grams: pouredPieces.grams },
+      designId: pouredPieces.designId,
+      copy: pouredPieces.copy,
+      tag: pouredPieces.tag,
+      grams: pouredPieces.grams,
     })
     .from(pouredPieces)
     .where(and(eq(pouredPieces.pourId, entry), eq(pouredPieces.cup, cup)))
@@ -366,10 +388,7 @@ export function benchOf(db: Connection, batchId: string): Bench | undefined {
   if (!kept && entries.length === 0) return undefined;
   return {
     kept,
-    entries: entries.map((entry) => ({
-      ...pourOf(db, entry),
-      ...{ struck: entry.struck, enteredAt: entry.enteredAt },
-    })),
+    entries: entries.map((entry) => ({ ...pourOf(db, entry), struck: entry.struck, enteredAt: entry.enteredAt })),
   };
 }
 
@@ -382,8 +401,16 @@ export function appendEntry(
   const entry = db
     .insert(pours)
     .values({
-      ...{ batchId, layer, pouredAt, pouredUntil: pouredUntil ?? null, temperatureC, note },
-      ...{ tintLeft: tintLeft ?? null, expiredLots: expiredLots ?? null, struck, enteredAt },
+      batchId,
+      layer,
+      pouredAt,
+      pouredUntil: pouredUntil ?? null,
+      temperatureC,
+      note,
+      tintLeft: tintLeft ?? null,
+      expiredLots: expiredLots ?? null,
+      struck,
+      enteredAt,
     })
     .returning({ id: pours.id })
     .get();
@@ -418,7 +445,11 @@ export const batchStorage: Storage = {
         .run();
     db.delete(batchItems).where(eq(batchItems.batchId, id)).run();
     const rows = items.map(({ designId, copies, first = 1 }, i) => ({
-      ...{ batchId: id, designId, copies, first, position: i },
+      batchId: id,
+      designId,
+      copies,
+      first,
+      position: i,
     }));
     if (rows.length > 0) db.insert(batchItems).values(rows).run();
     const bench = attached as Bench | undefined;

@@ -76,8 +76,11 @@ export function bookPour(db: Connection, { batchId, batchName, layer, planned, p
       cups.some(({ partBGrams }) => partBGrams !== null),
     ),
     ...consumableTakes(listDocuments(db, 'consumable').records, {
-      ...{ cups: cups.length, cupsBefore: planned.cupsBefore, layersBefore: layer - 1 },
-      ...{ pieces: planned.pieces, damMm: planned.damMm },
+      cups: cups.length,
+      cupsBefore: planned.cupsBefore,
+      layersBefore: layer - 1,
+      pieces: planned.pieces,
+      damMm: planned.damMm,
     }),
   ];
   const note = `${batchName}, layer ${layer}`.slice(0, 160);

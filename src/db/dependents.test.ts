@@ -13,8 +13,13 @@ import { temporaryFolder } from './testDataFile';
 const NOW = '2026-11-26T10:00';
 const { id: _, ...product } = PRODUCT_KINDS[0]!;
 const set = (change: Partial<RecordData<'set'>> = {}): RecordData<'set'> => ({
-  ...{ name: 'Otter Reach', figureScaleMm: 28, levelMm: 15, productId: 'coating-epoxy', recipeId: 'clear' },
-  ...{ benchWindows: null, job: null },
+  name: 'Otter Reach',
+  figureScaleMm: 28,
+  levelMm: 15,
+  productId: 'coating-epoxy',
+  recipeId: 'clear',
+  benchWindows: null,
+  job: null,
   ...change,
 });
 const design = testDesign([newFeature('channel', testDesign())]);

@@ -10,8 +10,14 @@ export interface StoredRun extends RunRow {
 }
 
 const columns = {
-  ...{ id: runs.id, setId: runs.setId, batchId: runs.batchId, name: runs.name },
-  ...{ practiceSpeed: runs.practiceSpeed, seed: runs.seed, begunAt: runs.begunAt, overAt: runs.overAt },
+  id: runs.id,
+  setId: runs.setId,
+  batchId: runs.batchId,
+  name: runs.name,
+  practiceSpeed: runs.practiceSpeed,
+  seed: runs.seed,
+  begunAt: runs.begunAt,
+  overAt: runs.overAt,
 };
 
 export const addRun = (db: Connection, run: StoredRun): void => void db.insert(runs).values(run).run();
@@ -101,8 +107,10 @@ export const addRoomReading = (db: Connection, reading: RoomReading): void =>
 export const lastRoomReading = (db: Connection): RoomReading | null =>
   db
     .select({
-      ...{ wallAt: roomReadings.wallAt, at: roomReadings.at },
-      ...{ temperatureC: roomReadings.temperatureC, humidity: roomReadings.humidity },
+      wallAt: roomReadings.wallAt,
+      at: roomReadings.at,
+      temperatureC: roomReadings.temperatureC,
+      humidity: roomReadings.humidity,
     })
     .from(roomReadings)
     .orderBy(desc(roomReadings.id))
@@ -113,8 +121,10 @@ export const lastRoomReading = (db: Connection): RoomReading | null =>
 export const roomReadingsSince = (db: Connection, wallAt: string): RoomReading[] =>
   db
     .select({
-      ...{ wallAt: roomReadings.wallAt, at: roomReadings.at },
-      ...{ temperatureC: roomReadings.temperatureC, humidity: roomReadings.humidity },
+      wallAt: roomReadings.wallAt,
+      at: roomReadings.at,
+      temperatureC: roomReadings.temperatureC,
+      humidity: roomReadings.humidity,
     })
     .from(roomReadings)
     .where(gte(roomReadings.wallAt, wallAt))

@@ -27,7 +27,8 @@ export function setFileOf(db: Database, setId: string): SetFile {
     );
   const colourantIds = named('colourant');
   return {
-    ...{ format: 'aguada.set', version: 1 },
+    format: 'aguada.set',
+    version: 1,
     set: bare(set),
     designs: listDocuments(db, 'design', setId).records.map(bare),
     pieces: listDocuments(db, 'piece', setId).records.map(bare),

@@ -146,8 +146,14 @@ describe('levels', () => {
     reserve(db, 'there', [{ item: EPOXY, part: 'A', amount: 200 }], '', NOW);
     const [a] = stockLevels(db, 'here', ({ id }) => id === 'old');
     expect(a).toEqual({
-      ...{ item: EPOXY, part: 'A', good: 1000, expired: 1000, known: true },
-      ...{ reservedHere: 120, reservedElsewhere: 200, pricePerUnit: 40 / 1900 },
+      item: EPOXY,
+      part: 'A',
+      good: 1000,
+      expired: 1000,
+      known: true,
+      reservedHere: 120,
+      reservedElsewhere: 200,
+      pricePerUnit: 40 / 1900,
       lots: [expect.objectContaining({ left: 1000 })],
     });
   });
@@ -265,10 +271,14 @@ describe('a poured layer', () => {
       listDocuments<K>(db, kind, of).records;
     const documents: SetDocuments = {
       set: getDocument(db, 'set', id)!,
-      ...{ designs: all('design', id), pieces: all('piece', id) },
+      designs: all('design', id),
+      pieces: all('piece', id),
       shelf: {
-        ...{ settings: all('settings')[0]!, products: all('product'), colourants: all('colourant') },
-        ...{ recipes: all('recipe'), consumables: all('consumable') },
+        settings: all('settings')[0]!,
+        products: all('product'),
+        colourants: all('colourant'),
+        recipes: all('recipe'),
+        consumables: all('consumable'),
       },
     };
     const batch = getBatch(db, 'hs-batch-3')!;
@@ -283,9 +293,16 @@ describe('a poured layer', () => {
           'pour',
           pourId('hs-batch-3', layer.number),
           {
-            ...{ batchId: 'hs-batch-3', layer: layer.number, pouredAt: NOW, temperatureC: 20, note: '' },
+            batchId: 'hs-batch-3',
+            layer: layer.number,
+            pouredAt: NOW,
+            temperatureC: 20,
+            note: '',
             cups: layer.cups.map(({ number, parts }) => ({
-              ...{ number, note: '', partAGrams: parts!.partAGrams, partBGrams: parts!.partBGrams },
+              number,
+              note: '',
+              partAGrams: parts!.partAGrams,
+              partBGrams: parts!.partBGrams,
             })),
           },
           id,

@@ -137,17 +137,15 @@ export function stockLevels(db: Connection, batchId: string | null, expired: (lo
   const levelOf = (item: StockItem, part: StockPart): StockLevel => {
     const key = `${item.kind} ${item.id} ${part}`;
     const level = levels.get(key) ?? {
-      ...{
-        item,
-        part,
-        good: 0,
-        expired: 0,
-        reservedHere: 0,
-        reservedElsewhere: 0,
-        known: false,
-        pricePerUnit: null,
-        lots: [],
-      },
+      item,
+      part,
+      good: 0,
+      expired: 0,
+      reservedHere: 0,
+      reservedElsewhere: 0,
+      known: false,
+      pricePerUnit: null,
+      lots: [],
     };
     levels.set(key, level);
     return level;
@@ -247,8 +245,13 @@ export const lotStorage: Storage = {
       move(
         db,
         {
-          ...{ lotId: id, item: of, part: lot.bought[0]!.part, amount: 0, kind: 'opened' },
-          ...{ at: `${lot.openedOn}T12:00`, note: '' },
+          lotId: id,
+          item: of,
+          part: lot.bought[0]!.part,
+          amount: 0,
+          kind: 'opened',
+          at: `${lot.openedOn}T12:00`,
+          note: '',
         },
         now,
       );

@@ -26,7 +26,9 @@ export function pouredBatches(db: Connection, now: string, setId?: string): Map<
     bySet.set(set, [
       ...(bySet.get(set) ?? []),
       {
-        ...{ batchId, name, request: JSON.parse(request) as PouredBatch['request'] },
+        batchId,
+        name,
+        request: JSON.parse(request) as PouredBatch['request'],
         totals: { pieces: Number(pieces) },
         ...(finish && { finish: JSON.parse(finish) as NonNullable<PouredBatch['finish']> }),
         batch: {

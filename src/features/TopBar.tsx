@@ -11,13 +11,7 @@ import { LampSwitch } from '@/ui/theme/LampSwitch';
 import styles from './TopBar.module.css';
 
 interface TopBarProps {
-  door: {
-    undo: () => void;
-    redo: () => void;
-    busy: boolean;
-    sentShare: number | null;
-    view: { history: History };
-  };
+  door: { undo: () => void; redo: () => void; busy: boolean; sentShare: number | null; view: { history: History } };
   room?: string;
   onFind?: () => void;
   onKeys?: () => void;

@@ -42,16 +42,14 @@ async function batchesOf(
     const windows =
       benchWindows && row.data.benchWindows ? narrowedWindows(benchWindows, row.data.benchWindows) : ofSet;
     return {
-      ...{
-        id: row.id,
-        version: row.version,
-        setId,
-        set: name,
-        name: row.data.name,
-        due: job?.due ?? null,
-        route: route ?? null,
-        windows,
-      },
+      id: row.id,
+      version: row.version,
+      setId,
+      set: name,
+      name: row.data.name,
+      due: job?.due ?? null,
+      route: route ?? null,
+      windows,
       facts: batchFacts(request, amounts[i]!),
       course: row.data.course ?? { marks: [] },
     };

@@ -20,11 +20,7 @@ interface Pairing {
 }
 
 // One for the front door and for the routes, which are bundled apart.
-const shared = globalThis as {
-  aguadaPairing?: Pairing | null;
-  aguadaAddresses?: string[];
-  aguadaRejudge?: () => void;
-};
+const shared = globalThis as { aguadaPairing?: Pairing | null; aguadaAddresses?: string[]; aguadaRejudge?: () => void };
 
 /** Has the front door look anew at what devices are being answered, whenever `rightsChanged` says so. */
 export const onRightsChanged = (rejudge: () => void): void => void (shared.aguadaRejudge = rejudge);

@@ -88,8 +88,13 @@ test.each(['product', 'colourant', 'recipe', 'consumable', 'set', 'design', 'pie
     expect(getDocument(db, kind, id)!.data).toEqual(record(kind));
     const { set, designs, pieces, shelf } = deskView(SET)!;
     const shown: Partial<Record<RecordKind, readonly { id: string; data: unknown }[]>> = {
-      ...{ set: [set], design: designs, piece: pieces, product: shelf.products },
-      ...{ colourant: shelf.colourants, recipe: shelf.recipes, consumable: shelf.consumables },
+      set: [set],
+      design: designs,
+      piece: pieces,
+      product: shelf.products,
+      colourant: shelf.colourants,
+      recipe: shelf.recipes,
+      consumable: shelf.consumables,
     };
     expect(shown[kind]!.find((one) => one.id === id)!.data).toEqual(record(kind));
   },

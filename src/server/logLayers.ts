@@ -21,7 +21,10 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
     pouredUntil: onTheWall(new Date(realMoment(run, record.until))),
     temperatureC: Math.min(50, Math.max(-20, record.temperatureC)),
     cups: record.cups.map((cup) => ({
-      ...{ number: cup.number, partAGrams: grams(cup.partAGrams), note: cup.note, discarded: cup.discarded },
+      number: cup.number,
+      partAGrams: grams(cup.partAGrams),
+      note: cup.note,
+      discarded: cup.discarded,
       partBGrams: cup.partBGrams === null ? null : grams(cup.partBGrams),
       pouredGrams: grams(cup.pouredGrams),
       doses: cup.doses.map((dose) => ({ id: dose.id.slice(0, 40), grams: grams(dose.grams) })),

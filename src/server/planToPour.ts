@@ -9,13 +9,9 @@ import { FieldProblem } from './fieldProblem';
 import { deskView, openBatch } from './views';
 
 /** A batch with the plan that it is poured by: the one that was kept, or one made now. */
-export async function planToPour(batchId: string): Promise<{
-  setId: string;
-  row: BatchRow;
-  kept: KeptPlan | null;
-  amounts: KeptPlan;
-  poured: PourRecord[];
-}> {
+export async function planToPour(
+  batchId: string,
+): Promise<{ setId: string; row: BatchRow; kept: KeptPlan | null; amounts: KeptPlan; poured: PourRecord[] }> {
   const setId = withData((db) => setOfBatch(db, batchId));
   const desk = setId && deskView(setId);
   const opened = setId && openBatch(setId, batchId);

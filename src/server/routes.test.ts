@@ -134,7 +134,9 @@ describe('answers of the edit door', () => {
       { designId, copies: 1 },
     ];
     const { status, body } = await fromDesk({
-      ...{ do: 'add', kind: 'batch', setId: SET },
+      do: 'add',
+      kind: 'batch',
+      setId: SET,
       data: { name: 'Twice', items, pourAt: '2026-11-28T10:00', benchWindows: null },
     });
     expect(status).toBe(422);

@@ -256,7 +256,8 @@ function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' 
     : {
         name: `Batch ${countBatches(db, setId) + 1}`,
         items: remainingItems(listDocuments(db, 'design', setId).records, copiesTaken(db, setId)),
-        ...{ pourAt: now, benchWindows: null },
+        pourAt: now,
+        benchWindows: null,
       };
   const { moves: _, course: __, ...data } = batch;
   const label = before ? `Plan another like ${before.name}`.slice(0, 80) : 'Plan a batch';

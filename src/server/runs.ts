@@ -82,7 +82,10 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   const now = momentNow();
   const room = withData(lastRoomReading);
   const plan = buildRun({
-    ...{ name: row.data.name, request, amounts: planned.amounts, by: settings.measureBy },
+    name: row.data.name,
+    request,
+    amounts: planned.amounts,
+    by: settings.measureBy,
     facts: batchFacts(request, planned.amounts),
     now: wallClockNow(),
     expired: withData((db) => expiredFor(db, request)),
@@ -90,7 +93,12 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     cuts: await cutsOf(setId),
   });
   const run: StoredRun = {
-    ...{ id: crypto.randomUUID(), setId, batchId, name: row.data.name, begunAt: now, overAt: null },
+    id: crypto.randomUUID(),
+    setId,
+    batchId,
+    name: row.data.name,
+    begunAt: now,
+    overAt: null,
     practiceSpeed: practice?.speed ?? null,
     seed: practice?.seed ?? 0,
     plan:
@@ -331,8 +339,12 @@ export function runView(runId: string): RunView | null {
     const { plan, ...row } = run;
     const settings = getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS;
     return {
-      ...{ run: row, plan, events: eventsOf(db, runId), serverNow: momentNow() },
-      ...{ units: settings.units, measureBy: settings.measureBy },
+      run: row,
+      plan,
+      events: eventsOf(db, runId),
+      serverNow: momentNow(),
+      units: settings.units,
+      measureBy: settings.measureBy,
       notice: noticeOf(db, run),
       others: openRuns(db)
         .filter(({ id }) => id !== runId)

@@ -18,7 +18,12 @@ const heights = (landMm: number, creekMm: number | null, noise: () => number = (
     return (creek ? creekMm : landMm + hill) + noise();
   });
 const scan = (mm: Float32Array, baseMm?: number): FeatureOf<'scan'> => ({
-  ...{ kind: 'scan', id: 's', columns: SIDE, rows: SIDE, stepMm: 2, heights: packHeights(mm) },
+  kind: 'scan',
+  id: 's',
+  columns: SIDE,
+  rows: SIDE,
+  stepMm: 2,
+  heights: packHeights(mm),
   ...(baseMm !== undefined && { baseMm }),
 });
 const tile = (feature: FeatureOf<'scan'>): PieceDesign =>

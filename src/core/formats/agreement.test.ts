@@ -34,9 +34,7 @@ import { pourReport, pourRequestSchema } from './pourFile';
  */
 
 const KINDS = PRODUCT_KINDS.filter(({ id }) => id !== 'gloss-medium');
-const INK = {
-  ...{ kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 }, bottleGrams: 30, bottlePrice: 6 },
-};
+const INK = { kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 }, bottleGrams: 30, bottlePrice: 6 };
 const batches = fc.record({
   product: fc.constantFrom(...KINDS),
   coat: fc.option(fc.constantFrom(...KINDS), { nil: null }),
@@ -80,7 +78,8 @@ function requestOf(made: BatchOf): PlanRequest {
     product,
     ...(coat && { build: { coats: [{ product: coat, thicknessMm: 0.6, tint: 'recipe' as const }] } }),
     recipe: {
-      ...{ id: 'r', name: 'Random' },
+      id: 'r',
+      name: 'Random',
       doses: recipe.map(({ grams, drop }, i) => ({
         colourant: { ...INK, id: `ink-${i}`, name: `Ink ${i}`, dropGrams: drop },
         gramsPer100: grams,
@@ -148,7 +147,9 @@ function calendarAgrees(request: PlanRequest, plan: Plan): void {
     if (label.recoatClosesMinutes === null) expect(waits.most).toBeUndefined();
     else
       expect(waits.most).toMatchObject({
-        ...{ minutes: label.recoatClosesMinutes, curing: label.curing, afterStartMinutes: FIRST_PIECE_MINUTES },
+        minutes: label.recoatClosesMinutes,
+        curing: label.curing,
+        afterStartMinutes: FIRST_PIECE_MINUTES,
         beforeEndMinutes: own.handsOnMinutes - FIRST_PIECE_MINUTES,
       });
   });
@@ -157,7 +158,12 @@ function calendarAgrees(request: PlanRequest, plan: Plan): void {
 /** At the bench, as planned: the scale is told to show what the card says, and clocks ring when the card says. */
 function benchAgrees(request: PlanRequest, plan: Plan): void {
   const run = buildRun({
-    ...{ name: 'B', request, amounts: plan, by: 'weight', filler: null, now: request.pourAt },
+    name: 'B',
+    request,
+    amounts: plan,
+    by: 'weight',
+    filler: null,
+    now: request.pourAt,
     facts: batchFacts(request, plan),
   });
   const bench = new TestBench({ ...run, ready: [] });
@@ -191,7 +197,12 @@ function benchAgrees(request: PlanRequest, plan: Plan): void {
 function clocksAgree(request: PlanRequest, plan: Plan): void {
   const [first, second] = plan.layers;
   const run = buildRun({
-    ...{ name: 'B', request, amounts: plan, by: 'weight', filler: null, now: request.pourAt },
+    name: 'B',
+    request,
+    amounts: plan,
+    by: 'weight',
+    filler: null,
+    now: request.pourAt,
     facts: batchFacts(request, plan),
   });
   const bench = new TestBench({ ...run, ready: [] });
@@ -231,7 +242,12 @@ function clocksAgree(request: PlanRequest, plan: Plan): void {
 /** Whatever happens, each cup has its ratio, and bottle → stock → cup → piece → loss closes. */
 function gramsClose(request: PlanRequest, plan: Plan, turns: BatchOf['turns']): void {
   const run = buildRun({
-    ...{ name: 'B', request, amounts: plan, by: 'weight', filler: null, now: request.pourAt },
+    name: 'B',
+    request,
+    amounts: plan,
+    by: 'weight',
+    filler: null,
+    now: request.pourAt,
     facts: batchFacts(request, plan),
   });
   const bench = new TestBench({ ...run, ready: [] });
@@ -243,7 +259,8 @@ function gramsClose(request: PlanRequest, plan: Plan, turns: BatchOf['turns']): 
     const free = i < 150;
     if (state.pending)
       bench.send({
-        ...{ type: 'decide', step: state.pending.step },
+        type: 'decide',
+        step: state.pending.step,
         choice: state.pending.verdict === 'over' ? 'mend' : 'more',
       });
     else if (free && what === 'discard' && cup && bench.send({ type: 'discard', cup: cup.key, why: 'test' }) === null)
@@ -253,7 +270,8 @@ function gramsClose(request: PlanRequest, plan: Plan, turns: BatchOf['turns']): 
       what === 'leave' &&
       cup &&
       bench.send({
-        ...{ type: 'leave', cup: cup.key },
+        type: 'leave',
+        cup: cup.key,
         pieces: [`${cup.plan.pours.at(-1)!.copy}:${cup.plan.pours.at(-1)!.designId}`],
       }) === null
     )
@@ -318,7 +336,11 @@ function needsAgree(request: PlanRequest, plan: Plan): void {
   });
 }
 const pourFileOf = (request: PlanRequest): object => ({
-  ...{ format: 'aguada.pour-request', version: 1, request, lots: [], consumables: [] },
+  format: 'aguada.pour-request',
+  version: 1,
+  request,
+  lots: [],
+  consumables: [],
 });
 
 test('200 random batches are told alike by plan, papers, calendar, bench, clocks, ledger and command', () => {

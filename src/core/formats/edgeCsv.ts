@@ -158,7 +158,9 @@ const line = (
   alongMm: number,
   heightMm: number,
 ): Record<(typeof COLUMNS)[number], string | number> => ({
-  ...{ piece, edge, reading },
+  piece,
+  edge,
+  reading,
   along_mm: round(alongMm),
   height_mm: round(heightMm),
 });

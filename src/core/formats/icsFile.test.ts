@@ -21,11 +21,7 @@ test('a calendar library reads the file back: steps at their wall times, paused 
         name: 'Creek tiles',
         steps: inTurn(
           { id: 'long', handsOnMinutes: 90, mayPause: true },
-          {
-            id: 'look',
-            handsOnMinutes: 5,
-            after: [{ step: 'long', least: { minutes: 10 }, most: { minutes: 20 } }],
-          },
+          { id: 'look', handsOnMinutes: 5, after: [{ step: 'long', least: { minutes: 10 }, most: { minutes: 20 } }] },
           { id: 'cured', handsOnMinutes: 0 },
         ),
       },

@@ -30,7 +30,11 @@ export function icsOf(request: ScheduleRequest, plan: SchedulePlan, now: string)
       calendar
         .createEvent({
           id: `${step.batchId}.${step.stepId}.${part}@aguada`,
-          ...{ start: floating(from), end: floating(to), stamp, floating: true, summary },
+          start: floating(from),
+          end: floating(to),
+          stamp,
+          floating: true,
+          summary,
           description: [
             `${formatMinutes(step.handsOnMinutes)} at the bench${stretches.length > 1 ? `, part ${part + 1} of ${stretches.length}` : ''}.`,
             ...(caution ? [caution] : []),
@@ -44,7 +48,11 @@ export function icsOf(request: ScheduleRequest, plan: SchedulePlan, now: string)
     calendar
       .createEvent({
         id: `${step.batchId}.${step.stepId}.closes@aguada`,
-        ...{ start: floating(step.closesAt), end: floating(step.closesAt), stamp, floating: true, summary: closing },
+        start: floating(step.closesAt),
+        end: floating(step.closesAt),
+        stamp,
+        floating: true,
+        summary: closing,
       })
       .createAlarm({ type: ICalAlarmType.display, triggerBefore: CLOSING_ALARM_MINUTES * 60, description: closing });
   }

@@ -47,17 +47,15 @@ function levelsOf({ lots, today, request }: PourFile): { levels: StockLevel[]; s
         (level) => level.item.kind === lot.of.kind && level.item.id === lot.of.id && level.part === part,
       );
       const level = same ?? {
-        ...{
-          item: lot.of,
-          part,
-          good: 0,
-          expired: 0,
-          reservedHere: 0,
-          reservedElsewhere: 0,
-          known: true,
-          pricePerUnit: null,
-          lots: [],
-        },
+        item: lot.of,
+        part,
+        good: 0,
+        expired: 0,
+        reservedHere: 0,
+        reservedElsewhere: 0,
+        known: true,
+        pricePerUnit: null,
+        lots: [],
       };
       if (!same) levels.push(level);
       const life = productsOf(request).find(({ id }) => lot.of.kind === 'product' && id === lot.of.id)?.shelfLifeMonths;
@@ -93,7 +91,8 @@ export function pourReport(file: PourFile): object {
       ...(layer.productId !== undefined && { product: layer.productId }),
       toMm: layer.toMm,
       fewestCups: layer.fewestCups,
-      ...{ stock: layer.stock, tintLeft: layer.tintLeft },
+      stock: layer.stock,
+      tintLeft: layer.tintLeft,
       mixes: layer.cups.map((cup) => {
         const { steps, stirMinutes, pourByMinutes, leftGrams } = cupWork(
           cup,
@@ -124,12 +123,14 @@ export function pourReport(file: PourFile): object {
       ).taken,
     })),
     toBuy: shoppingList(lines, (item) => packsOf(item, sold)).map(({ item, name, cover, packs }) => ({
-      ...{ item, name },
+      item,
+      name,
       packs: cover.counts.flatMap((count, i) => (count > 0 ? [{ count, ...packs[i]! }] : [])),
       price: cover.price,
     })),
     quote: quote({
-      ...{ pieces: plan.totals.pieces, ...waterGrams(plan) },
+      pieces: plan.totals.pieces,
+      ...waterGrams(plan),
       highMixGrams: needs.filter(({ item }) => item.kind === 'product').reduce((sum, { high }) => sum + high, 0),
       colourantPrice: plan.cost.colourant,
       consumablesPrice: consumablesPrice + cupsBesidePacks(plan.cost.cups, consumables),

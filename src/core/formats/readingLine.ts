@@ -39,7 +39,10 @@ export const readingLineSchema = z.discriminatedUnion('device', [
       at: moment,
     })
     .transform(({ value, unit, humidity, at }) => ({
-      ...{ device: 'room' as const, unit, at, humidity: humidity ?? null },
+      device: 'room' as const,
+      unit,
+      at,
+      humidity: humidity ?? null,
       temperatureC: unit === '°F' ? ((value - 32) * 5) / 9 : value,
     })),
   z

@@ -24,7 +24,12 @@ const play = (lines: object[]): Played => {
 
 const amounts = planBatch(request);
 const plan = buildRun({
-  ...{ name: 'R', request, amounts, facts: batchFacts(request, amounts), by: 'weight', filler: null },
+  name: 'R',
+  request,
+  amounts,
+  facts: batchFacts(request, amounts),
+  by: 'weight',
+  filler: null,
   now: request.pourAt,
 });
 const ready = plan.ready.length;

@@ -66,8 +66,13 @@ const clockText = (seconds: number): string => {
 export function playRun(file: RunFile): object {
   const amounts = planBatch(file.request);
   const plan = buildRun({
-    ...{ name: file.name, request: file.request, amounts, by: file.by, filler: null },
-    ...{ facts: batchFacts(file.request, amounts), now: file.request.pourAt },
+    name: file.name,
+    request: file.request,
+    amounts,
+    by: file.by,
+    filler: null,
+    facts: batchFacts(file.request, amounts),
+    now: file.request.pourAt,
   });
   const book = new RunBook(plan, 0);
   const said: Said[] = [];
@@ -160,7 +165,9 @@ function eventOf(
     case 'done': {
       const given = line.grams ?? gramsRead(state, reading, line.onPiece ?? false);
       return {
-        ...{ ...stamp, type: 'done', step },
+        ...stamp,
+        type: 'done',
+        step,
         ...(given !== null && { grams: given }),
         ...(line.onPiece && { onPiece: true }),
         ...(line.why && { anyway: line.why }),

@@ -10,12 +10,18 @@ import { setFileSchema, withNewIds, type SetFile } from './setFile';
 
 const { id: _, ...product } = PRODUCT_KINDS[1]!;
 const file: SetFile = setFileSchema.parse({
-  ...{ format: 'aguada.set', version: 1 },
+  format: 'aguada.set',
+  version: 1,
   set: {
     id: 's',
     data: {
-      ...{ name: 'Otter Reach', figureScaleMm: 28, levelMm: 15, productId: 'epoxy', recipeId: 'peat' },
-      ...{ benchWindows: null, job: null },
+      name: 'Otter Reach',
+      figureScaleMm: 28,
+      levelMm: 15,
+      productId: 'epoxy',
+      recipeId: 'peat',
+      benchWindows: null,
+      job: null,
       row: { pins: [{ piece: { designId: 'd', copy: 2 }, place: 0 }], apart: [] },
     },
   },
@@ -25,7 +31,10 @@ const file: SetFile = setFileSchema.parse({
     {
       id: 'b',
       data: {
-        ...{ name: 'B', items: [{ designId: 'd', copies: 2 }], pourAt: '2026-11-26T10:00', benchWindows: null },
+        name: 'B',
+        items: [{ designId: 'd', copies: 2 }],
+        pourAt: '2026-11-26T10:00',
+        benchWindows: null,
         own: { fillerId: 'd' },
       },
       bench: null,
@@ -72,8 +81,18 @@ test('every field that names a record by its id is declared as a reference', () 
 
 test('standards and tables go by their new ids, on the edges too', () => {
   const standard = edgeStandardSchema.parse({
-    ...{ id: 'a/b', name: 'Creek', edgeMm: 140, portMm: 70, widthMm: 56, depthMm: 6, section: 'trapezoid' },
-    ...{ bankSlope: 1, levelMm: 15, bankMm: 18, toleranceMm: 0.5, blendMm: 12 },
+    id: 'a/b',
+    name: 'Creek',
+    edgeMm: 140,
+    portMm: 70,
+    widthMm: 56,
+    depthMm: 6,
+    section: 'trapezoid',
+    bankSlope: 1,
+    levelMm: 15,
+    bankMm: 18,
+    toleranceMm: 0.5,
+    blendMm: 12,
   });
   const odd: SetFile = {
     ...file,
@@ -90,14 +109,21 @@ test('a plan that was kept keeps to itself: its products and colourants go by th
     PRODUCT_KINDS.find((kind) => kind.id === id)!,
   );
   const ink = {
-    ...{ id: 'ink', name: 'Ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 } },
-    ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+    id: 'ink',
+    name: 'Ink',
+    kind: 'ink' as const,
+    absorption: { red: 1, green: 0.3, blue: 0.7 },
+    dropGrams: 0.035,
+    bottleGrams: 30,
+    bottlePrice: 6,
   };
   const request = testRequest({
     product: slow!,
     build: { coats: [{ product: coating!, thicknessMm: 1, tint: 'recipe' }] },
     recipe: {
-      ...{ id: 'peat', name: 'Peat', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
+      id: 'peat',
+      name: 'Peat',
+      doses: [{ colourant: ink, gramsPer100: 0.1 }],
       pours: [
         { thicknessMm: 1, strength: 1 },
         { thicknessMm: null, strength: 1, own: { ink: 0.3 } },

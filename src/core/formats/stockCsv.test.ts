@@ -9,9 +9,16 @@ const items: NamedItem[] = [
   { item: { kind: 'consumable', id: 'cups' }, name: 'Paper cups' },
 ];
 const row = (change: Partial<LotRow['data']>, left: LotRow['left']): LotRow => ({
-  ...{ id: 'l', version: 1, left, lastAt: null },
+  id: 'l',
+  version: 1,
+  left,
+  lastAt: null,
   data: {
-    ...{ of: items[0]!.item, name: 'Kit 1', boughtOn: '2026-10-01', openedOn: '2026-10-05', bestBefore: null },
+    of: items[0]!.item,
+    name: 'Kit 1',
+    boughtOn: '2026-10-01',
+    openedOn: '2026-10-05',
+    bestBefore: null,
     bought: [
       { part: 'A', amount: 530 },
       { part: 'B', amount: 470 },

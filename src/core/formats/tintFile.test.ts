@@ -5,11 +5,18 @@ import { tintCommand } from './tintFile';
 
 const { id: _, ...product } = PRODUCT_KINDS.find(({ id }) => id === 'coating-epoxy')!;
 const colourant = (id: string, red: number, green: number, blue: number): object => ({
-  ...{ id, name: id, kind: 'ink', absorption: { red, green, blue } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 },
+  id,
+  name: id,
+  kind: 'ink',
+  absorption: { red, green, blue },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 5,
 });
 const request = {
-  ...{ format: 'aguada.tint-request', version: 1, bedColour: '#b9a883' },
+  format: 'aguada.tint-request',
+  version: 1,
+  bedColour: '#b9a883',
   colourants: [colourant('green', 1.15, 0.32, 0.72), colourant('umber', 0.42, 0.82, 1.35)],
   recipe: [{ colourant: 'green', gramsPer100: 0.1 }],
 };

@@ -104,8 +104,13 @@ export function tintReport(file: TintFile): object {
     ...(find && { found: foundOut(file, find) }),
     ...(gradient && {
       gradient: solvePours({
-        ...{ paint: { bedColour }, clarity, doses, hideLineMm: null },
-        ...{ deepestMm: gradient.deepestMm, halfwayMm: gradient.halfwayMm, by: gradient.by },
+        paint: { bedColour },
+        clarity,
+        doses,
+        hideLineMm: null,
+        deepestMm: gradient.deepestMm,
+        halfwayMm: gradient.halfwayMm,
+        by: gradient.by,
         deep: linearFromHex(gradient.deepColour),
         thicknessesMm: Array.from({ length: gradient.pours }, () => gradient.deepestMm / gradient.pours),
       }),
@@ -131,7 +136,8 @@ export function tintReport(file: TintFile): object {
             grams: drops * of(colourant).dropGrams,
           })),
         },
-        ...{ recipe: doses, bed },
+        recipe: doses,
+        bed,
       }),
     }),
   };
@@ -139,15 +145,21 @@ export function tintReport(file: TintFile): object {
 
 function foundOut({ bedColour, clarity, colourants }: TintFile, find: NonNullable<TintFile['find']>): object {
   const { answers, clear, brighterThanBed } = findRecipes({
-    ...{ target: linearFromHex(find.colour), bed: linearFromHex(bedColour), depthMm: find.depthMm },
-    ...{ clarity, colourants },
+    target: linearFromHex(find.colour),
+    bed: linearFromHex(bedColour),
+    depthMm: find.depthMm,
+    clarity,
+    colourants,
   });
   return {
     brighterThanBed,
     clearDeltaE: clear.deltaE,
     answers: answers.map(({ kinds, recipe }) => ({
-      ...{ kinds, recipe: dosesOut(recipe.doses), colour: hexFromLinear(recipe.light) },
-      ...{ deltaE: recipe.deltaE, paleDetailSeenToMm: recipe.seenToMm },
+      kinds,
+      recipe: dosesOut(recipe.doses),
+      colour: hexFromLinear(recipe.light),
+      deltaE: recipe.deltaE,
+      paleDetailSeenToMm: recipe.seenToMm,
     })),
   };
 }

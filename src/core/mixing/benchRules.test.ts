@@ -11,7 +11,10 @@ const [glue, coating, lamp] = [named('five-minute-glue'), named('coating-epoxy')
 describe('a five-minute glue thinned with alcohol', () => {
   test('sets slower with every tenth, and by nothing without', () => {
     expect(thinned(glue, 20, 0)).toEqual({
-      ...{ potLifeMinutes: 4.5, shrinkage: glue.shrinkage, alcoholGrams: 0, soft: false },
+      potLifeMinutes: 4.5,
+      shrinkage: glue.shrinkage,
+      alcoholGrams: 0,
+      soft: false,
     });
     const [ten, twenty] = [thinned(glue, 20, 0.1)!, thinned(glue, 20, 0.2)!];
     expect(ten.potLifeMinutes).toBeGreaterThan(4.5);

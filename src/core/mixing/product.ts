@@ -54,12 +54,7 @@ export const productSchema = z
     packPrice: number.min(0, 'Cannot be negative').max(1_000_000),
     /** Other sizes that it is sold in, beside the pack above. */
     otherPacks: z
-      .array(
-        z.object({
-          amount: positive.max(1_000_000),
-          price: number.min(0, 'Cannot be negative').max(1_000_000),
-        }),
-      )
+      .array(z.object({ amount: positive.max(1_000_000), price: number.min(0, 'Cannot be negative').max(1_000_000) }))
       .max(MOST_OTHER_PACKS, `At most ${MOST_OTHER_PACKS} other sizes`)
       .optional(),
     /** Where a figure comes from, by its field; typical for the kind where nothing is said. */

@@ -21,7 +21,9 @@ describe('references', () => {
     note: z.string(),
   });
   const value = {
-    ...{ productId: 'p', note: 'p', own: { ink: 1 } },
+    productId: 'p',
+    note: 'p',
+    own: { ink: 1 },
     items: [
       { designId: 'a', copies: 1 },
       { designId: 'b', copies: 2 },
@@ -42,11 +44,13 @@ describe('references', () => {
       namesIn(schema)
         .map(({ to, whenGone }) => `${to} ${whenGone}`)
         .sort(),
-    ).toEqual([...['colourant stays', 'design dropped', 'product refused']]);
+    ).toEqual(['colourant stays', 'design dropped', 'product refused']);
   });
   test('are renewed, keys of records too; an entry whose name goes is left out of its list', () => {
     expect(mapReferences(schema, value, (id) => `${id}-2`)).toEqual({
-      ...{ productId: 'p-2', note: 'p', own: { 'ink-2': 1 } },
+      productId: 'p-2',
+      note: 'p',
+      own: { 'ink-2': 1 },
       items: [
         { designId: 'a-2', copies: 1 },
         { designId: 'b-2', copies: 2 },

@@ -114,7 +114,13 @@ export function lookMesh({ columns, rows, cellMm, heightMm, coverage, rock }: Be
     field[2 * i + 1] = coverage[i]! + (rock?.[i] ? ROCK : 0);
   }
   return {
-    ...{ positions, normals, rockCorners, field, columns, rows, cellMm },
+    positions,
+    normals,
+    rockCorners,
+    field,
+    columns,
+    rows,
+    cellMm,
     triangles: Uint32Array.from(triangles),
     sides: Float32Array.from(sides),
     faces: Float32Array.from(faces),

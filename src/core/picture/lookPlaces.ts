@@ -44,7 +44,9 @@ export function lookPlaces(desk: Desk, at: LookAt): LookPlace[] {
     where: Pick<LookPlace, 'key' | 'xMm' | 'yMm' | 'turnRad'>,
   ): LookPlace => ({
     ...where,
-    ...{ designId: design.id, copy, design: design.data },
+    designId: design.id,
+    copy,
+    design: design.data,
     surfaceMm: surfaceOf(desk, design.id, copy),
   });
   if (at.kind === 'piece')

@@ -37,7 +37,8 @@ test('a strip that was packed is the same again, with a pool at its own level, a
     testDesign([channel], { tag: 'C', dams: { south: 'none', north: 'faced board' } }),
     testDesign([channel], { tag: 'D', outline: { kind: 'oval', widthMm: 60, lengthMm: 60 } }),
     testDesign([channel, { ...newFeature('rock', testDesign()), xMm: 70, yMm: 2, diameterMm: 12 } as Feature], {
-      ...{ tag: 'E', rockColour: '#555555' },
+      tag: 'E',
+      rockColour: '#555555',
     }),
   ].map((data, i) => ({ id: `d${i}`, data }));
   const strip = stripPieces(designs, 15, CLEAR_TINT, makePictureBed);

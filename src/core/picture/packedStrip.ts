@@ -53,7 +53,11 @@ export function unpackStrip(
     const data = byId.get(id);
     if (!data) return [];
     return {
-      ...{ id, tag: data.tag, name: data.name, copies: data.copies, place },
+      id,
+      tag: data.tag,
+      name: data.name,
+      copies: data.copies,
+      place,
       profile: { lengthMm, heightMm: longHeights(heights, STRIP_TICK_MM) },
       look: looks[look]!,
       rocks,

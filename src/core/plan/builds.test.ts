@@ -6,8 +6,13 @@ import { planAmounts, type PlanRequest } from '.';
 import { buildFigures, productOfBuild, requestOfBuild, WATER_BUILDS, type BuildFigures } from './builds';
 
 const ink = {
-  ...{ id: 'ink', name: 'Green ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Green ink',
+  kind: 'ink' as const,
+  absorption: { red: 1, green: 0.3, blue: 0.7 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
 };
 const request = testRequest({
   pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 8 }], { copies: 2 })],
@@ -50,6 +55,8 @@ test('glue in more layers than stay clear is said to be stopped', () => {
 test('the maker’s own product of a kind is taken before the typical one', () => {
   const own = { ...PRODUCT_KINDS[0]!, name: 'My own', packPrice: 99 };
   expect(productOfBuild(WATER_BUILDS[0]!, [{ id: 'slow-casting-epoxy', data: own }])).toMatchObject({
-    ...{ name: 'My own', packPrice: 99, own: true },
+    name: 'My own',
+    packPrice: 99,
+    own: true,
   });
 });

@@ -30,8 +30,13 @@ const build: PlanBuild = {
   finish: { product: gloss, filmMm: 0.1, coats: 2 },
 };
 const ink = {
-  ...{ id: 'ink', name: 'Ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Ink',
+  kind: 'ink' as const,
+  absorption: { red: 1, green: 0.3, blue: 0.7 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
 };
 const request = (change: Partial<PlanRequest> = {}): PlanRequest =>
   testRequest({
@@ -176,7 +181,9 @@ test('plants before a layer take their time at the bench of that layer', () => {
   const minutes = layerMinutes(top, built);
   // Long enough for the pour, too short for three pieces' plants as well.
   const windows = Array.from({ length: 7 }, (_, weekday) => ({
-    ...{ weekday, fromMinute: 600, toMinute: 600 + minutes + PLANT_MINUTES },
+    weekday,
+    fromMinute: 600,
+    toMinute: 600 + minutes + PLANT_MINUTES,
   }));
   const codes = (plantsBefore: boolean): string[] =>
     planBatch(request({ build: { coats: [{ ...coat, plantsBefore }] }, bench: testBench({ cupGrams: 300, windows }) }))

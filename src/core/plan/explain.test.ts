@@ -9,7 +9,12 @@ import type { RecipeFigure } from './explainRecipe';
 import type { Explanation } from './explanation';
 
 const ink = {
-  ...{ id: 'ink', name: 'Green ink', kind: 'ink', dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Green ink',
+  kind: 'ink',
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
   absorption: { red: 1, green: 0.3, blue: 0.7 },
 };
 const channel = newFeature('channel', testPiece([]));
@@ -25,7 +30,11 @@ const request: PlanRequest = planRequestSchema.parse({
   recipe: { id: 'recipe', name: 'Creek green', doses: [{ colourant: ink, gramsPer100: 0.1 }] },
   room: { temperatureC: 18, humidity: 0.5 },
   bench: {
-    ...{ windows: [], exceptions: [], cupGrams: 150, scaleStepGrams: 0.1, pricePerCup: 0.05 },
+    windows: [],
+    exceptions: [],
+    cupGrams: 150,
+    scaleStepGrams: 0.1,
+    pricePerCup: 0.05,
     tilt: { eastMmPerM: 0, northMmPerM: 0 },
     box: { widthMm: 340, lengthMm: 260, heightMm: 120 },
   },

@@ -374,10 +374,7 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
     formula:
       'Product at its pack price, what is lost of it, colourant at its bottle price, and cups. Your hours are not in it.',
     inputs: [
-      ...(plan.totals.products ?? []).map((one) => ({
-        label: one.name,
-        value: say(prefs)(one.mixGrams, 'mass'),
-      })),
+      ...(plan.totals.products ?? []).map((one) => ({ label: one.name, value: say(prefs)(one.mixGrams, 'mass') })),
       {
         label: `${plan.totals.products ? 'All products' : request.product.name}, in the pieces`,
         value: formatMoney(plan.cost.product, prefs),

@@ -154,13 +154,7 @@ export const BODY_EXPLAINERS: Record<BodyFigure, (piece: PiecePlan, context: Pie
   },
   cast: (piece, context) => {
     const tell = teller(context);
-    const size = outlineSize(
-      requested(piece, context)?.outline ?? {
-        kind: 'rectangle',
-        widthMm: 1,
-        lengthMm: 1,
-      },
-    );
+    const size = outlineSize(requested(piece, context)?.outline ?? { kind: 'rectangle', widthMm: 1, lengthMm: 1 });
     return {
       title: 'To pour into a cavity',
       formula:

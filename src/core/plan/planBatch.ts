@@ -303,7 +303,11 @@ function planFinish(pieces: readonly PiecePlan[], { build, losses }: AmountsRequ
   const count = pieces.reduce((sum, { copies }) => sum + copies, 0);
   const eachGrams = ((surfaceMm2 * wetMm) / 1000) * pouredDensity(product);
   return {
-    ...{ productId: product.id, name: product.name, coats, filmMm, wetMm },
+    productId: product.id,
+    name: product.name,
+    coats,
+    filmMm,
+    wetMm,
     pouredGrams: coats * eachGrams,
     mixGrams: surfaceMm2 > 0 ? coats * mixForPour(eachGrams, count, losses) : 0,
   };
@@ -320,7 +324,10 @@ function productTotals(
   request: AmountsRequest,
 ): ProductTotal[] {
   const poured = layers.map(({ productId = request.product.id, pouredGrams, mixGrams, tintLeft }) => ({
-    ...{ productId, pouredGrams, mixGrams, leftGrams: tintLeft.resinGrams },
+    productId,
+    pouredGrams,
+    mixGrams,
+    leftGrams: tintLeft.resinGrams,
   }));
   const all = finish ? [...poured, { ...finish, leftGrams: 0 }] : poured;
   const ids = new Set([request.product.id, ...all.map(({ productId }) => productId)]);
@@ -330,7 +337,9 @@ function productTotals(
     const inCups = own.reduce((sum, layer) => sum + layer.mixGrams, 0);
     const leftGrams = own.reduce((sum, layer) => sum + layer.leftGrams, 0);
     return {
-      ...{ id, name, mixGrams: inCups + leftGrams },
+      id,
+      name,
+      mixGrams: inCups + leftGrams,
       pouredGrams: own.reduce((sum, layer) => sum + layer.pouredGrams, 0),
       parts: parts && withPartA(splitParts(inCups, parts), leftGrams, parts),
     };

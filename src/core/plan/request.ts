@@ -259,7 +259,9 @@ export function tintOfRequest(request: Pick<AmountsRequest, 'product' | 'recipe'
   const clarity = product.clarity ?? 'water-clear';
   if (!build?.coats.length) return { clarity, doses: recipe.doses, ...(recipe.pours && { pours: recipe.pours }) };
   const pours = stretchesOfRequest(request).map(({ thicknessMm, strength, own, product: { clarity: other } }) => ({
-    ...{ thicknessMm, strength, clarity: other ?? 'water-clear' },
+    thicknessMm,
+    strength,
+    clarity: other ?? 'water-clear',
     ...(own && { own }),
   }));
   return { clarity, doses: recipe.doses, pours };

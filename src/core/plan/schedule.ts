@@ -65,15 +65,14 @@ function placeLayers(begin: number, layers: readonly LayerTimes[], { bench, stea
     const free = nextBenchMinute(bench.windows, earliest, handsOn, bench.exceptions);
     // The calendar is the maker's word; what it would break is said.
     const at = poured ? wall(poured.first) : (kept ?? (number === 1 ? begin : (free ?? earliest)));
-    const { first, last } = poured ?? {
-      first: steady(at) + untilFirst,
-      last: steady(at) + handsOn,
-    };
+    const { first, last } = poured ?? { first: steady(at) + untilFirst, last: steady(at) + handsOn };
     const own = { first, last, label, cures };
     const closes = below?.closes ?? null;
     const late = closes === null ? 0 : first - closes;
     line.push({
-      ...{ ...own, ...recoatWindow(own), at },
+      ...own,
+      ...recoatWindow(own),
+      at,
       missedBy: poured === null && late > 0 ? late : null,
       outside: poured === null && nextBenchMinute(bench.windows, at, handsOn, bench.exceptions) !== at,
     });
@@ -145,15 +144,16 @@ export function planTimes(amounts: AmountsToPlace, request: TimesRequest): Times
     const kept = request.calendar?.find((one) => one.layer === number);
     const first = done && clock.steady(wallMinutes(done.at));
     return {
-      ...{ number, handsOn, untilFirst, label: product, cures: climate.courseOf(curing).curedAt },
+      number,
+      handsOn,
+      untilFirst,
+      label: product,
+      cures: climate.courseOf(curing).curedAt,
       factor: cureFactor(curing, room, wetMm),
       poured:
         first === undefined
           ? null
-          : {
-              first,
-              last: done?.until ? clock.steady(wallMinutes(done.until)) : first + handsOn - untilFirst,
-            },
+          : { first, last: done?.until ? clock.steady(wallMinutes(done.until)) : first + handsOn - untilFirst },
       kept: kept ? wallMinutes(kept.at) : null,
     };
   });
@@ -187,8 +187,11 @@ export function layerMinutes(
 ): number {
   const { mixGrams, cups } = layer;
   return layerHandsOnMinutes({
-    ...{ cups: cups.length, pours: cups.reduce((sum, { pours }) => sum + pours.length, 0), mixGrams },
-    ...{ pourGramsPerMinute: layerProduct(request, layer).pourGramsPerMinute, hands: request.hands },
+    cups: cups.length,
+    pours: cups.reduce((sum, { pours }) => sum + pours.length, 0),
+    mixGrams,
+    pourGramsPerMinute: layerProduct(request, layer).pourGramsPerMinute,
+    hands: request.hands,
   });
 }
 

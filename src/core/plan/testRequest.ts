@@ -4,7 +4,12 @@ import { LEVEL_BENCH, type Bench, type PlanRequest } from './request';
 
 /** A bench for tests: no windows, cups of 180 g, a scale of 0.1 g, unless told otherwise. */
 export const testBench = (change: Partial<Bench> = {}): Bench => ({
-  ...{ windows: [], exceptions: [], cupGrams: 180, scaleStepGrams: 0.1, pricePerCup: 0, tilt: LEVEL_BENCH },
+  windows: [],
+  exceptions: [],
+  cupGrams: 180,
+  scaleStepGrams: 0.1,
+  pricePerCup: 0,
+  tilt: LEVEL_BENCH,
   ...change,
 });
 

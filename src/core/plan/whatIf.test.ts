@@ -5,10 +5,7 @@ import { planAmounts, type PlanRequest } from '.';
 import { handsOnMinutes, planDifference, withLevel, withMore } from './whatIf';
 
 const basin = { kind: 'basin' as const, id: 'b', rimMm: 20, depthMm: 4 };
-const request = testRequest({
-  pieces: [testPiece([basin], { copies: 3 })],
-  bench: testBench({ pricePerCup: 0.1 }),
-});
+const request = testRequest({ pieces: [testPiece([basin], { copies: 3 })], bench: testBench({ pricePerCup: 0.1 }) });
 const planned = (of: PlanRequest) => ({ request: of, amounts: planAmounts(of) });
 
 test('two more are numbered on, and take two more shares of what three take', () => {
@@ -29,7 +26,8 @@ test('copies that were measured apart keep their numbers', () => {
     pieces: [
       testPiece([basin], { copies: 2, copyNumbers: [1, 3] }),
       testPiece([basin], {
-        ...{ copies: 1, copyNumbers: [2] },
+        copies: 1,
+        copyNumbers: [2],
         measured: { atLevelMm: 15, readings: [{ xMm: 70, yMm: 70, depthMm: 4.4 }], fillMl: null },
       }),
     ],

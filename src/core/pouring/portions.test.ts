@@ -6,7 +6,9 @@ import { stockTint, type Tinting } from './stockTint';
 
 const ink = (gramsPer100: number, id = 'ink', dropGrams = 0.04): Tinting => ({ id, name: id, dropGrams, gramsPer100 });
 const mixture = (recipe: readonly Tinting[], change: Partial<Mixture> = {}): Mixture => ({
-  ...{ recipe, resinShare: 2 / 3, scaleStepGrams: 0.1 },
+  recipe,
+  resinShare: 2 / 3,
+  scaleStepGrams: 0.1,
   ...change,
 });
 const ways = (portions: readonly Portion[]): string[] => portions.map(({ way }) => way);
@@ -123,7 +125,8 @@ describe('the cups of a layer', () => {
   });
   test('are counted in drops where all come out right, without any stock', () =>
     expect(layerPortions([80, 120], mixture([ink(0.1)]))).toMatchObject({
-      ...{ stock: null, tintLeft: { resinGrams: 0, colours: [] } },
+      stock: null,
+      tintLeft: { resinGrams: 0, colours: [] },
       cups: [
         [{}, {}, { way: 'drops', drops: 2 }],
         [{}, {}, { way: 'drops', drops: 3 }],
@@ -171,7 +174,9 @@ describe('a portion in words', () => {
     expect(words(80)).toEqual({ act: '2 drops', note: '0.080\u00a0g', care: false }));
   test('is weighed where the scale shows it', () =>
     expect(words(64, { scaleStepGrams: 0.01 })).toEqual({
-      ...{ act: 'weigh 0.064\u00a0g', note: 'drops would miss it', care: true },
+      act: 'weigh 0.064\u00a0g',
+      note: 'drops would miss it',
+      care: true,
     }));
   test('else is stirred into some of part A first, of which a share is taken and counts as part A', () => {
     expect(words(60).act).toBe('2 drops in 2.0\u00a0g of part\u00a0A, take 1.6\u00a0g');

@@ -125,7 +125,16 @@ const portionOf = (
   wantGrams: number,
   change: Partial<Portion>,
 ): Portion => ({
-  ...{ key, way, name, wantGrams, grams: 0, drops: 0, intoGrams: 0, resinGrams: 0, colours: [], showsGrams: 0 },
+  key,
+  way,
+  name,
+  wantGrams,
+  grams: 0,
+  drops: 0,
+  intoGrams: 0,
+  resinGrams: 0,
+  colours: [],
+  showsGrams: 0,
   ...change,
 });
 
@@ -142,7 +151,10 @@ function premix(key: string, one: Tinting, missing: number, want: number, step: 
   const grams = ((intoGrams + colour) * missing) / colour;
   if (grams < STEPS_TO_WEIGH * step - 1e-9) return null;
   return portionOf(key, one.name, 'premix', want, {
-    ...{ grams, drops, intoGrams, resinGrams: (intoGrams * missing) / colour },
+    grams,
+    drops,
+    intoGrams,
+    resinGrams: (intoGrams * missing) / colour,
     colours: [{ id: one.id, grams: missing }],
   });
 }
@@ -184,7 +196,8 @@ export function colourPortions(
       ? []
       : [
           portionOf(key, one.name, 'drops', want, {
-            ...{ grams: count * one.dropGrams, drops: count },
+            grams: count * one.dropGrams,
+            drops: count,
             colours: [{ id: one.id, grams: count * one.dropGrams }],
           }),
         ];
@@ -205,7 +218,8 @@ export function colourPortions(
     if (each.missing >= step * STEPS_TO_WEIGH - 1e-9)
       return [
         portionOf(each.key, each.one.name, 'weight', each.want, {
-          ...{ grams: each.missing, colours: [{ id: each.one.id, grams: each.missing }] },
+          grams: each.missing,
+          colours: [{ id: each.one.id, grams: each.missing }],
         }),
       ];
     const mixed = premix(each.key, each.one, each.missing, each.want, step);

@@ -193,7 +193,8 @@ export const pouredLayers = (
   pours: readonly Pick<PourRecord, 'layer' | 'pouredAt' | 'pouredUntil'>[],
 ): PlanRequest['poured'] =>
   pours.map(({ layer, pouredAt, pouredUntil }) => ({
-    ...{ layer, at: pouredAt },
+    layer,
+    at: pouredAt,
     ...(pouredUntil && { until: pouredUntil }),
   }));
 
@@ -235,7 +236,8 @@ export function batchRequest(
   const taken = new Set(pieces.flatMap((piece) => copiesOfPiece(piece).map((copy) => pieceKey({ ...piece, copy }))));
   const standing = standingOrder(documents.set.data).filter((piece) => taken.has(pieceKey(piece)));
   const request = plain && {
-    ...{ ...plain, ...times },
+    ...plain,
+    ...times,
     pourAt: times.calendar?.find(({ layer }) => layer === 1)?.at ?? batch.pourAt,
     ...(standing.length > 0 && { standing }),
     ...(hands === 2 && { hands }),

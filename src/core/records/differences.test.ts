@@ -1,7 +1,11 @@
 import { differences } from './differences';
 
 const tile = {
-  ...{ tag: 'HS-1', copies: 4, landMm: 18, flowsFrom: undefined, recipeId: 'peat' },
+  tag: 'HS-1',
+  copies: 4,
+  landMm: 18,
+  flowsFrom: undefined,
+  recipeId: 'peat',
   outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
   features: [
     { kind: 'channel', widthMm: 58, endsInside: false },
@@ -13,7 +17,9 @@ describe('where two versions differ', () => {
   test('is said field by field, with units, in the words of the maker', () => {
     const theirs = {
       ...tile,
-      ...{ copies: 6, flowsFrom: 'south', recipeId: 'clear' },
+      copies: 6,
+      flowsFrom: 'south',
+      recipeId: 'clear',
       features: [{ ...tile.features[0]!, widthMm: 62.5, endsInside: true }, tile.features[1]!],
     };
     expect(differences(tile, theirs)).toEqual([

@@ -6,11 +6,15 @@ import type { Guest, SetDocuments } from './views';
 
 const stored = <T>(id: string, data: T): { id: string; version: number; data: T } => ({ id, version: 1, data });
 const guest = (id: string, tag: string, name = 'Otter Reach', levelMm = 15): Guest => ({
-  ...{ set: { id: name, name, levelMm }, design: stored(id, testDesign([], { tag })), pieces: [], taken: 0 },
+  set: { id: name, name, levelMm },
+  design: stored(id, testDesign([], { tag })),
+  pieces: [],
+  taken: 0,
 });
 const documents = (guests: Guest[]): Pick<SetDocuments, 'set' | 'designs' | 'guests'> => ({
   set: stored('s', { levelMm: 15 } as SetDocuments['set']['data']),
-  ...{ designs: [stored('d', testDesign([], { tag: 'T-1' }))], guests },
+  designs: [stored('d', testDesign([], { tag: 'T-1' }))],
+  guests,
 });
 const tags = (guests: Guest[]): string[] => guestDesigns(documents(guests)).map(({ data }) => data.tag);
 

@@ -2,7 +2,10 @@ import { pourRecordSchema } from './schema';
 
 const cup = (number: number): object => ({ number, partAGrams: 30, partBGrams: 26, note: '' });
 const poured = (...numbers: number[]): object => ({
-  ...{ layer: 1, pouredAt: '2026-11-28T10:00', temperatureC: 20, note: '' },
+  layer: 1,
+  pouredAt: '2026-11-28T10:00',
+  temperatureC: 20,
+  note: '',
   cups: numbers.map(cup),
 });
 

@@ -135,7 +135,9 @@ describe('plan requests', () => {
     };
     const numbers = (pieces: DeskView['pieces']): unknown[] =>
       batchRequest({ ...desk, pieces }, batch, null)!.pieces.map(({ copies, copyNumbers, measured }) => [
-        ...[copies, copyNumbers, measured !== null],
+        copies,
+        copyNumbers,
+        measured !== null,
       ]);
     expect(numbers([])).toEqual([[2, [3, 4], false]]);
     // A measured copy counts where its own number is in the batch, and nowhere else.
@@ -167,11 +169,16 @@ describe('plan requests', () => {
   });
   test('know how the pieces of the kept layouts stand beside each other: row by row, there and back', () => {
     const at = (column: number, row: number, designId: string, copy: number | null = null) => ({
-      ...{ column, row, turns: 0, piece: { designId, copy } },
+      column,
+      row,
+      turns: 0,
+      piece: { designId, copy },
     });
     const tables = [
       keptTableSchema.parse({
-        ...{ id: 't', name: 'Club', wish: { columns: 2, rows: 2 } },
+        id: 't',
+        name: 'Club',
+        wish: { columns: 2, rows: 2 },
         laid: [at(0, 0, 'd'), at(1, 0, 'e', 2), at(0, 1, 'd'), at(1, 1, 'd', 1)],
       }),
     ];

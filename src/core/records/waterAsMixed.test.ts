@@ -15,8 +15,13 @@ import type { SetDocuments } from './views';
 import { waterAsMixed } from './waterAsMixed';
 
 const ink = {
-  ...{ id: 'ink', name: 'Green ink', kind: 'ink' as const, absorption: { red: 1, green: 0.3, blue: 0.7 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Green ink',
+  kind: 'ink' as const,
+  absorption: { red: 1, green: 0.3, blue: 0.7 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
   swatches: [{ gramsPer100: 1, depthMm: 3, ground: '#ffffff', seen: '#80a080' }],
 };
 const request = testRequest({
@@ -71,7 +76,12 @@ describe('an old piece among new ones', () => {
       id: 's',
       version: 1,
       data: waterSetSchema.parse({
-        ...{ name: 'S', figureScaleMm: 28, levelMm: 15, productId: 'p', recipeId: 'r', job: null },
+        name: 'S',
+        figureScaleMm: 28,
+        levelMm: 15,
+        productId: 'p',
+        recipeId: 'r',
+        job: null,
       }),
     },
     designs: [{ id: 'T-1', version: 1, data: testDesign([channel], { copies: 2 }) }],

@@ -6,8 +6,12 @@ import type { SetCard } from './views';
 import { curingNow, dueWords, nextWork, pouredWork, sortedSets, type PouredWork } from './work';
 
 const poured = (change: Partial<PouredWork> = {}): PouredWork => ({
-  ...{ batchId: 'b', name: 'Boards', layers: 1, of: 2 },
-  ...{ opensAt: '2026-11-24T14:00', curedAt: '2026-11-27T10:00' },
+  batchId: 'b',
+  name: 'Boards',
+  layers: 1,
+  of: 2,
+  opensAt: '2026-11-24T14:00',
+  curedAt: '2026-11-27T10:00',
   ...change,
 });
 const at = (hour: string): string => `2026-11-24T${hour}`;
@@ -58,7 +62,7 @@ describe('what cures', () => {
     const request = testRequest({ product: PRODUCT_KINDS[0]!, build: { coats: [coat] } });
     const { layers, finish, totals } = planAmounts(request);
     const pours = layers.map(({ number }) => ({ layer: number, pouredAt: `2026-11-2${3 + number}T10:00` }));
-    const batch = { ...{ batchId: 'b', name: 'Boards', batch: {} }, layers, finish, totals, request };
+    const batch = { batchId: 'b', name: 'Boards', batch: {}, layers, finish, totals, request };
     const settings = { room: request.room };
     const known = { clockChanges: [], measuredDays: [] };
     const told = (count: number): PouredWork => pouredWork({ ...batch, pours: pours.slice(0, count) }, settings, known);

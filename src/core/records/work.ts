@@ -35,8 +35,12 @@ export function pouredWork(
   const { cures } = planTimes(amounts, { ...request, poured, ...timesOf(batch, settings, known) });
   const last = cures.findLast((cure) => cure.poured) ?? cures[0]!;
   return {
-    ...{ batchId, name, layers: poured.length, of: amounts.layers.length },
-    ...{ opensAt: last.recoatOpensAt, curedAt: last.fullCureAt },
+    batchId,
+    name,
+    layers: poured.length,
+    of: amounts.layers.length,
+    opensAt: last.recoatOpensAt,
+    curedAt: last.fullCureAt,
   };
 }
 

@@ -41,9 +41,17 @@ export function buildRun(source: RunSource): RunPlan {
   const standing = (request.standing ?? []).map(pieceKey);
   const { dammed, moulds } = facts;
   return {
-    ...{ format: 'aguada.run-plan', version: 1, name, setName: request.set.name, levelMm: request.set.levelMm, by },
-    ...{ scaleStepGrams: request.bench.scaleStepGrams, cupGrams: request.bench.cupGrams, losses: request.losses },
-    ...{ roomC: request.room.temperatureC, humidity: request.room.humidity },
+    format: 'aguada.run-plan',
+    version: 1,
+    name,
+    setName: request.set.name,
+    levelMm: request.set.levelMm,
+    by,
+    scaleStepGrams: request.bench.scaleStepGrams,
+    cupGrams: request.bench.cupGrams,
+    losses: request.losses,
+    roomC: request.room.temperatureC,
+    humidity: request.room.humidity,
     ready:
       layers.length > 0
         ? [...readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }), ...expiredItems(expired)]
@@ -55,21 +63,22 @@ export function buildRun(source: RunSource): RunPlan {
       const steady = (time: WallTime): number => steadyMinutes(wallMinutes(time), request.clockChanges);
       const last = until ? steady(until) : steady(at) + layerMinutes(known, request) - FIRST_PIECE_MINUTES;
       return [
-        {
-          ...{ product: layerProduct(request, known), wetMm: known.wetMm },
-          minutesBefore: Math.max(0, steady(now) - last),
-        },
+        { product: layerProduct(request, known), wetMm: known.wetMm, minutesBefore: Math.max(0, steady(now) - last) },
       ];
     }),
     climate: request.conditions
-      ? {
-          ...{ conditions: request.conditions, clockChanges: request.clockChanges },
-          ...{ begunAt: now, read: false },
-        }
+      ? { conditions: request.conditions, clockChanges: request.clockChanges, begunAt: now, read: false }
       : null,
-    ...{ layers, dammed: dammed > 0, moulded: moulds > 0, filler },
+    layers,
+    dammed: dammed > 0,
+    moulded: moulds > 0,
+    filler,
     pieces: amounts.pieces.map(({ designId, tag, water, colour }) => ({
-      ...{ designId, tag, surfaceCm2: water.surfaceCm2, colour: colour.deepest, cut: cuts?.get(designId) ?? null },
+      designId,
+      tag,
+      surfaceCm2: water.surfaceCm2,
+      colour: colour.deepest,
+      cut: cuts?.get(designId) ?? null,
     })),
     pairs: standing.flatMap((key, i): [string, string][] => {
       const next = standing[i + 1];
@@ -85,7 +94,11 @@ function layerOf(request: PlanRequest, layer: LayerAmounts): RunLayer {
     return colourant ? colourant.bottlePrice / colourant.bottleGrams : 0;
   };
   return {
-    ...{ number, product: layerProduct(request, layer), wetMm, fromMm, toMm },
+    number,
+    product: layerProduct(request, layer),
+    wetMm,
+    fromMm,
+    toMm,
     plantsBefore: layer.plantsBefore ?? false,
     recipe: tintings(pourDoses(request.recipe.doses, { strength, ...(own && { own }) })).map((one) => ({
       ...one,

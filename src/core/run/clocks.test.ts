@@ -53,7 +53,8 @@ describe('clocks of a run', () => {
 
   it('no bubbles are looked for where they could not be mended', () => {
     const plan = testRunPlan({
-      ...{ dammed: false, ready: [] },
+      dammed: false,
+      ready: [],
       layers: [
         testLayer(1, [testCup(1, [4, 4, 4], { portions: testPortions(14, []) })], {
           product: kind('five-minute-glue'),

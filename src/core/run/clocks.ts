@@ -125,12 +125,20 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
     const { by, sets } = ends;
     if (restOf(cup).length > 0)
       add({
-        ...{ id: `${id}.by`, kind: 'pour by', name, from: cup.contactAt, due: by },
+        id: `${id}.by`,
+        kind: 'pour by',
+        name,
+        from: cup.contactAt,
+        due: by,
         words: `Cup ${cup.number} should be poured by now. Fill what is begun, leave the rest for the next mix.`,
         answers: ['poured on', 'rest left'],
       });
     add({
-      ...{ id: `${id}.sets`, kind: 'sets', name, from: cup.contactAt, due: sets },
+      id: `${id}.sets`,
+      kind: 'sets',
+      name,
+      from: cup.contactAt,
+      due: sets,
       words: `Cup ${cup.number} sets up now. Nothing more of it goes into a piece.`,
       answers: ['put aside'],
     });
@@ -145,7 +153,10 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
   for (const { minutes, bubbles, leaks } of lookMoments(looksAfter(layer.product, state.plan.dammed))) {
     const look = `${id}.look${minutes}`;
     add({
-      ...{ id: look, kind: bubbles ? 'look' : 'leak look', name: `${name}, ${minutes} min`, ...due(minutes) },
+      id: look,
+      kind: bubbles ? 'look' : 'leak look',
+      name: `${name}, ${minutes} min`,
+      ...due(minutes),
       words: bubbles
         ? `Look for bubbles${leaks ? ' and leaks' : ''}: ${tags}. Brief heat only where nothing near burns or melts; do not lean over it.`
         : `Look for leaks: ${tags}. Feel under each dam.`,
@@ -154,8 +165,11 @@ function cupClocks(state: RunState, cup: CupState, add: Add): void {
     const found = state.answers.get(look);
     if (found && tellsOfLeak(found.did))
       add({
-        ...{ id: `${look}.again`, kind: 'leak look', name: `${name}, leak again` },
-        ...{ from: found.at, due: found.at + LEAK_AGAIN_MINUTES * MINUTE_MS },
+        id: `${look}.again`,
+        kind: 'leak look',
+        name: `${name}, leak again`,
+        from: found.at,
+        due: found.at + LEAK_AGAIN_MINUTES * MINUTE_MS,
         words: `Look at the leak again: ${tags}. ${ON_A_LEAK}`,
         answers: LEAK_ANSWERS,
       });
@@ -167,8 +181,11 @@ function stepClocks(state: RunState, add: Add): void {
   if (current?.kind === 'stir' || current?.kind === 'lamp') {
     const stir = current.kind === 'stir';
     add({
-      ...{ id: `${current.id}.${state.since}`, kind: current.kind, name: stir ? 'stir' : 'lamp' },
-      ...{ from: state.since, due: state.since + current.minutes * MINUTE_MS },
+      id: `${current.id}.${state.since}`,
+      kind: current.kind,
+      name: stir ? 'stir' : 'lamp',
+      from: state.since,
+      due: state.since + current.minutes * MINUTE_MS,
       words: stir ? 'Stirred long enough.' : 'The lamp has been on for its minutes. Switch it off before you look.',
       answers: ['done'],
     });
@@ -188,7 +205,11 @@ function cureClocks(state: RunState, add: Add): void {
     if (next && lastPourAt(state.cups, next.number) === null) {
       const { opens, closes } = window;
       add({
-        ...{ id: `${id}.opens`, kind: 'recoat opens', name, from, due: opens },
+        id: `${id}.opens`,
+        kind: 'recoat opens',
+        name,
+        from,
+        due: opens,
         words: `Layer ${next.number} may be poured from now on.`,
         answers: ['seen'],
       });
@@ -196,7 +217,11 @@ function cureClocks(state: RunState, add: Add): void {
         // The hour is one of the wall clock, however long the label's are in this room.
         const soon = closes - CLOSES_SOON_MINUTES * MINUTE_MS;
         add({
-          ...{ id: `${id}.closes`, kind: 'recoat closes', name, from, due: Math.max(opens, soon) },
+          id: `${id}.closes`,
+          kind: 'recoat closes',
+          name,
+          from,
+          due: Math.max(opens, soon),
           words: `The recoat window of layer ${number} closes in ${soon < opens ? 'less than ' : ''}an hour. After it, abrade before you pour.`,
           answers: ['poured before', 'will be abraded'],
         });
@@ -205,13 +230,21 @@ function cureClocks(state: RunState, add: Add): void {
     if (next) return;
     if ((state.plan.dammed || state.plan.moulded) && !state.done.has('dams off'))
       add({
-        ...{ id: `${id}.firm`, kind: 'firm', name, from, due: allCured(state, 'demouldMinutes') },
+        id: `${id}.firm`,
+        kind: 'firm',
+        name,
+        from,
+        due: allCured(state, 'demouldMinutes'),
         words: state.plan.moulded ? 'Firm: turn the pieces out.' : 'Firm: dams may come off.',
         answers: ['seen'],
       });
     if (!state.done.has('cured'))
       add({
-        ...{ id: `${id}.cured`, kind: 'cured', name, from, due: allCured(state, 'fullCureMinutes') },
+        id: `${id}.cured`,
+        kind: 'cured',
+        name,
+        from,
+        due: allCured(state, 'fullCureMinutes'),
         words: 'Fully cured: the pieces may be handled and stacked.',
         answers: ['seen'],
       });

@@ -55,9 +55,21 @@ export const cupKey = (layer: number, number: number): string => `L${layer}.C${n
 export const attemptKey = ({ key, attempt }: Pick<CupState, 'key' | 'attempt'>): string => `${key}.${attempt}`;
 
 export const newCup = (layer: number, plan: RunCup, attempt = 1): CupState => ({
-  ...{ key: cupKey(layer, plan.number), layer, number: plan.number, attempt, plan },
-  ...{ weighed: { A: 0, B: 0, all: 0 }, putIn: [], assumed: true, acceptedA: false, mends: [] },
-  ...{ contactAt: null, poured: [], leftGrams: null, closedAt: null, discarded: null },
+  key: cupKey(layer, plan.number),
+  layer,
+  number: plan.number,
+  attempt,
+  plan,
+  weighed: { A: 0, B: 0, all: 0 },
+  putIn: [],
+  assumed: true,
+  acceptedA: false,
+  mends: [],
+  contactAt: null,
+  poured: [],
+  leftGrams: null,
+  closedAt: null,
+  discarded: null,
 });
 
 /** It is poured straight out of the bottle: nothing is mixed in a cup. */

@@ -76,7 +76,11 @@ const ahead = new WeakMap<NonNullable<RunPlan['climate']>, { key: string; climat
  * The room from the last reading on: as the workshop's days and nights go, warmer or colder by what was read. Null where nothing of
  * them is known: then it stays as it was read.
  */
-function roomAhead({ plan, room, begunAt }: Pick<RunMoments, 'plan' | 'room' | 'begunAt'>): {
+function roomAhead({
+  plan,
+  room,
+  begunAt,
+}: Pick<RunMoments, 'plan' | 'room' | 'begunAt'>): {
   climate: Climate;
   steady(at: number): number;
   moment(steady: number): number;

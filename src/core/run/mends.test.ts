@@ -9,8 +9,14 @@ import { toleranceGrams, weighMend, weighVerdict, type OverPoured } from './weig
 
 const product = kind('coating-epoxy');
 const over = (change: Partial<OverPoured>): OverPoured => ({
-  ...{ product, part: 'B', aGrams: 60, bGrams: 55, pourGrams: 108, cupGrams: 180, roomC: 20 },
-  ...{ colourCost: 0.1 },
+  product,
+  part: 'B',
+  aGrams: 60,
+  bGrams: 55,
+  pourGrams: 108,
+  cupGrams: 180,
+  roomC: 20,
+  colourCost: 0.1,
   ...change,
 });
 const grams = fc.double({ min: 1, max: 200, noNaN: true });

@@ -11,8 +11,16 @@ const older = (dose: object, stock: object | null = null): unknown => {
   return { ...plan, layers: [{ ...layer, stock, cups: [{ ...cup, doses: [dose] }] }] };
 };
 const ink = {
-  ...{ id: 'ink', name: 'Ink', how: 'drops', grams: 0.15, drops: 4, dropGrams: 0.035, resinGrams: 0, intoGrams: 0 },
-  ...{ colours: [{ id: 'ink', grams: 0.15 }], pricePerGram: 0.4 },
+  id: 'ink',
+  name: 'Ink',
+  how: 'drops',
+  grams: 0.15,
+  drops: 4,
+  dropGrams: 0.035,
+  resinGrams: 0,
+  intoGrams: 0,
+  colours: [{ id: 'ink', grams: 0.15 }],
+  pricePerGram: 0.4,
 };
 
 test('a plan of a run that an older version kept is read, and its run goes on', () => {

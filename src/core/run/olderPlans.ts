@@ -24,7 +24,11 @@ interface OlderLayer {
 }
 
 const portionOf = ({ id, how, dropGrams, pricePerGram: _, ...dose }: OlderDose): Portion => ({
-  ...{ ...dose, key: id, way: how, wantGrams: dose.grams, showsGrams: 0 },
+  ...dose,
+  key: id,
+  way: how,
+  wantGrams: dose.grams,
+  showsGrams: 0,
   grams: how === 'drops' ? dose.drops * dropGrams : dose.grams,
 });
 
@@ -42,12 +46,17 @@ function upgradedLayer(layer: OlderLayer): unknown {
         .flatMap(({ colours }) => colours)
         .reduce((sum, one) => sum + (one.id === id ? one.grams : 0), 0);
       return {
-        ...{ id, name: own.name, dropGrams: own.dropGrams, pricePerGram: own.pricePerGram },
+        id,
+        name: own.name,
+        dropGrams: own.dropGrams,
+        pricePerGram: own.pricePerGram,
         gramsPer100: mixGrams > 0 ? (100 * grams) / mixGrams : 0,
       };
     }),
     stock: layer.stock && {
-      ...{ ...layer.stock, forMixGrams: mixGrams, worstError: 0 },
+      ...layer.stock,
+      forMixGrams: mixGrams,
+      worstError: 0,
       drops: layer.stock.drops.map((one) => ({ ...one, grams: 0 })),
     },
     cups: layer.cups.map(({ doses = [], ...cup }) => ({

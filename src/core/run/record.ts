@@ -63,7 +63,12 @@ const pouredGrams = ({ poured }: CupState): number => poured.reduce((sum, { gram
 /** Where all grams of a run are. Mixed = in pieces + in use + lost + thrown away + left of the tint, to rounding. */
 export function balanceOf(state: RunState): Balance {
   const balance: Balance = {
-    ...{ mixedGrams: 0, inPiecesGrams: 0, inUseGrams: 0, lostGrams: 0, thrownAwayGrams: 0, tintLeftGrams: 0 },
+    mixedGrams: 0,
+    inPiecesGrams: 0,
+    inUseGrams: 0,
+    lostGrams: 0,
+    thrownAwayGrams: 0,
+    tintLeftGrams: 0,
   };
   for (const cup of everyCup(state)) {
     const layer = layerOf(state, cup.layer);
@@ -147,7 +152,11 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     .map(({ tag, copy }) => `${tag} #${copy}`);
   return {
     until: Math.max(at, ...all.flatMap(({ poured }) => poured.map((piece) => piece.at))),
-    ...{ layer: number, at, cups, tintLeft: tintLeftOf(state, number), missing },
+    layer: number,
+    at,
+    cups,
+    tintLeft: tintLeftOf(state, number),
+    missing,
     temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
     note: noteOf(state, number, missing),
   };

@@ -131,9 +131,14 @@ export function mendedCup(
   if (part !== 'B' && !afterMend)
     return { plan: cupForWeighed(cup.plan, cup.weighed.A + cup.weighed.all, mixture, stock), mend: null };
   const { addPart, addGrams, newTotalGrams } = weighMend({
-    ...{ product: layer.product, part, pourGrams: 0, colourCost: 0 },
-    ...{ aGrams: resinIn({ ...cup, plan: { ...cup.plan, portions: [] } }), bGrams: cup.weighed.B },
-    ...{ cupGrams: plan.cupGrams, roomC: plan.roomC },
+    product: layer.product,
+    part,
+    pourGrams: 0,
+    colourCost: 0,
+    aGrams: resinIn({ ...cup, plan: { ...cup.plan, portions: [] } }),
+    bGrams: cup.weighed.B,
+    cupGrams: plan.cupGrams,
+    roomC: plan.roomC,
   });
   const next = cupForMore(cup, newTotalGrams, mixture, stock, addPart === 'A' ? addGrams : 0);
   const grams = addPart === 'A' ? addGrams - broughtGrams(colourToCome({ ...cup, plan: next })) : addGrams;

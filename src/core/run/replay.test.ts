@@ -28,7 +28,8 @@ describe('a run, step by step', () => {
     const kindsOf = (product: string, doses: boolean): string => {
       const cup = testCup(1, [10], { portions: testPortions(12, doses ? [GREEN_INK] : [], kind(product)) });
       const plan = testRunPlan({
-        ...{ ready: [], dammed: false },
+        ready: [],
+        dammed: false,
         layers: [testLayer(1, [cup], { product: kind(product), wetMm: 1 })],
       });
       return new TestBench(plan).state.steps.map((step) => step.kind).join(' ');

@@ -80,7 +80,10 @@ export class RunBook {
 
   state(): RunState {
     return {
-      ...{ plan: this.#plan, begunAt: this.#begunAt, steps: this.#steps, since: this.#since },
+      plan: this.#plan,
+      begunAt: this.#begunAt,
+      steps: this.#steps,
+      since: this.#since,
       current: this.#over ? null : (this.#steps[this.#next] ?? null),
       cups: [...this.#cups],
       thrownAway: [...this.#thrown],
@@ -420,8 +423,13 @@ export class RunBook {
     cup.putIn = [
       ...cup.putIn,
       {
-        ...{ key: portion.key, way, name: portion.name, drops: counted, intoGrams: skipped ? 0 : intoGrams },
-        ...{ grams: grams * share, resinGrams: portion.resinGrams * share },
+        key: portion.key,
+        way,
+        name: portion.name,
+        drops: counted,
+        intoGrams: skipped ? 0 : intoGrams,
+        grams: grams * share,
+        resinGrams: portion.resinGrams * share,
         colours: portion.colours.map((colour) => ({ id: colour.id, grams: colour.grams * share })),
       },
     ];
@@ -458,18 +466,16 @@ export class RunBook {
     const { designId, copy, tag, grams } = pour;
     const from = this.#since;
     return {
-      ...{
-        designId,
-        copy,
-        tag,
-        grams,
-        key: pieceKey({ designId, copy }),
-        plannedGrams,
-        leftCupGrams,
-        at,
-        assumed,
-        filler,
-      },
+      designId,
+      copy,
+      tag,
+      grams,
+      key: pieceKey({ designId, copy }),
+      plannedGrams,
+      leftCupGrams,
+      at,
+      assumed,
+      filler,
       minutes: Math.max(0, at - from) / MINUTE_MS,
     };
   }

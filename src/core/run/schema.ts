@@ -85,7 +85,10 @@ const runPlanShape = z.object({
   filler: z.object({ designId: z.string(), tag: z.string(), grams: n }).nullable(),
   pieces: z.array(
     z.object({
-      ...{ designId: z.string(), tag: z.string(), surfaceCm2: n, colour: z.string() },
+      designId: z.string(),
+      tag: z.string(),
+      surfaceCm2: n,
+      colour: z.string(),
       /** Its bed cut open across the deepest place, for the picture. */
       cut: z.object({ lengthMm: n, heightMm: z.array(n) }).nullable(),
     }),

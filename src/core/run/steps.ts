@@ -95,13 +95,21 @@ export function cupSteps(cup: CupState, layer: RunLayer, scaleStepGrams: number)
     const target = targetGrams(cup, layer, part);
     return {
       ...at,
-      ...{ id: `${own}.${part}`, kind: 'weigh', part, targetGrams: target, mend: false },
+      id: `${own}.${part}`,
+      kind: 'weigh',
+      part,
+      targetGrams: target,
+      mend: false,
       toleranceGrams: toleranceGrams(target, scaleStepGrams, part === 'B'),
     };
   };
   const mends = cup.mends.map(({ part, grams }, i): RunStep => ({
     ...at,
-    ...{ id: `${own}.mend${i + 1}`, kind: 'weigh', part, targetGrams: grams, mend: true },
+    id: `${own}.mend${i + 1}`,
+    kind: 'weigh',
+    part,
+    targetGrams: grams,
+    mend: true,
     toleranceGrams: toleranceGrams(cup.weighed[part] + grams, scaleStepGrams, true),
   }));
   const stir = (minutes: number): RunStep => ({ ...at, id: `${own}.stir`, kind: 'stir', minutes, quick });

@@ -23,7 +23,8 @@ export const testCup = (number: number, grams: readonly number[], change: Partia
 /** Green ink, four drops in 70 g. */
 export const GREEN_INK = { id: 'ink', name: 'Green ink', dropGrams: 0.035, gramsPer100: 0.2, pricePerGram: 0.4 };
 const mixtureFor = (recipe: Mixture['recipe'], product: Pick<Product, 'parts'>, scaleStepGrams = 0.1): Mixture => ({
-  ...{ recipe, scaleStepGrams },
+  recipe,
+  scaleStepGrams,
   resinShare: stockPart(product).share,
 });
 /** A cup of coating epoxy with green ink, or of what is said. */
@@ -54,22 +55,43 @@ export function testTinted(
 }
 
 export const testLayer = (number: number, cups: RunCup[], change: Partial<RunLayer> = {}): RunLayer => ({
-  ...{ number, product: kind('coating-epoxy'), wetMm: 4, fromMm: 0, toMm: 4, plantsBefore: false, stock: null, cups },
+  number,
+  product: kind('coating-epoxy'),
+  wetMm: 4,
+  fromMm: 0,
+  toMm: 4,
+  plantsBefore: false,
+  stock: null,
+  cups,
   recipe: [GREEN_INK],
   ...change,
 });
 
 /** A run plan for tests: one layer of coating epoxy, two cups of two pieces, unless told otherwise. */
 export const testRunPlan = (change: Partial<RunPlan> = {}): RunPlan => ({
-  ...{ format: 'aguada.run-plan', version: 1, name: 'Batch', setName: 'Set', levelMm: 12, by: 'weight' },
-  ...{ scaleStepGrams: 0.1, cupGrams: 180, roomC: 20, humidity: 0.5, losses: TYPICAL_LOSSES, cautions: [] },
+  format: 'aguada.run-plan',
+  version: 1,
+  name: 'Batch',
+  setName: 'Set',
+  levelMm: 12,
+  by: 'weight',
+  scaleStepGrams: 0.1,
+  cupGrams: 180,
+  roomC: 20,
+  humidity: 0.5,
+  losses: TYPICAL_LOSSES,
+  cautions: [],
   ready: [
     { id: 'dams', text: 'Dams on', why: 'An open edge runs out.', must: true },
     { id: 'cups', text: 'Cups laid out', why: 'They are looked for while the clock runs.', must: false },
   ],
   layers: [testLayer(1, [testCup(1, [40, 30]), testCup(2, [25, 20])])],
-  ...{ below: [], climate: null },
-  ...{ dammed: true, moulded: false, filler: { designId: 'base', tag: 'Base', grams: 3 }, pairs: [] },
+  below: [],
+  climate: null,
+  dammed: true,
+  moulded: false,
+  filler: { designId: 'base', tag: 'Base', grams: 3 },
+  pairs: [],
   pieces: [{ designId: 'tile', tag: 'T', surfaceCm2: 100, colour: '#446655', cut: null }],
   ...change,
 });

@@ -100,7 +100,9 @@ export function verdictOf(state: RunState, now: number): Verdict {
   const read = all.flatMap(({ poured }) => poured.filter(({ assumed, filler }) => !assumed && !filler));
   return {
     minutes: (Math.min(now, state.over?.at ?? now) - state.begunAt) / MINUTE_MS,
-    ...{ overshoots, overGrams, findings },
+    overshoots,
+    overGrams,
+    findings,
     thrownAwayGrams: state.thrownAway.reduce((sum, cup) => sum + inCupGrams(cup, layerOf(state, cup.layer)), 0),
     meanPourErrorGrams:
       read.length > 0 ? read.reduce((sum, one) => sum + Math.abs(one.grams - one.plannedGrams), 0) / read.length : null,

@@ -73,7 +73,10 @@ export function weighMend(over: OverPoured): WeighMend {
   const newTotalGrams = aGrams + bGrams + addGrams;
   const life = potLifeMinutes(product, roomC, Math.max(1, newTotalGrams));
   return {
-    ...{ addGrams, addPart, newTotalGrams, potLifeMinutes: life },
+    addGrams,
+    addPart,
+    newTotalGrams,
+    potLifeMinutes: life,
     fitsCup: newTotalGrams * (1 + (over.colourShare ?? 0)) <= cupGrams + 1e-9,
     fitsPotLife:
       !product.parts ||

@@ -200,14 +200,22 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         if (choice === null) continue;
         const abrade = tasks.length;
         const extra: ScheduleStep = {
-          ...{ id: abradeId(step.id), ...(again ?? ABRADING) },
-          ...{ handsOnMinutes: abradeMinutes!, mayPause: again === undefined, after: [] },
+          id: abradeId(step.id),
+          ...(again ?? ABRADING),
+          handsOnMinutes: abradeMinutes!,
+          mayPause: again === undefined,
+          after: [],
         };
         const minutes = Math.ceil(abradeMinutes!);
         const hands = minutes === 0 ? 0 : 1;
         tasks.push({
-          ...{ minutes, hands, mayPause: extra.mayPause ?? false, calendars: calendarsFor(extra, batch) },
-          ...{ earliest: now, fixed: null, pin: null },
+          minutes,
+          hands,
+          mayPause: extra.mayPause ?? false,
+          calendars: calendarsFor(extra, batch),
+          earliest: now,
+          fixed: null,
+          pin: null,
           onlyIf: choice,
         });
         of.push({ batch, step: extra, repairs: step.id });
@@ -224,7 +232,14 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
     // Ready is when every step is: a step of its own, which takes nobody.
     const ready = tasks.length;
     tasks.push({
-      ...{ minutes: 0, hands: 0, mayPause: false, calendars: [], earliest: now, fixed: null, pin: null, onlyIf: null },
+      minutes: 0,
+      hands: 0,
+      mayPause: false,
+      calendars: [],
+      earliest: now,
+      fixed: null,
+      pin: null,
+      onlyIf: null,
     });
     of.push({
       batch,
@@ -235,7 +250,13 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
     return [{ due: batch.due === null ? null : toSteady(`${batch.due}T23:59`), ready }];
   });
   const net: Network = {
-    ...{ tasks, links, holds, batches, makers: makers.length, choices, horizon },
+    tasks,
+    links,
+    holds,
+    batches,
+    makers: makers.length,
+    choices,
+    horizon,
     capacities: request.places.map(({ capacity }) => capacity),
   };
   const bench = benchOf.map((spans) => new Calendar(spans));

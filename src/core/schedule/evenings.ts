@@ -87,7 +87,12 @@ export function eveningsOf(request: ScheduleRequest, plan: SchedulePlan): Evenin
         step,
         name: findStep(request, step.batchId, step.stepId)?.step.name ?? step.stepId,
         batch: batchOf.get(step.batchId)?.name ?? '',
-        ...{ from, to, minutes: wallMinutes(to) - wallMinutes(from), part, parts: stretches.length, idle: 0 },
+        from,
+        to,
+        minutes: wallMinutes(to) - wallMinutes(from),
+        part,
+        parts: stretches.length,
+        idle: 0,
       }));
     })
     .sort((a, b) => (a.from < b.from ? -1 : a.from > b.from ? 1 : a.to < b.to ? -1 : 1));
@@ -96,7 +101,11 @@ export function eveningsOf(request: ScheduleRequest, plan: SchedulePlan): Evenin
   const behind = all.findIndex(({ from }) => from > lastAt);
   const windows = behind < 0 ? all : all.slice(0, behind + EXTRA_EVENINGS);
   const evenings: Evening[] = windows.map(({ from, to }) => ({
-    ...{ from: toWallTime(from), to: toWallTime(to), minutes: to - from, blocks: [], workedMinutes: 0 },
+    from: toWallTime(from),
+    to: toWallTime(to),
+    minutes: to - from,
+    blocks: [],
+    workedMinutes: 0,
   }));
   for (const block of blocks) {
     let evening = evenings.find(({ from, to }) => block.from < to && block.from >= from);
@@ -140,8 +149,14 @@ function streamsOf(request: ScheduleRequest, evenings: readonly Evening[]): Stre
       const wait = recoat ? 'recoat' : curing ? (kindOf(target!.id) === 'demould' ? 'firm' : 'dry') : 'time';
       return [
         {
-          ...{ batchId: batch.id, pieces: batch.pieces, fromEvening: stop.e, fromBlock: stop.b },
-          ...{ toEvening: next.e, toBlock: next.b, leftAt: stop.block.to, backAt: next.block.from },
+          batchId: batch.id,
+          pieces: batch.pieces,
+          fromEvening: stop.e,
+          fromBlock: stop.b,
+          toEvening: next.e,
+          toBlock: next.b,
+          leftAt: stop.block.to,
+          backAt: next.block.from,
           wait,
           opensAt: next.block.step.opensAt ?? null,
           closesAt: next.block.step.closesAt ?? null,

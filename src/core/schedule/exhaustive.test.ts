@@ -20,10 +20,7 @@ const windowsArb = fc
       from: fc.integer({ min: 8, max: 12 }),
       hours: fc.integer({ min: 2, max: 6 }),
     }),
-    {
-      minLength: 2,
-      maxLength: 3,
-    },
+    { minLength: 2, maxLength: 3 },
   )
   .map((windows) =>
     [0, 1, 2, 3].flatMap((day) => {

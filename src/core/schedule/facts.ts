@@ -76,7 +76,12 @@ export const productFacts = (
   const { name, potLifeMinutes } = product;
   const { recoatOpensMinutes, recoatClosesMinutes, demouldMinutes, fullCureMinutes } = product;
   return {
-    ...{ name, potLifeMinutes, recoatOpensMinutes, recoatClosesMinutes, demouldMinutes, fullCureMinutes },
+    name,
+    potLifeMinutes,
+    recoatOpensMinutes,
+    recoatClosesMinutes,
+    demouldMinutes,
+    fullCureMinutes,
     curing: curingOf(product, wetMm),
   };
 };
@@ -123,7 +128,8 @@ export function batchFacts(
         mixGrams: layer.mixGrams,
         cups: layer.cups.length,
         shortestPotLifeMinutes: Math.min(own.potLifeMinutes, ...layer.cups.map(({ potLifeMinutes }) => potLifeMinutes)),
-        ...{ pouredAt: poured?.at ?? null, pouredUntil: poured?.until ?? null },
+        pouredAt: poured?.at ?? null,
+        pouredUntil: poured?.until ?? null,
       };
     }),
     finish:

@@ -29,8 +29,13 @@ export function keptRequest(request: ScheduleRequest, batches: readonly Calendar
         const others = step.after.filter((one) => one !== missed);
         return [
           {
-            ...{ id: abradeId(step.id), ...(again ?? ABRADING), mayPause: again === undefined },
-            ...{ handsOnMinutes: abradeMinutes, after: [link], pinned: abradeAt, kept: true },
+            id: abradeId(step.id),
+            ...(again ?? ABRADING),
+            mayPause: again === undefined,
+            handsOnMinutes: abradeMinutes,
+            after: [link],
+            pinned: abradeAt,
+            kept: true,
           },
           { ...held, after: [...others, link, { step: abradeId(step.id) }] },
         ];

@@ -136,7 +136,10 @@ export function* pulling(plan: SchedulePlan, levers: readonly Lever[], effort = 
     const sooner =
       plan.readyAt !== null && pulled.readyAt !== null ? wallMinutes(plan.readyAt) - wallMinutes(pulled.readyAt) : 0;
     yield {
-      ...{ id, words, readyAt: pulled.readyAt, benchDays: pulled.benchDays },
+      id,
+      words,
+      readyAt: pulled.readyAt,
+      benchDays: pulled.benchDays,
       // A plan that came out worse was not looked for long enough: more cannot cost time.
       soonerMinutes: Math.max(0, sooner),
       lessLateMinutes: Math.max(0, late(plan) - late(pulled)),

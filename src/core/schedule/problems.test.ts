@@ -130,10 +130,13 @@ test('an order that the work does not allow is refused with its reason', () => {
 test('a request that cannot be is refused at its field', () => {
   const complaints = (batches: ScheduleRequestInput['batches'], places: ScheduleRequestInput['places'] = []) => {
     const parsed = scheduleRequestSchema.safeParse({
-      ...{ format: 'aguada.schedule-request', version: 1, now: '2026-11-23T12:00' },
+      format: 'aguada.schedule-request',
+      version: 1,
+      now: '2026-11-23T12:00',
       makers: [{ name: 'Maker', windows: [] }],
       conditions: { usual: { dayC: 20, nightC: 20, humidity: 0.5 } },
-      ...{ places, batches },
+      places,
+      batches,
     });
     return parsed.success ? [] : parsed.error.issues.map(({ path, message }) => `${path.join('.')}: ${message}`);
   };

@@ -29,12 +29,17 @@ export function withRepair(batch: ScheduleBatch, pourId: string): ScheduleBatch 
   const { potLifeMinutes, plannedC, leastC } = failed;
   const added: ScheduleStep[] = [
     {
-      ...{ id: abradeId, kind: 'abrade', name: `Abrade: ${failed.name}`, mayPause: true },
+      id: abradeId,
+      kind: 'abrade',
+      name: `Abrade: ${failed.name}`,
+      mayPause: true,
       handsOnMinutes: abradeMinutes(batch.pieces),
       after: [{ step: pourId, ...(firm && { least: firm }) }],
     },
     {
-      ...{ id: topUpId, kind: 'pour', name: `Top up: ${failed.name}` },
+      id: topUpId,
+      kind: 'pour',
+      name: `Top up: ${failed.name}`,
       handsOnMinutes: FIRST_PIECE_MINUTES + Math.max(0, failed.handsOnMinutes - SETUP_MINUTES) * TOP_UP_SHARE,
       after: [{ step: abradeId }],
       ...(potLifeMinutes !== undefined && { potLifeMinutes }),

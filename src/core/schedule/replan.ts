@@ -74,7 +74,9 @@ export function near(
     const kept = engine.orderedAll(root, ordersOf(engine, state, loose));
     for (const start of kept ? [kept, root] : [root]) {
       const { best } = solve(built.net, {
-        ...{ goals: GOALS[request.goal], seed: request.seed, mostLooks: start === root ? WHOLE_LOOKS : looks },
+        goals: GOALS[request.goal],
+        seed: request.seed,
+        mostLooks: start === root ? WHOLE_LOOKS : looks,
         within: { engine, root: start },
       });
       if (best) return { built, engine, solution: best };

@@ -10,9 +10,21 @@ const stepsOf = (facts = testFacts(), marks: StepMark[] = []): string[] =>
 
 test('each school has the steps that its water needs', () => {
   expect(stepsOf()).toEqual([
-    ...['cut', 'seal', 'paint', 'dam', 'leak test', 'level'],
-    ...['pour 1', 'bubbles 1', 'leak look', 'pour 2', 'bubbles 2'],
-    ...['demould', 'trim', 'inspect', 'cured'],
+    'cut',
+    'seal',
+    'paint',
+    'dam',
+    'leak test',
+    'level',
+    'pour 1',
+    'bubbles 1',
+    'leak look',
+    'pour 2',
+    'bubbles 2',
+    'demould',
+    'trim',
+    'inspect',
+    'cured',
   ]);
   // Five-minute glue leaves no time for bubbles; a flat tile has no dams.
   expect(stepsOf(testFacts({ dammed: 0 }, 'five-minute-glue', 1))).toEqual([

@@ -51,7 +51,9 @@ interface InRoutes {
 }
 const held = ({ dammed, moulds }: BatchFacts): number => dammed + moulds;
 const own = (needed: InRoutes['needed'], pieces: InRoutes['pieces'] = (facts) => facts.pieces): InRoutes => ({
-  ...{ needed, pieces, place: 'own' },
+  needed,
+  pieces,
+  place: 'own',
 });
 const wished = own(() => false);
 const made: InRoutes = { ...wished, place: 'made by the calendar' };
@@ -109,9 +111,13 @@ export const usualRoute = (facts: BatchFacts): Route =>
   STEP_KIND_KEYS.filter((kind) => IN_ROUTES[kind].place !== 'made by the calendar').map((kind) => {
     const { name, perBatchMinutes, perPieceMinutes, dryMinutes = 0, mayPause, outdoors, noisy } = factsOfStep(kind);
     return {
-      ...{ id: kind, kind, name: kind === 'demould' && facts.moulds > 0 ? 'Turn out of the moulds' : name },
+      id: kind,
+      kind,
+      name: kind === 'demould' && facts.moulds > 0 ? 'Turn out of the moulds' : name,
       on: IN_ROUTES[kind].needed(facts),
-      ...{ perBatchMinutes, perPieceMinutes, dryMinutes },
+      perBatchMinutes,
+      perPieceMinutes,
+      dryMinutes,
       ...(mayPause && { mayPause }),
       ...(outdoors && { outdoors }),
       ...(noisy && { noisy }),
@@ -241,7 +247,10 @@ export function batchOnRoute(
     const after = i > pourAt && pourAt >= 0 ? [...tail, ...firmAfter] : tail;
     const made = add(
       {
-        ...{ id, kind, name, handsOnMinutes: perBatchMinutes + perPieceMinutes * IN_ROUTES[kind].pieces(facts) },
+        id,
+        kind,
+        name,
+        handsOnMinutes: perBatchMinutes + perPieceMinutes * IN_ROUTES[kind].pieces(facts),
         ...(own.mayPause && { mayPause: true }),
         ...(own.outdoors && { outdoors: true }),
         ...(own.noisy && { noisy: true }),
@@ -285,12 +294,10 @@ export function batchOnRoute(
       const done = doneOf(layer);
       const poured = add(
         {
-          ...{
-            id,
-            kind: 'pour',
-            name: `${plantsBefore ? 'Set plants, pour' : own.name}${many}`,
-            handsOnMinutes: handsOn,
-          },
+          id,
+          kind: 'pour',
+          name: `${plantsBefore ? 'Set plants, pour' : own.name}${many}`,
+          handsOnMinutes: handsOn,
           potLifeMinutes: layer.shortestPotLifeMinutes,
           plannedC: facts.roomC,
           ...(facts.leastC !== null && { leastC: facts.leastC }),
@@ -309,7 +316,9 @@ export function batchOnRoute(
         const { perBatchMinutes, perPieceMinutes, name } = route.find(({ kind }) => kind === 'bubbles')!;
         const look = add(
           {
-            ...{ id: `bubbles ${layer.number}`, kind: 'bubbles', name: `${name}${many && `,${many}`}` },
+            id: `bubbles ${layer.number}`,
+            kind: 'bubbles',
+            name: `${name}${many && `,${many}`}`,
             handsOnMinutes: perBatchMinutes + perPieceMinutes * facts.pieces,
             ...doneWith(poured),
           },
@@ -321,7 +330,9 @@ export function batchOnRoute(
         const { perBatchMinutes, perPieceMinutes, name } = route.find(({ kind }) => kind === 'leak look')!;
         const look = add(
           {
-            ...{ id: 'leak look', kind: 'leak look', name },
+            id: 'leak look',
+            kind: 'leak look',
+            name,
             handsOnMinutes: perBatchMinutes + perPieceMinutes * facts.pieces,
             ...doneWith(poured),
           },
@@ -367,7 +378,8 @@ export function batchOnRoute(
   const whole = marks
     .filter(({ failed }) => failed !== undefined)
     .reduce<ScheduleBatch>((batch, { step }) => withRepair(batch, step), {
-      ...{ ...named, windows: named.windows ?? null },
+      ...named,
+      windows: named.windows ?? null,
       pieces: facts.pieces,
       steps,
       holds: holdsOf(facts, steps),

@@ -26,7 +26,9 @@ function dirty(seed: number): { batches: CalendarBatch[]; workplace: Partial<Wor
     const moulded = roll() < 0.2;
     const facts = testFacts(
       {
-        ...{ pieces, dammed: moulded ? 0 : Math.floor(roll() * (pieces + 1)), moulds: moulded ? pieces : 0 },
+        pieces,
+        dammed: moulded ? 0 : Math.floor(roll() * (pieces + 1)),
+        moulds: moulded ? pieces : 0,
         levelCm2: Math.round(pieces * 137.3),
         rocks: Math.floor(roll() * 4),
       },
@@ -85,10 +87,7 @@ test('with a maker who is always there and no places the plan is within a tenth 
           minLength: 1,
           maxLength: 6,
         }),
-        {
-          minLength: 2,
-          maxLength: 5,
-        },
+        { minLength: 2, maxLength: 5 },
       ),
       (batches) => {
         const request = requestOf({
@@ -97,7 +96,10 @@ test('with a maker who is always there and no places the plan is within a tenth 
             id: `b${b}`,
             name: `Batch ${b}`,
             steps: steps.map(({ hands, wait }, s) => ({
-              ...{ id: `s${s}`, kind: 'other' as const, name: `Step ${s}`, handsOnMinutes: hands },
+              id: `s${s}`,
+              kind: 'other' as const,
+              name: `Step ${s}`,
+              handsOnMinutes: hands,
               after: s === 0 ? [] : [{ step: `s${s - 1}`, least: { minutes: wait } }],
             })),
           })),

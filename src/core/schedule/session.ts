@@ -80,9 +80,13 @@ export function sessionOf(request: ScheduleRequest, plan: SchedulePlan, { evenin
     until: next.to,
     ready: [...ready],
     steps: blocks.map(({ step, name, batch, from, minutes, part }) => ({
-      ...{ key: `${step.batchId}/${step.stepId}/${part}`, batchId: step.batchId },
+      key: `${step.batchId}/${step.stepId}/${part}`,
+      batchId: step.batchId,
       pours: kindOf(step.batchId, step.stepId) === 'pour',
-      ...{ at: from, name, batch, minutes },
+      at: from,
+      name,
+      batch,
+      minutes,
       waitsFor:
         step.closesAt !== undefined
           ? `not after ${shortTime(step.closesAt)}`

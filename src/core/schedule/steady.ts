@@ -144,7 +144,8 @@ function settleTurn(net: Network, busy: readonly Span[][], from: number): Placed
     if (!conflict) {
       const done = state;
       return {
-        ...{ start: done.start, end: done.end },
+        start: done.start,
+        end: done.end,
         maker: (task) => engine.makerFor(done, task),
         choiceSkips: (task) => !engine.isDone(done, task),
       };

@@ -98,12 +98,7 @@ export const STEP_KINDS = {
     caution: 'Heat only where nothing near burns or melts. Do not lean over it.',
   },
   'leak look': { name: 'Look for leaks, cover', perBatchMinutes: 4, perPieceMinutes: 0.2 },
-  abrade: {
-    name: 'Abrade and wipe',
-    perBatchMinutes: 5,
-    perPieceMinutes: 3,
-    caution: 'Sand wet, with a dust mask.',
-  },
+  abrade: { name: 'Abrade and wipe', perBatchMinutes: 5, perPieceMinutes: 3, caution: 'Sand wet, with a dust mask.' },
   demould: { name: 'Dams off', perBatchMinutes: 5, perPieceMinutes: 2, mayPause: true },
   trim: { name: 'Trim the lip', perBatchMinutes: 5, perPieceMinutes: 2, mayPause: true },
   sand: {

@@ -35,10 +35,16 @@ describe('a rock of its own paint at the deepest place of an edge', () => {
   const stone: Feature = { kind: 'rock', id: 's', form: 'block', xMm: 70, yMm: 4, diameterMm: 12, heightMm: 0.1 };
   const channel: Feature = {
     ...(newFeature('channel', testDesign()) as Extract<Feature, { kind: 'channel' }>),
-    ...{ widthMm: 8, depthMm: 5, bankSlope: 0 },
+    widthMm: 8,
+    depthMm: 5,
+    bankSlope: 0,
   };
   const tile = (tag: string, change: Partial<PieceDesign> = {}): MatchPiece => ({
-    ...{ tag, designId: tag, copy: null, copies: 1, edges: {} },
+    tag,
+    designId: tag,
+    copy: null,
+    copies: 1,
+    edges: {},
     design: testDesign([channel, stone], { tag, ...change }),
   });
   const seamOf = (pieces: MatchPiece[]) => {

@@ -23,9 +23,5 @@ export function withLevel(edge: MeasuredEdge, k: number, value: number): Measure
   };
   const takenOver = [0, 1, 2].filter((i) => !all.includes(i));
   const { takenOver: _, ...rest } = edge;
-  return {
-    ...rest,
-    levels: [filled(0), filled(1), filled(2)],
-    ...(takenOver.length > 0 && { takenOver }),
-  };
+  return { ...rest, levels: [filled(0), filled(1), filled(2)], ...(takenOver.length > 0 && { takenOver }) };
 }

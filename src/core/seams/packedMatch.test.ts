@@ -9,7 +9,11 @@ import { compareEdges } from './seam';
 
 test('a match that was packed has the same seams, and compares its edges alike', () => {
   const shore = (tag: string, waterlineMm: number) => ({
-    ...{ tag, designId: tag, copy: null, copies: 1, edges: {} },
+    tag,
+    designId: tag,
+    copy: null,
+    copies: 1,
+    edges: {},
     design: testDesign([{ ...newFeature('shore', testDesign()), waterlineMm, slope: 8.3, depthMm: 6.1 }], {
       ...({ tag, kind: 'board', outline: { kind: 'rectangle', widthMm: 200, lengthMm: 140 } } as const),
     }),
@@ -17,7 +21,11 @@ test('a match that was packed has the same seams, and compares its edges alike',
   const match = matchSet(
     {
       pieces: [shore('A', 60), shore('B', 62.7), shore('C', 75.1)],
-      ...{ levelMm: 15.3, limits: SEAM_LIMITS, standards: [], tint: CLEAR_TINT, row: NO_WISH },
+      levelMm: 15.3,
+      limits: SEAM_LIMITS,
+      standards: [],
+      tint: CLEAR_TINT,
+      row: NO_WISH,
       tilt: { ...LEVEL_BENCH, eastMmPerM: 1.7 },
     },
     (design) => surveyBed(design, 1),

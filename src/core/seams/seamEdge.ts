@@ -131,15 +131,7 @@ export function standardFrom(
     heightMm.reduce((a, b) => Math.max(a, b), 0),
   );
   const round = (mm: number): number => Math.round(mm * 10) / 10;
-  const common = {
-    id,
-    name,
-    edgeMm: round(lengthMm),
-    levelMm,
-    bankMm: round(bankMm),
-    toleranceMm: 0.5,
-    blendMm: 12,
-  };
+  const common = { id, name, edgeMm: round(lengthMm), levelMm, bankMm: round(bankMm), toleranceMm: 0.5, blendMm: 12 };
   if (from < 0)
     return { ...common, section: 'trapezoid', portMm: round(lengthMm / 2), widthMm: 0, depthMm: 0, bankSlope: 1 };
   const [widthMm, depthMm] = [to - from, levelMm - lowest];

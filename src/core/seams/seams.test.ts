@@ -249,14 +249,16 @@ describe('the best row', () => {
       ([a, b]) => Math.abs(row.findIndex(({ board }) => board === a) - row.findIndex(({ board }) => board === b)) !== 1,
     );
   const height = fc.integer({ min: 0, max: 60 }).map((tenths) => tenths / 10);
-  const cases = fc.integer({ min: 1, max: 7 }).chain((count) =>
-    fc.record({
-      ends: fc.array(fc.tuple(height, height), { minLength: count, maxLength: count }),
-      pin: fc.option(fc.record({ board: fc.nat(count - 1), place: fc.nat(count - 1) }), { nil: undefined }),
-      apart: fc.option(fc.tuple(fc.nat(count - 1), fc.nat(count - 1)), { nil: undefined }),
-      fixed: fc.option(fc.nat(count - 1), { nil: undefined }),
-    }),
-  );
+  const cases = fc
+    .integer({ min: 1, max: 7 })
+    .chain((count) =>
+      fc.record({
+        ends: fc.array(fc.tuple(height, height), { minLength: count, maxLength: count }),
+        pin: fc.option(fc.record({ board: fc.nat(count - 1), place: fc.nat(count - 1) }), { nil: undefined }),
+        apart: fc.option(fc.tuple(fc.nat(count - 1), fc.nat(count - 1)), { nil: undefined }),
+        fixed: fc.option(fc.nat(count - 1), { nil: undefined }),
+      }),
+    );
   /** Every order and turning, one by one, without a list of them. */
   const bruteRow = (
     ends: readonly (readonly [number, number])[],

@@ -52,10 +52,7 @@ export const TABLE_SHAPES: Record<TableGridKind, TableShape> = {
     sides: [0, 1, 2, 3, 4, 5],
     names: SIX,
     turns: [0, 1, 2, 3, 4, 5],
-    beyond: ({ column, row }, side) => ({
-      column: column + HEX_DX[side]!,
-      row: row + HEX_DY[column & 1]![side]!,
-    }),
+    beyond: ({ column, row }, side) => ({ column: column + HEX_DX[side]!, row: row + HEX_DY[column & 1]![side]! }),
   },
 };
 
@@ -89,10 +86,7 @@ export function tableExtent(
 ): { acrossMm: number; upMm: number } {
   const { acrossMm, upMm } = placePitch(grid, size);
   if (grid !== 'hexagon') return { acrossMm: columns * acrossMm, upMm: rows * upMm };
-  return {
-    acrossMm: (columns - 1) * acrossMm + size.widthMm,
-    upMm: rows * upMm + (columns > 1 ? upMm / 2 : 0),
-  };
+  return { acrossMm: (columns - 1) * acrossMm + size.widthMm, upMm: rows * upMm + (columns > 1 ? upMm / 2 : 0) };
 }
 
 /** A tile cut half a millimetre large still fits. */

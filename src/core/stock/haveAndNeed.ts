@@ -49,7 +49,8 @@ const NONE = { good: 0, expired: 0, reservedHere: 0, reservedElsewhere: 0, known
 export function haveAndNeed(needs: readonly Need[], levels: readonly StockLevel[]): HaveAndNeed[] {
   return needs.map((need) => {
     const level = levels.find(({ item, part }) => sameItem(item, need.item) && part === need.part) ?? {
-      ...{ item: need.item, part: need.part },
+      item: need.item,
+      part: need.part,
       ...NONE,
     };
     const free = Math.max(0, level.good - level.reservedElsewhere);

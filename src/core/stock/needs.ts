@@ -33,7 +33,10 @@ export function batchNeeds(
   const lost = totals.mixGrams - totals.pouredGrams;
   const bad = totals.mixGrams > 0 ? (totals.mixGrams + off + (BAD_LOSS - 1) * lost) / totals.mixGrams : 1;
   const need = (item: StockItem, part: StockPart, name: string, likely: number): Need => ({
-    ...{ item, part, name, likely },
+    item,
+    part,
+    name,
+    likely,
     high: likely * bad,
   });
   const tints = totals.doses

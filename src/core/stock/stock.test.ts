@@ -10,8 +10,13 @@ import { ratioByWeight, splitParts } from '../mixing/ratio';
 const state = (id: string, left: number, openedOn: string | null = null, boughtOn = '2026-01-01'): LotState => ({
   id,
   lot: {
-    ...{ of: { kind: 'product', id: 'p' }, name: id, bought: [{ part: 'A', amount: 1000 }] },
-    ...{ boughtOn, openedOn, bestBefore: null, price: 10 },
+    of: { kind: 'product', id: 'p' },
+    name: id,
+    bought: [{ part: 'A', amount: 1000 }],
+    boughtOn,
+    openedOn,
+    bestBefore: null,
+    price: 10,
   },
   left: [{ part: 'A', amount: left }],
 });
@@ -56,8 +61,11 @@ describe('what is taken out of which lot', () => {
         (lefts, cups) => {
           const own = lefts.map((left, i) => state(String(i), left, i % 2 ? '2026-01-02' : null));
           const takes = cups.map((grams, i) => ({
-            ...{ cup: i + 1, item: { kind: 'product' as const, id: 'p' }, part: 'A' as const },
-            ...{ poured: grams * 0.9, lost: grams * 0.1 },
+            cup: i + 1,
+            item: { kind: 'product' as const, id: 'p' },
+            part: 'A' as const,
+            poured: grams * 0.9,
+            lost: grams * 0.1,
           }));
           const movements = lotMovements(takes, () => own);
           const left = new Map(own.map(({ id, left: [one] }) => [id, one!.amount]));
@@ -89,8 +97,11 @@ test('cups take what was weighed, the planned share reaching the pieces; tints f
     { cup: 2, item: { kind: 'product', id: 'p' }, part: 'A', poured: 36, lost: expect.closeTo(4, 9) },
     { cup: 2, item: { kind: 'product', id: 'p' }, part: 'B', poured: 18, lost: expect.closeTo(2, 9) },
     {
-      ...{ cup: 2, item: { kind: 'colourant', id: 'ink' }, part: 'all' },
-      ...{ poured: expect.closeTo(0.054, 9), lost: expect.closeTo(0.006, 9) },
+      cup: 2,
+      item: { kind: 'colourant', id: 'ink' },
+      part: 'all',
+      poured: expect.closeTo(0.054, 9),
+      lost: expect.closeTo(0.006, 9),
     },
   ]);
 });
@@ -147,7 +158,15 @@ describe('have and need', () => {
     { item, part: 'B', name: 'p, B', likely: 90, high: 108 },
   ];
   const level = (part: 'A' | 'B', good: number, reservedElsewhere = 0): StockLevel => ({
-    ...{ item, part, good, expired: 0, reservedHere: 0, reservedElsewhere, known: true, pricePerUnit: null, lots: [] },
+    item,
+    part,
+    good,
+    expired: 0,
+    reservedHere: 0,
+    reservedElsewhere,
+    known: true,
+    pricePerUnit: null,
+    lots: [],
   });
   test('cost what the bottles that are there did, and what a new pack does where there are none', () => {
     const packs = () => ({

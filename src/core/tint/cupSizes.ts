@@ -36,10 +36,7 @@ export function cupSizes(recipe: readonly RecipeDose[], tolerance = DROP_TOLERAN
   const right = perDrop.map(rangesOf).reduce((some, others) => joined(some, others));
   // The last stretch is the one without end; where another touches it, all is right from that one on.
   const last = right[right.length - 1]!;
-  return {
-    right: right.filter((range) => range !== last),
-    alwaysFromGrams: Math.min(alwaysFromGrams, last.fromGrams),
-  };
+  return { right: right.filter((range) => range !== last), alwaysFromGrams: Math.min(alwaysFromGrams, last.fromGrams) };
 }
 
 /** Where a stretch of the one list and one of the other hold at once. */

@@ -6,8 +6,13 @@ import type { Colourant } from './schema';
 
 const dose = (gramsPer100: number, id = 'ink', dropGrams = 0.035): RecipeDose => ({
   colourant: {
-    ...{ id, name: id, kind: 'ink', absorption: { red: 1, green: 0.2, blue: 0.6 }, dropGrams },
-    ...{ bottleGrams: 30, bottlePrice: 6 },
+    id,
+    name: id,
+    kind: 'ink',
+    absorption: { red: 1, green: 0.2, blue: 0.6 },
+    dropGrams,
+    bottleGrams: 30,
+    bottlePrice: 6,
   } satisfies Colourant & { id: string },
   gramsPer100,
 });
@@ -17,10 +22,7 @@ const recipes = fc
       grams: fc.double({ min: 0.02, max: 0.9, noNaN: true }),
       drop: fc.double({ min: 0.02, max: 0.06, noNaN: true }),
     }),
-    {
-      minLength: 1,
-      maxLength: 3,
-    },
+    { minLength: 1, maxLength: 3 },
   )
   .map((all) => all.map(({ grams, drop }, i) => dose(grams, `c${i}`, drop)));
 

@@ -13,7 +13,13 @@ const colourant = (
 ): Colourant & { id: string } => {
   const channels = ([red, green, blue]: number[]): LinearRgb => ({ red: red!, green: green!, blue: blue! });
   return {
-    ...{ id, name: id, kind, absorption: channels(rgb), dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 },
+    id,
+    name: id,
+    kind,
+    absorption: channels(rgb),
+    dropGrams: 0.035,
+    bottleGrams: 30,
+    bottlePrice: 5,
     ...(scatter && { scattering: channels(scatter) }),
   };
 };
@@ -27,7 +33,11 @@ const SHELF = [
 ];
 const BED = linearFromHex('#b9a883');
 const ask = (change: Partial<FinderAsk>): FinderAsk => ({
-  ...{ target: BED, bed: BED, depthMm: 6, clarity: 'water-clear', colourants: SHELF.slice(0, 3) },
+  target: BED,
+  bed: BED,
+  depthMm: 6,
+  clarity: 'water-clear',
+  colourants: SHELF.slice(0, 3),
   ...change,
 });
 const lightOf = (asked: FinderAsk, grams: readonly number[]): LinearRgb =>

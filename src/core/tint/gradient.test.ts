@@ -17,7 +17,12 @@ import type { Colourant } from './schema';
 import { MOST_STRENGTH, pourDoses, type TintPour } from './waterTint';
 
 const colourant = (id: string, kind: Colourant['kind'], [red, green, blue]: number[]): RecipeDose['colourant'] => ({
-  ...{ id, name: id, kind, dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 },
+  id,
+  name: id,
+  kind,
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 5,
   absorption: { red: red!, green: green!, blue: blue! },
 });
 const doses: RecipeDose[] = [
@@ -27,8 +32,15 @@ const doses: RecipeDose[] = [
 const paint = { bedColour: '#b9a883', shoreColour: '#d6c8a2', deepColour: '#6f6a4e' };
 const evenAt = (mm: number) => overPaint(paint, { clarity: 'water-clear', doses }, 12)(mm);
 const wish = (change: Partial<GradientWish> = {}): GradientWish => ({
-  ...{ paint, clarity: 'water-clear', doses, deepestMm: 12, deep: evenAt(12), halfwayMm: 8, by: 'strength' },
-  ...{ thicknessesMm: [4, 4, 4], hideLineMm: null },
+  paint,
+  clarity: 'water-clear',
+  doses,
+  deepestMm: 12,
+  deep: evenAt(12),
+  halfwayMm: 8,
+  by: 'strength',
+  thicknessesMm: [4, 4, 4],
+  hideLineMm: null,
   ...change,
 });
 

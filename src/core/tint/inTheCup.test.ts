@@ -9,8 +9,13 @@ const tint: WaterTint = {
   doses: [
     {
       colourant: {
-        ...{ id: 'ink', name: 'Ink', kind: 'ink', absorption: { red: 1.15, green: 0.32, blue: 0.72 } },
-        ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 },
+        id: 'ink',
+        name: 'Ink',
+        kind: 'ink',
+        absorption: { red: 1.15, green: 0.32, blue: 0.72 },
+        dropGrams: 0.035,
+        bottleGrams: 30,
+        bottlePrice: 5,
       },
       gramsPer100: 0.12,
     },

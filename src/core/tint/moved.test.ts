@@ -3,8 +3,13 @@ import type { Colourant } from './schema';
 import { movedBy } from './moved';
 
 const colourant = (id: string, red: number): Colourant & { id: string } => ({
-  ...{ id, name: id, kind: 'ink', absorption: { red, green: 0.3, blue: 0.7 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 },
+  id,
+  name: id,
+  kind: 'ink',
+  absorption: { red, green: 0.3, blue: 0.7 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 5,
 });
 const bed = { bed: linearFromHex('#b9a883'), depthMm: 6, clarity: 'water-clear' } as const;
 const recipes = [

@@ -5,15 +5,26 @@ import { dropsDeltaE, rescueCup, type RescueAsk } from './rescue';
 
 const coating = PRODUCT_KINDS.find(({ id }) => id === 'coating-epoxy')!;
 const ink: RecipeDose['colourant'] = {
-  ...{ id: 'ink', name: 'Ink', kind: 'ink', absorption: { red: 1.15, green: 0.32, blue: 0.72 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Ink',
+  kind: 'ink',
+  absorption: { red: 1.15, green: 0.32, blue: 0.72 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
 };
 const recipe: RecipeDose[] = [{ colourant: ink, gramsPer100: 0.07 }];
 const bed = linearFromHex('#b9a883');
 /** 50 g with so many drops; the recipe wants one. */
 const ask = (drops: number, change: Partial<RescueAsk> = {}): RescueAsk => ({
   cup: { mixGrams: 50, colourants: [{ colourant: ink, grams: drops * 0.035 }] },
-  ...{ recipe, product: coating, roomC: 20, minutesGone: 3, cupHoldsGrams: 200, bed, depthMm: 6 },
+  recipe,
+  product: coating,
+  roomC: 20,
+  minutesGone: 3,
+  cupHoldsGrams: 200,
+  bed,
+  depthMm: 6,
   ...change,
 });
 

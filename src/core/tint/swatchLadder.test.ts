@@ -3,8 +3,13 @@ import type { Colourant } from './schema';
 import { swatchLadder } from './swatchLadder';
 
 const ink = {
-  ...{ id: 'ink', name: 'Ink', kind: 'ink', absorption: { red: 1.15, green: 0.32, blue: 0.72 } },
-  ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 6 },
+  id: 'ink',
+  name: 'Ink',
+  kind: 'ink',
+  absorption: { red: 1.15, green: 0.32, blue: 0.72 },
+  dropGrams: 0.035,
+  bottleGrams: 30,
+  bottlePrice: 6,
 } satisfies Colourant & { id: string };
 
 test('the strongest rung leaves a twentieth of its strongest channel, at any depth; each next is half and paler', () => {

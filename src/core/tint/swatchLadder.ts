@@ -49,14 +49,13 @@ export function swatchLadder(
   const mixGrams = Math.max(drops * perDrop, LEAST_MIX_GRAMS);
   const first = (100 * drops * colourant.dropGrams) / mixGrams;
   return {
-    ...{ drops, mixGrams, halfGrams },
+    drops,
+    mixGrams,
+    halfGrams,
     productGrams: mixGrams + (rungs - 1) * halfGrams,
     rungs: Array.from({ length: rungs }, (_, i) => {
       const gramsPer100 = first / 2 ** i;
-      return {
-        gramsPer100,
-        light: lightByDepth(WHITE, { clarity, doses: [{ colourant, gramsPer100 }] })(depthMm),
-      };
+      return { gramsPer100, light: lightByDepth(WHITE, { clarity, doses: [{ colourant, gramsPer100 }] })(depthMm) };
     }),
   };
 }

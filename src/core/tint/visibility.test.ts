@@ -11,8 +11,13 @@ const tinted = (gramsPer100: number): WaterTint => ({
   doses: [
     {
       colourant: {
-        ...{ id: 'peat', name: 'Peat', kind: 'wash', absorption: { red: 0.5, green: 1, blue: 1.6 } },
-        ...{ dropGrams: 0.035, bottleGrams: 30, bottlePrice: 5 },
+        id: 'peat',
+        name: 'Peat',
+        kind: 'wash',
+        absorption: { red: 0.5, green: 1, blue: 1.6 },
+        dropGrams: 0.035,
+        bottleGrams: 30,
+        bottlePrice: 5,
       },
       gramsPer100,
     } satisfies RecipeDose,

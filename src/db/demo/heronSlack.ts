@@ -18,11 +18,7 @@ import { HERON_SLACK_TABLES } from './heronSlackTables';
 
 export const HERON_SLACK_ID = 'heron-slack';
 const DAY = 1440;
-const evening = (weekday: number): BenchWindow => ({
-  weekday,
-  fromMinute: 19 * 60,
-  toMinute: 21 * 60 + 30,
-});
+const evening = (weekday: number): BenchWindow => ({ weekday, fromMinute: 19 * 60, toMinute: 21 * 60 + 30 });
 
 /** Midnight of the Saturday at or before a time. */
 const lastSaturday = (minutes: number): number => minutes - minuteOfDay(minutes) - ((weekdayOf(minutes) + 2) % 7) * DAY;
@@ -202,21 +198,11 @@ const MEASURED: readonly { id: string; data: PieceRecord }[] = [
   },
   {
     id: 'sh-a-2',
-    data: {
-      designId: 'sh-a',
-      copy: 2,
-      measured: { atLevelMm: 15, readings: [], fillMl: null },
-      edges: SHORE_EDGES.a2,
-    },
+    data: { designId: 'sh-a', copy: 2, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: SHORE_EDGES.a2 },
   },
   {
     id: 'sh-b-1',
-    data: {
-      designId: 'sh-b',
-      copy: 1,
-      measured: { atLevelMm: 15, readings: [], fillMl: null },
-      edges: SHORE_EDGES.b1,
-    },
+    data: { designId: 'sh-b', copy: 1, measured: { atLevelMm: 15, readings: [], fillMl: null }, edges: SHORE_EDGES.b1 },
   },
 ];
 

@@ -10,7 +10,12 @@ import type { OpenBatch } from './useBatch';
 const request = testRequest({ pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 20, depthMm: 4 }])] });
 const open = (change: Partial<OpenBatch>): OpenBatch => ({
   batch: { id: 'b', version: 1, data: {}, poured: null } as unknown as OpenBatch['batch'],
-  ...{ detail: null, request, plan: null, planning: true, later: null, choose: () => undefined },
+  detail: null,
+  request,
+  plan: null,
+  planning: true,
+  later: null,
+  choose: () => undefined,
   ...change,
 });
 const shown = (change: Partial<OpenBatch>) => (

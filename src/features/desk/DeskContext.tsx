@@ -116,7 +116,10 @@ export function DeskProvider({ initial, plan, strip, children }: DeskProviderPro
     (levelMm, done) => {
       if (!waterSetSchema.shape.levelMm.safeParse(levelMm).success) return;
       const write: MakeCommand<DeskView> = ({ set: { id, version, data } }) => ({
-        ...{ do: 'put', kind: 'set', id, version },
+        do: 'put',
+        kind: 'set',
+        id,
+        version,
         data: { ...data, levelMm },
         label: 'Move the level',
       });

@@ -21,7 +21,9 @@ const request = (levelMm: number, pourAt = '2026-11-28T10:00'): PlanRequest =>
   }) as unknown as PlanRequest;
 const amounts = (name: string): Amounts => ({ name }) as unknown as Amounts;
 const served = (of: PlanRequest, change: Partial<Served<Amounts>> = {}): Served<Amounts> => ({
-  ...{ from: fingerprint(amountsKey(of)), figures: amounts('served'), partial: false },
+  from: fingerprint(amountsKey(of)),
+  figures: amounts('served'),
+  partial: false,
   ...change,
 });
 const shown = (first: PlanRequest, given: Served<Amounts> | null) =>

@@ -27,11 +27,7 @@ const ROLE_WORDS: Record<DeviceRole, string> = { bench: 'bench only', everything
 
 async function ask(asked?: object): Promise<Devices | string> {
   const response = await fetch('/api/devices', {
-    ...(asked && {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(asked),
-    }),
+    ...(asked && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(asked) }),
   }).catch(() => null);
   if (!response) return 'Aguada does not answer. Is it still running?';
   const body = (await response.json()) as Devices & { message: string };

@@ -69,7 +69,10 @@ test('a correction keeps what the bench knew: pieces, losses, and cups that were
   const pieces = first.pours.map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams }));
   const bench = { pouredGrams: 20, discarded: false, doses: [], pieces };
   const before = {
-    ...{ layer: 1, pouredAt: '2026-11-28T10:05', temperatureC: 20, note: '' },
+    layer: 1,
+    pouredAt: '2026-11-28T10:05',
+    temperatureC: 20,
+    note: '',
     cups: [
       ...layer.cups.map(({ number }) => ({ number, partAGrams: 30, partBGrams: 25, note: '', ...bench })),
       {

@@ -50,13 +50,7 @@ export function RowShims({ row }: { row: MatchRow }) {
       const { name, designId, copy } = row.boards[board]!;
       const { frontLeft, backLeft, frontRight, backRight } = plan.shims[i]!;
       const corners = asDrawn([frontLeft.raiseMm, backLeft.raiseMm, frontRight.raiseMm, backRight.raiseMm], turned);
-      return {
-        name,
-        designId,
-        copy,
-        corners,
-        strips: plan.shims[i]!,
-      };
+      return { name, designId, copy, corners, strips: plan.shims[i]! };
     })
     .filter(({ corners }) => corners.some((height) => height > 0));
   const standing = desk.pieces.filter(

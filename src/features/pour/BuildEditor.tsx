@@ -198,10 +198,7 @@ export function BuildEditor({ request, deepestMm }: { request: PlanRequest; deep
           size="small"
           onClick={() =>
             put(
-              (now) => ({
-                ...now,
-                coats: [{ productId, thicknessMm: 1, tint: 'clear' }, ...now.coats],
-              }),
+              (now) => ({ ...now, coats: [{ productId, thicknessMm: 1, tint: 'clear' }, ...now.coats] }),
               'Add a coat on top',
             )
           }

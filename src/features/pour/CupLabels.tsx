@@ -11,7 +11,9 @@ import styles from './CupLabels.module.css';
 
 /** How the maker of a layer reads and measures. */
 const readerOf = ({ product, bench }: PlanRequest, units: UnitPreferences): Reader => ({
-  ...{ units, scaleStepGrams: bench.scaleStepGrams, twoPart: product.parts !== null },
+  units,
+  scaleStepGrams: bench.scaleStepGrams,
+  twoPart: product.parts !== null,
 });
 
 /** A label for every cup of a batch: what goes in, what it fills, until when. Cut apart and put on the empty cups. */

@@ -33,7 +33,9 @@ interface LayerCupsProps {
 function movesWith(layer: LayerPlan, pour: CupPlan['pours'][number], cup: number): NonNullable<Batch['moves']> {
   return layer.cups.flatMap(({ number, pours }) =>
     pours.map(({ designId, copy }) => ({
-      ...{ layer: layer.number, designId, copy },
+      layer: layer.number,
+      designId,
+      copy,
       cup: designId === pour.designId && copy === pour.copy ? cup : number,
     })),
   );
@@ -59,7 +61,11 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
       const { moves = [], ...data } = stored.data;
       const next = make(moves);
       return {
-        ...{ do: 'put', kind: 'batch', id: batch.id, version: stored.version, label },
+        do: 'put',
+        kind: 'batch',
+        id: batch.id,
+        version: stored.version,
+        label,
         data: next.length > 0 ? { ...data, moves: next } : data,
       };
     }, label);

@@ -46,7 +46,11 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
     void door.run(({ shelf }) => {
       const { id, version, data } = shelf.settings;
       return {
-        ...{ do: 'put', kind: 'settings', id, version, label: 'Change how work is counted' },
+        do: 'put',
+        kind: 'settings',
+        id,
+        version,
+        label: 'Change how work is counted',
         data: { ...data, work: { ...(data.work ?? TYPICAL_WORK), ...change } },
       };
     }, 'Work is counted so');
@@ -65,7 +69,8 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
   const product = needs.filter(({ item }) => item.kind === 'product');
   const water = waterGrams(plan);
   const asked = quote({
-    ...{ pieces: plan.totals.pieces, ...water },
+    pieces: plan.totals.pieces,
+    ...water,
     pricePerGram: water.mixGrams > 0 ? price('product') / water.mixGrams : 0,
     highMixGrams: product.reduce((sum, { high }) => sum + high, 0),
     colourantPrice: price('colourant'),

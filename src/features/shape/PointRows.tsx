@@ -176,12 +176,14 @@ function stretchesOf(design: PieceDesign, feature: number, { points, closed }: P
   const shape = design.features[feature];
   if (shape?.kind === 'channel') {
     const { line, knots } = channelCentreline(design.outline, shape, 0);
-    return knots.slice(1).map((knot, i) =>
-      Array.from({ length: knot - knots[i]! + 1 }, (_, k) => ({
-        xMm: line[2 * (knots[i]! + k)]!,
-        yMm: line[2 * (knots[i]! + k) + 1]!,
-      })),
-    );
+    return knots
+      .slice(1)
+      .map((knot, i) =>
+        Array.from({ length: knot - knots[i]! + 1 }, (_, k) => ({
+          xMm: line[2 * (knots[i]! + k)]!,
+          yMm: line[2 * (knots[i]! + k) + 1]!,
+        })),
+      );
   }
   if (shape?.kind === 'shore') {
     const frame = landFrame(design.outline, shape.landSide);

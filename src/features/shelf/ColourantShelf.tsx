@@ -55,10 +55,7 @@ function ColourantRow({ door, colourant }: { door: ShelfDoor; colourant: Stored<
   const { put, validate } = fieldEdits(door, 'colourant', colourant, data.name);
   const look = waterLook(
     { bedColour: SWATCH.bed },
-    {
-      clarity: 'water-clear',
-      doses: [{ colourant: { ...data, id: colourant.id }, gramsPer100: SWATCH.gramsPer100 }],
-    },
+    { clarity: 'water-clear', doses: [{ colourant: { ...data, id: colourant.id }, gramsPer100: SWATCH.gramsPer100 }] },
     SWATCH.depthMm,
   );
   const remove = (): void => {

@@ -45,7 +45,11 @@ export function FindView() {
   const { colourants } = desk.shelf;
   const ask = useMemo(
     () => ({
-      ...{ target: linearFromHex(target), bed: linearFromHex(bedColour), depthMm, clarity, dryBed: coat },
+      target: linearFromHex(target),
+      bed: linearFromHex(bedColour),
+      depthMm,
+      clarity,
+      dryBed: coat,
       colourants: colourants.map(({ id, data }) => ({ ...data, id })),
     }),
     [target, bedColour, depthMm, clarity, coat, colourants],
@@ -200,8 +204,12 @@ function Answer({ words, recipe, target, bedColour, depthMm }: AnswerProps) {
       const stored = shelf.recipes.find(({ id }) => id === own.id);
       return stored
         ? {
-            ...{ do: 'put', kind: 'recipe', id: own.id, version: stored.version },
-            ...{ data: { ...stored.data, doses: rounded }, label: `Change the doses of ${stored.data.name}` },
+            do: 'put',
+            kind: 'recipe',
+            id: own.id,
+            version: stored.version,
+            data: { ...stored.data, doses: rounded },
+            label: `Change the doses of ${stored.data.name}`,
           }
         : null;
     }, `Changed ${own.data.name}`);

@@ -18,8 +18,15 @@ describe('who is answered', () => {
     expect(statusOf(asked({ headers: { host } }))).toBe(200),
   );
   test.each([
-    ...['evil.example', 'evil.example:3000', '127.0.0.1', '127.0.0.1:80', '127.0.0.1:3000.evil.example'],
-    ...['127.0.0.1:3000@evil.example', '0.0.0.0:3000', '', '192.168.1.5:3000'],
+    'evil.example',
+    'evil.example:3000',
+    '127.0.0.1',
+    '127.0.0.1:80',
+    '127.0.0.1:3000.evil.example',
+    '127.0.0.1:3000@evil.example',
+    '0.0.0.0:3000',
+    '',
+    '192.168.1.5:3000',
   ])('the name %s is not: it may be a page of elsewhere that leads here', (host) => {
     expect(statusOf(asked({ headers: { host } }))).toBe(421);
     // With an origin to match it is still a stranger.

@@ -57,8 +57,16 @@ test('a device at the bench reads runs, their plans and readings, and no archive
   const reads = Object.keys(ROUTES).filter((route) => verdictOnDevice('bench', 'GET', written(route)) === null);
   expect(reads.toSorted()).toEqual(
     [
-      ...['/pair', '/icon.svg', '/_next/static/[...file]', '/bench', '/run/[runId]', '/cards/[setId]/[batchId]'],
-      ...['/api/runs', '/api/runs/live', '/api/runs/[runId]', '/api/readings'],
+      '/pair',
+      '/icon.svg',
+      '/_next/static/[...file]',
+      '/bench',
+      '/run/[runId]',
+      '/cards/[setId]/[batchId]',
+      '/api/runs',
+      '/api/runs/live',
+      '/api/runs/[runId]',
+      '/api/readings',
     ].toSorted(),
   );
   const writes = Object.keys(ROUTES).filter((route) => verdictOnDevice('bench', 'POST', written(route)) === null);

@@ -3,7 +3,10 @@ import { scheduleRequestSchema } from '@/core/schedule/schema';
 
 /** A few batches with their waits: enough for a thread to have gone through all of the search once. */
 const request = scheduleRequestSchema.parse({
-  ...{ format: 'aguada.schedule-request', version: 1, now: '2026-01-01T12:00', effort: 400 },
+  format: 'aguada.schedule-request',
+  version: 1,
+  now: '2026-01-01T12:00',
+  effort: 400,
   makers: [
     {
       name: 'Maker',
@@ -14,12 +17,18 @@ const request = scheduleRequestSchema.parse({
   places: [{ id: 'kits', name: 'dam kits', capacity: 12 }],
   conditions: { usual: { dayC: 20, nightC: 16, humidity: 0.5 }, days: [] },
   batches: ['a', 'b', 'c'].map((id) => ({
-    ...{ id, name: id, pieces: 6, due: '2026-02-01' },
+    id,
+    name: id,
+    pieces: 6,
+    due: '2026-02-01',
     steps: [
       { id: 'dam', kind: 'dam', name: 'Dams on', handsOnMinutes: 30, mayPause: true },
       { id: 'pour', kind: 'pour', name: 'Pour', handsOnMinutes: 40, after: [{ step: 'dam' }] },
       {
-        ...{ id: 'second', kind: 'pour', name: 'Second layer', handsOnMinutes: 40 },
+        id: 'second',
+        kind: 'pour',
+        name: 'Second layer',
+        handsOnMinutes: 40,
         after: [{ step: 'pour', least: { minutes: 240 }, most: { minutes: 960 }, abradeMinutes: 25 }],
       },
       {

@@ -71,11 +71,14 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   // As the run itself would make it up anew.
   const { plan: next } = mendedCup(own, step.part, step.mend, layer, state.plan, stockLeft(state, layer, cup));
   const mend = weighMend({
-    ...{ product: layer.product, part: step.part },
-    ...{ aGrams: resinIn({ ...own, plan: next }), bGrams: own.weighed.B },
+    product: layer.product,
+    part: step.part,
+    aGrams: resinIn({ ...own, plan: next }),
+    bGrams: own.weighed.B,
     inCupGrams: own.weighed.A + own.weighed.B + own.weighed.all + broughtGrams(own.putIn),
     pourGrams: cup.plan.pours.reduce((sum, pour) => sum + pour.grams, 0),
-    ...{ cupGrams: state.plan.cupGrams, roomC: state.room.at(-1)!.temperatureC },
+    cupGrams: state.plan.cupGrams,
+    roomC: state.room.at(-1)!.temperatureC,
     colourShare: layer.recipe.reduce((sum, { gramsPer100 }) => sum + gramsPer100 / 100, 0),
     colourCost: own.putIn
       .flatMap(({ colours }) => colours)

@@ -33,7 +33,8 @@ class Bench {
       serverNow: this.now,
       units: { length: 'mm', mass: 'g', volume: 'ml', temperature: '°C', currency: '€' },
       measureBy: 'weight',
-      ...{ notice: null, others: [] },
+      notice: null,
+      others: [],
     };
   }
 

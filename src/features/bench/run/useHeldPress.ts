@@ -43,7 +43,8 @@ export function useHeldPress(
       setHeld(null);
       setSaid(null);
       send({
-        ...{ type: 'done', step: step.id },
+        type: 'done',
+        step: step.id,
         ...(grams !== null && { grams }),
         ...(grams !== null && step.kind === 'pour' && onPiece && { onPiece: true }),
       });

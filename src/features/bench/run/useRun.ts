@@ -64,8 +64,13 @@ function browserMeans(runId: string): LinkMeans {
 
 /** On the server a link only shows what came with the page. */
 const bareMeans = (serverNow: number): LinkMeans => ({
-  ...{ post: () => Promise.reject(new Error('away')), read: () => Promise.resolve(null), store: null },
-  ...{ ticks: () => serverNow, newId: () => '', later: () => () => undefined, window: '' },
+  post: () => Promise.reject(new Error('away')),
+  read: () => Promise.resolve(null),
+  store: null,
+  ticks: () => serverNow,
+  newId: () => '',
+  later: () => () => undefined,
+  window: '',
 });
 
 export type Hear = (message: LiveMessage) => void;
@@ -141,7 +146,10 @@ export function benchClocks(link: RunLink, view: RunView): BenchClock[] {
   const others = link.others.flatMap(({ id: runId, name, clocks }) =>
     clocks.map((clock): BenchClock => ({
       ...clock,
-      ...{ key: `${runId}/${clock.id}`, runId, run: name, from: clock.due },
+      key: `${runId}/${clock.id}`,
+      runId,
+      run: name,
+      from: clock.due,
       due: runMoment(view.run, clock.due),
       snoozedTo: clock.snoozedTo === null ? null : runMoment(view.run, clock.snoozedTo),
     })),

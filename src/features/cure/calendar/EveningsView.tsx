@@ -288,7 +288,10 @@ function Block({ block, at, placed, left, zoom, colours, problems, showCritical,
   const pours = !isAgain(step) && /^(pour|top-up) /.test(step.stepId);
   const whole = `${name}${parts > 1 ? `, part ${part + 1} of ${parts}` : ''}`;
   const style: CSSProperties = {
-    ...{ left: placed.x - left, top: placed.y, width: placed.width, height: placed.height },
+    left: placed.x - left,
+    top: placed.y,
+    width: placed.width,
+    height: placed.height,
     ['--batch' as string]: colours.get(step.batchId),
     ...(transform && { transform: `translate(${transform.x}px, ${transform.y}px)`, zIndex: 5 }),
   };

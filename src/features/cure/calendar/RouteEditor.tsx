@@ -185,8 +185,14 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
               (newest) => [
                 ...newest,
                 {
-                  ...{ id: newKey(), kind: 'other', name: 'Another step', on: true, mayPause: true },
-                  ...{ perBatchMinutes: 10, perPieceMinutes: 0, dryMinutes: 0 },
+                  id: newKey(),
+                  kind: 'other',
+                  name: 'Another step',
+                  on: true,
+                  mayPause: true,
+                  perBatchMinutes: 10,
+                  perPieceMinutes: 0,
+                  dryMinutes: 0,
                 },
               ],
               'Add a step to the route',

@@ -18,10 +18,7 @@ const DIGITS = (value: number): string => (value < 10 ? value.toFixed(1) : Strin
 /** A batch made again and again: pieces a week, and what holds it back. */
 export function SteadyView({ request }: { request: ScheduleRequest }) {
   const choices = request.batches.flatMap((batch) =>
-    batch.holds.map(({ place }) => ({
-      value: `${batch.id}\n${place}`,
-      label: `${batch.name}, in turn on: ${place}`,
-    })),
+    batch.holds.map(({ place }) => ({ value: `${batch.id}\n${place}`, label: `${batch.name}, in turn on: ${place}` })),
   );
   const [chosen, setChosen] = useState(choices[0]?.value ?? '');
   const [result, setResult] = useState<{ of: string; steady: Steady | null; more: Bottleneck[] } | null>(null);

@@ -109,8 +109,11 @@ export function layEvenings({ evenings, streams }: Evenings, zoom: Zoom): Laid {
     return { stream, path, width: Math.min(width, LANE - 5), fromX, toX, words: null };
   });
   return {
-    ...{ width: Math.max(x, 1), table, height: table + (lanes.length > 0 ? 8 + lanes.length * LANE : 4) },
-    ...{ evenings: placed, streams: streamsPlaced },
+    width: Math.max(x, 1),
+    table,
+    height: table + (lanes.length > 0 ? 8 + lanes.length * LANE : 4),
+    evenings: placed,
+    streams: streamsPlaced,
   };
 }
 

@@ -211,9 +211,20 @@ export function useCalendar(served: CalendarView): Calendar {
     void run.result.then(show, reportError).finally(() => setLooking(null));
   };
   return {
-    ...{ workshop, readAgain: read.failed ? read.again : null, known: fetched !== null || batches.length > 0 },
-    ...{ batches, request, plan: whatIf?.plan ?? base, kept: kept && whatIf === null, whatIf, looking, stop },
-    ...{ hold, say, planAnew, keep },
+    workshop,
+    readAgain: read.failed ? read.again : null,
+    known: fetched !== null || batches.length > 0,
+    batches,
+    request,
+    plan: whatIf?.plan ?? base,
+    kept: kept && whatIf === null,
+    whatIf,
+    looking,
+    stop,
+    hold,
+    say,
+    planAnew,
+    keep,
     letBe: () => setWhatIf(null),
   };
 }

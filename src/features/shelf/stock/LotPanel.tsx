@@ -35,7 +35,11 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
       const newest = lots.find(({ id }) => id === row.id);
       return newest
         ? {
-            ...{ do: 'put', kind: 'lot', id: row.id, version: newest.version, label: `Change ${lot.name}` },
+            do: 'put',
+            kind: 'lot',
+            id: row.id,
+            version: newest.version,
+            label: `Change ${lot.name}`,
             data: replaceAt(newest.data, path, value) as LotRow['data'],
           }
         : null;

@@ -32,18 +32,33 @@ export function stockThings({ products, colourants, consumables }: ShelfView): S
               { part: 'B', amount: round(data.packGrams / (1 + ratio)) },
             ];
       return {
-        ...{ item: { kind: 'product', id }, name: data.name, pack, price: data.packPrice },
-        ...{ lotWord: ratio === null ? 'Bottle' : 'Kit', shelfLifeMonths: data.shelfLifeMonths, counted: 'grams' },
+        item: { kind: 'product', id },
+        name: data.name,
+        pack,
+        price: data.packPrice,
+        lotWord: ratio === null ? 'Bottle' : 'Kit',
+        shelfLifeMonths: data.shelfLifeMonths,
+        counted: 'grams',
       };
     }),
     ...colourants.map(({ id, data }): StockThing => ({
       colour: inkColour({ ...data, id }),
-      ...{ item: { kind: 'colourant', id }, name: data.name, price: data.bottlePrice, lotWord: 'Bottle' },
-      ...{ pack: [{ part: 'all', amount: data.bottleGrams }], shelfLifeMonths: null, counted: 'grams' },
+      item: { kind: 'colourant', id },
+      name: data.name,
+      price: data.bottlePrice,
+      lotWord: 'Bottle',
+      pack: [{ part: 'all', amount: data.bottleGrams }],
+      shelfLifeMonths: null,
+      counted: 'grams',
     })),
     ...consumables.map(({ id, data }): StockThing => ({
-      ...{ item: { kind: 'consumable', id }, name: data.name, price: data.packPrice, lotWord: 'Pack' },
-      ...{ pack: [{ part: 'all', amount: data.packCount }], shelfLifeMonths: null, counted: 'pieces' },
+      item: { kind: 'consumable', id },
+      name: data.name,
+      price: data.packPrice,
+      lotWord: 'Pack',
+      pack: [{ part: 'all', amount: data.packCount }],
+      shelfLifeMonths: null,
+      counted: 'pieces',
     })),
   ];
 }

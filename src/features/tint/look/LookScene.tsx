@@ -159,8 +159,24 @@ function partsOf(place: LookPlace, tint: WaterTint, light: Light, table: string)
   const lightFactor = factors(light);
   const [x, y] = [width / 2, length / 2];
   const sheet = Float32Array.from([
-    ...[-x, -y, surfaceMm, x, -y, surfaceMm, x, y, surfaceMm],
-    ...[-x, -y, surfaceMm, x, y, surfaceMm, -x, y, surfaceMm],
+    -x,
+    -y,
+    surfaceMm,
+    x,
+    -y,
+    surfaceMm,
+    x,
+    y,
+    surfaceMm,
+    -x,
+    -y,
+    surfaceMm,
+    x,
+    y,
+    surfaceMm,
+    -x,
+    y,
+    surfaceMm,
   ]);
   return {
     resting: solidOf(fine, paint),
@@ -170,8 +186,15 @@ function partsOf(place: LookPlace, tint: WaterTint, light: Light, table: string)
     water: material(
       WATER_FRAGMENT,
       {
-        ...{ lightFactor, lights, deepest, surface: surfaceMm, field, size: [width, length], fine: true },
-        ...{ lowest: fine.lowestMm, cell: fine.cellMm },
+        lightFactor,
+        lights,
+        deepest,
+        surface: surfaceMm,
+        field,
+        size: [width, length],
+        fine: true,
+        lowest: fine.lowestMm,
+        cell: fine.cellMm,
         sky: lightTriple(table).map((value) => Math.min(1, value * 1.05)),
       },
       true,

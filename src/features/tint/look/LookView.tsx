@@ -226,7 +226,8 @@ function Caption({ views }: { views: ViewStore }) {
 
 /** Far enough to see all of it from a seat at the table. */
 const viewOf = ({ xMm, yMm, radiusMm }: ReturnType<typeof lookExtent>, levelMm: number): View => ({
-  ...{ roundDeg: 22, upDeg: 34 },
+  roundDeg: 22,
+  upDeg: 34,
   distanceMm: Math.max(90, radiusMm * 2.75),
   target: [xMm, yMm, levelMm * 0.6],
 });
@@ -250,11 +251,6 @@ function pegsOf(
             best = { z, x: (column - grid.columns / 2) * grid.cellMm, y: (row - grid.rows / 2) * grid.cellMm };
         }
       const [cos, sin] = [Math.cos(turnRad), Math.sin(turnRad)];
-      return {
-        xMm: xMm + best.x * cos - best.y * sin,
-        yMm: yMm + best.x * sin + best.y * cos,
-        zMm: best.z,
-        tallMm,
-      };
+      return { xMm: xMm + best.x * cos - best.y * sin, yMm: yMm + best.x * sin + best.y * cos, zMm: best.z, tallMm };
     });
 }

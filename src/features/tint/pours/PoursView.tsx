@@ -61,7 +61,12 @@ export function PoursView({ recipe }: { recipe: Stored<Recipe> }) {
   const wish = useMemo((): GradientWish => {
     const each = Math.max(0.1, Math.round((deepestMm * 10) / Number(count)) / 10);
     return {
-      ...{ paint, clarity, doses, deepestMm, by, hideLineMm: hideFrom },
+      paint,
+      clarity,
+      doses,
+      deepestMm,
+      by,
+      hideLineMm: hideFrom,
       deep: linearFromHex(deep ?? even),
       halfwayMm: half * deepestMm,
       thicknessesMm: Array.from({ length: Number(count) }, () => each),

@@ -88,10 +88,7 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
         : movedBy(
             desk.shelf.recipes.map((recipe) => ({ id: recipe.id, doses: resolveRecipe(recipe, desk.shelf).doses })),
             { ...before, id: colourant.id },
-            {
-              bed: linearFromHex(desk.designs[0]?.data.bedColour ?? '#b9a883'),
-              ...{ depthMm: deepestMm, clarity },
-            },
+            { bed: linearFromHex(desk.designs[0]?.data.bedColour ?? '#b9a883'), depthMm: deepestMm, clarity },
           ),
     [before, desk, colourant.id, deepestMm, clarity],
   );
@@ -111,14 +108,15 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
       const now = make(stored.data.swatches ?? []);
       const learnt = fitOf(now, clarity);
       return {
-        ...{ do: 'put', kind: 'colourant', id: stored.id, version: stored.version, label },
+        do: 'put',
+        kind: 'colourant',
+        id: stored.id,
+        version: stored.version,
+        label,
         data: {
           ...stored.data,
           swatches: now,
-          ...(learnt && {
-            absorption: learnt.absorption,
-            ...(learnt.cloudy && { scattering: learnt.scattering }),
-          }),
+          ...(learnt && { absorption: learnt.absorption, ...(learnt.cloudy && { scattering: learnt.scattering }) }),
         },
       };
     }, label);

@@ -57,6 +57,32 @@ const ARROWS = [
   { room: 'app', not: [...DATABASE, ...rooms('db')], why: 'Routes are thin: they ask the server.' },
 ];
 
+/**
+ * The rooms of the core in their order: each knows only those before it. Words, times and chance; what is kept; physics; the pour;
+ * plans; what is made of plans; records and files.
+ */
+const CORE_ROOMS = [
+  'units',
+  'time',
+  'chance',
+  'model',
+  'cure',
+  'mixing',
+  'tint',
+  'bed',
+  'body',
+  'pouring',
+  'money',
+  'plan',
+  'stock',
+  'seams',
+  'picture',
+  'schedule',
+  'run',
+  'records',
+  'formats',
+];
+
 /** The stages of the work: each knows the desk and the door, none another. */
 const STAGES = readdirSync('src/app/sets/[setId]', { withFileTypes: true })
   .filter((entry) => entry.isDirectory())
@@ -107,6 +133,25 @@ export default tseslint.config(
   ...ARROWS.map(({ room, not, why }) => ({
     files: [`src/${room}/**/*.{ts,tsx}`],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: not, message: why }] }] },
+  })),
+  ...CORE_ROOMS.map((room, at) => ({
+    files: [`src/core/${room}/**/*.ts`],
+    // Tests may take their examples from anywhere in the core.
+    ignores: ['**/*.test.ts', '**/test*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...ARROWS.filter(({ room: one }) => one === 'core').map(({ not, why }) => ({ group: not, message: why })),
+            ...CORE_ROOMS.slice(at + 1).map((later) => ({
+              group: [`**/../${later}`, `**/../${later}/**`, `@/core/${later}/**`],
+              message: `In the core ${room} comes before ${later}.`,
+            })),
+          ],
+        },
+      ],
+    },
   })),
   ...STAGES.map((stage) => ({
     files: [`src/features/${stage}/**/*.{ts,tsx}`],

@@ -1,15 +1,16 @@
 import { planAmounts, type Amounts, type PlanRequest } from '../src/core/plan';
 import { TYPICAL_LOSSES } from '../src/core/mixing/losses';
-import type { PieceDesign } from '../src/core/bed/schema';
+import type { PieceDesign } from '../src/core/model/designSchema';
 import { batchRequest } from '../src/core/records/buildRequest';
-import { pourId, type WaterSet } from '../src/core/records/schema';
+import { pourId, type WaterSet } from '../src/core/records/recordSchemas';
 import { keepPlan } from '../src/db/batches';
-import { openDataFile, type Database } from '../src/db/dataFile';
+import { openDataFile } from '../src/db/dataFile';
 import { DEFAULT_SETTINGS, SETTINGS_ID, stockShelf } from '../src/db/defaults';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { getDocument, listDocuments } from '../src/db/documents';
 import { edit } from '../src/db/journal';
 import { move } from '../src/db/stock';
+import type { Database } from '../src/db/storage';
 
 export const BIG_SET = 'big';
 const DESIGNS = 60;

@@ -1,12 +1,12 @@
-import { buildNetwork } from '../src/core/schedule/build';
+import { buildNetwork } from '../src/core/schedule/buildNetwork';
 import { withMark } from '../src/core/schedule/kept';
 import { movedSteps, replan, stepKey } from '../src/core/schedule/replan';
-import { scheduling } from '../src/core/schedule/schedule';
-import type { SchedulePlan } from '../src/core/schedule/schema';
+import { scheduling } from '../src/core/schedule/solve';
+import type { SchedulePlan } from '../src/core/schedule/scheduleRequest';
 import { testBatch, testFacts, testWorkshop } from '../src/core/schedule/testWorkshop';
 import { verifyPlan } from '../src/core/schedule/verify';
 import { calendarRequest, type CalendarBatch } from '../src/core/schedule/workplace';
-import { wallMinutes } from '../src/core/cure/wallTime';
+import { wallMinutes } from '../src/core/time/wallTime';
 import { median } from './measure';
 
 /** Sixty tiles in four batches, dams for thirty: about fifteen steps each. */

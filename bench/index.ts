@@ -1,7 +1,7 @@
 import { buildBed } from '../src/core/bed/buildBed';
 import { previewCellMm, MOST_CELLS, roundHeight } from '../src/core/bed/grid';
 import type { BedGrid } from '../src/core/bed/grid';
-import type { Outline, PieceDesign } from '../src/core/bed/schema';
+import type { Outline, PieceDesign } from '../src/core/model/designSchema';
 import { stripCut } from '../src/core/bed/stripCut';
 import { levelForMl, volumeCurve, volumeMl } from '../src/core/bed/volumeCurve';
 import { middleProfile, outlineProfiles } from '../src/core/bed/profile';

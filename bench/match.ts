@@ -1,12 +1,12 @@
 import { bestRow } from '../src/core/seams/row';
-import { SEAM_LIMITS } from '../src/core/seams/schema';
+import { SEAM_LIMITS } from '../src/core/model/seamSchema';
 import { compareEdges } from '../src/core/seams/seam';
 import { piecesToMake } from '../src/core/seams/makeList';
 import { shimRow, type EndLevels } from '../src/core/seams/shims';
 import type { SeamEdge } from '../src/core/seams/seamEdge';
 import { emptyWish, layTable } from '../src/core/seams/table';
 import type { TableTile } from '../src/core/seams/tableTypes';
-import type { TableWish } from '../src/core/seams/tableSchema';
+import type { TableWish } from '../src/core/model/tableSchema';
 import { medianMs } from './measure';
 
 type Against = (what: string, ms: number, limit: string, within: boolean) => void;

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { replay } from '../src/core/run/replay';
-import type { RunEvent } from '../src/core/run/schema';
+import type { RunEvent } from '../src/core/run/runSchema';
 import { testCup, TestBench, testLayer, testRunPlan } from '../src/core/run/testRuns';
 import { openDataFile } from '../src/db/dataFile';
 import { addRun, appendEvents, eventsOf, getRun } from '../src/db/runs';

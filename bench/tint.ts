@@ -3,7 +3,7 @@ import { linearFromHex } from '../src/core/tint/colour';
 import { findRecipes } from '../src/core/tint/finder';
 import { solvePours } from '../src/core/tint/gradient';
 import { paintDepths, pixelTable } from '../src/core/tint/lut';
-import type { Colourant } from '../src/core/tint/schema';
+import type { Colourant } from '../src/core/model/recipeSchema';
 import { waterLook } from '../src/core/tint/waterLook';
 import { gradientPours } from '../src/core/tint/waterTint';
 import { medianMs } from './measure';

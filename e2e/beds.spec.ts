@@ -1,6 +1,6 @@
 import { buildBed } from '../src/core/bed/buildBed';
 import { outlineSize } from '../src/core/bed/outline';
-import type { Feature } from '../src/core/bed/schema';
+import type { Feature } from '../src/core/model/designSchema';
 import { testDesign } from '../src/core/bed/testShapes';
 import { bedStl } from '../src/core/formats/stl';
 import { addPiece, choose, expect, fillMeasure, makeSet, ownSample, pick, reading, test } from './guarded';

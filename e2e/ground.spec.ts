@@ -3,7 +3,7 @@ import { BIG_SET, writeBigFile } from '../bench/bigFile';
 import { flatGrid } from '../src/core/bed/grid';
 import { outlineSize } from '../src/core/bed/outline';
 import { STAGES as STAGE_LIST, type StagePath } from '../src/core/model/stages';
-import { seeded } from '../src/core/seams/random';
+import { seeded } from '../src/core/chance/random';
 import { bedStl } from '../src/core/formats/stl';
 import { addPiece, choose, expect, fillMeasure, makeSet, reading, test } from './guarded';
 import { ended, serve } from './server';

@@ -1,7 +1,7 @@
-import { featureSchema, outlineSchema } from '../src/core/bed/schema';
+import { featureSchema, outlineSchema } from '../src/core/model/designSchema';
 import { readFileSync } from 'node:fs';
 import { planCommand } from '@/core/formats/planFile';
-import { ReadingLines } from '@/core/formats/readingLine';
+import { ReadingLines } from '@/core/model/readingSchema';
 import { runCommand } from '@/core/formats/runFile';
 import { planRequestSchema, type PlanRequest } from '@/core/plan';
 

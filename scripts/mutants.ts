@@ -7,7 +7,7 @@ import { join, relative } from 'node:path';
 import type { MutantResult } from '@stryker-mutator/api/core';
 import { Stryker } from '@stryker-mutator/core';
 import { Instrumenter } from '@stryker-mutator/instrumenter';
-import { seeded } from '../src/core/seams/random';
+import { seeded } from '../src/core/chance/random';
 
 const CORE = 'src/core';
 const DRAWN = 200;

@@ -4,7 +4,7 @@ import Sqlite from 'better-sqlite3';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { PRODUCT_KINDS } from '../src/core/mixing/productKinds';
 import { EDIT_DOORS } from '../src/core/records/edits';
-import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/schema';
+import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/recordSchemas';
 import type { Dice } from './dice';
 import { spellings } from '../src/server/door/spellings';
 import { sendRaw, type Sent } from './raw';

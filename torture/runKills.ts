@@ -3,7 +3,7 @@ import Sqlite from 'better-sqlite3';
 import { layerIsPoured, layerRecord } from '../src/core/run/record';
 import { replay } from '../src/core/run/replay';
 import { onScale } from '../src/core/run/say';
-import type { RunEvent } from '../src/core/run/schema';
+import type { RunEvent } from '../src/core/run/runSchema';
 import type { RunView } from '../src/core/run/views';
 import { RunLink } from '../src/features/bench/run/runLink';
 import type { Dice } from './dice';

@@ -1,6 +1,6 @@
 import { eq, lt } from 'drizzle-orm';
 import type { Touched } from './journal';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 import { answered } from './schema';
 
 /** How long the key of an edit is known. */

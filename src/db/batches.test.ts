@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { TEST_DEFAULTS, testDesign, testPiece } from '@/core/bed/testShapes';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { LEVEL_BENCH, planAmounts, type Amounts, type PlanRequest } from '@/core/plan';
-import { pourId, type PourRecord } from '@/core/records/schema';
+import { pourId, type PourRecord } from '@/core/records/recordSchemas';
 import {
   batchDetail,
   batchesWith,
@@ -15,12 +15,13 @@ import {
   listBatches,
   setOfBatch,
 } from './batches';
-import { openDataFile, type Database } from './dataFile';
+import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
 import { guestsOf, possibleGuests } from './guests';
 import { edit, undo } from './journal';
 import { setFileOf } from './setFile';
 import { temporaryFolder } from './testDataFile';
+import type { Database } from './storage';
 
 const NOW = '2026-11-24T20:00';
 const folder = temporaryFolder();

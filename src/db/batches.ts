@@ -7,10 +7,10 @@ import {
   type Batch,
   type PourRecord,
   type WeighedCup,
-} from '@/core/records/schema';
+} from '@/core/records/recordSchemas';
 import type { BatchDetail, BatchRow, KeptPlan } from '@/core/records/views';
 import { bookPour, plannedLayer } from './bookPour';
-import type { Connection, RowImage, Storage } from './images';
+import type { Connection, RowImage, Storage } from './storage';
 import { release } from './stock';
 import { batches, batchItems, cupPours, cups, keptPlans, layers, pouredPieces, pours, weighings } from './schema';
 
@@ -376,12 +376,12 @@ export function batchDetail(db: Connection, batchId: string): BatchDetail {
 }
 
 /** What happened at the bench with a batch, entry by entry, and the plan that was kept: it leaves and comes back with it. */
-export interface Bench {
+export interface BenchWork {
   kept: KeptPlan | null;
   entries: (PourRecord & { struck: boolean; enteredAt: string })[];
 }
 
-export function benchOf(db: Connection, batchId: string): Bench | undefined {
+export function benchWorkOf(db: Connection, batchId: string): BenchWork | undefined {
   const entries = db.select().from(pours).where(eq(pours.batchId, batchId)).orderBy(asc(pours.id)).all();
   const kept = keptPlan(db, batchId);
   // A plan is kept from the moment on at which a run begins.
@@ -452,13 +452,13 @@ export const batchStorage: Storage = {
       position: i,
     }));
     if (rows.length > 0) db.insert(batchItems).values(rows).run();
-    const bench = attached as Bench | undefined;
+    const bench = attached as BenchWork | undefined;
     if (updated.changes > 0 || !bench) return;
     if (bench.kept) keepPlan(db, id, bench.kept, now);
     for (const entry of bench.entries) appendEntry(db, id, entry, entry);
   },
   remove(db, id, now) {
-    const bench = benchOf(db, id);
+    const bench = benchWorkOf(db, id);
     release(db, id, 'the batch was removed', now);
     db.delete(batches).where(eq(batches.id, id)).run();
     return bench;

@@ -1,12 +1,12 @@
 import { eq } from 'drizzle-orm';
 import type { KeptPlan } from '@/core/records/views';
-import type { PourRecord } from '@/core/records/schema';
+import type { PourRecord } from '@/core/records/recordSchemas';
 import { colourIn, type TintLeft } from '@/core/pouring/portions';
 import { consumableTakes, cupTakes, lotMovements, tintTakes } from '@/core/stock/pourMovements';
 import { isPast, type LotState } from '@/core/stock/lots';
-import type { StockItem } from '@/core/stock/schema';
+import type { StockItem } from '@/core/model/stockSchema';
 import { getDocument, listDocuments } from './documents';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 import { lots } from './schema';
 import { counterMovements, lotsOf, move, movementsOfLayer, release } from './stock';
 

@@ -4,10 +4,11 @@ import Sqlite from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { copiesFolder } from './copiesFolder';
 import { CopyError } from './copyError';
-import { MIGRATIONS, openDataFile, refuseIfNewer, type Database } from './dataFile';
+import { MIGRATIONS, openDataFile, refuseIfNewer } from './dataFile';
 import { DOCUMENT_KINDS, listDocuments } from './documents';
 import * as schema from './schema';
 import { takeRowsOver } from './takeOver';
+import type { Database } from './storage';
 
 /** Copies of the days of use that are kept. */
 export const KEPT_DAYS = 14;

@@ -1,13 +1,13 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
-import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { copiesFolder } from './copiesFolder';
 import { upgradeRecords } from './upgrade';
 import * as schema from './schema';
+import type { Database } from './storage';
 
-export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
 export type DataTrouble = 'locked' | 'read-only' | 'damaged' | 'newer' | 'unreachable' | 'full' | 'empty' | 'swapped';
 
 /** The data file cannot be used as it is; the message tells the maker what to do. */

@@ -1,10 +1,10 @@
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
-import { DEFAULT_DROP_GRAMS, type Colourant, type Recipe } from '@/core/tint/schema';
+import { DEFAULT_DROP_GRAMS, type Colourant, type Recipe } from '@/core/model/recipeSchema';
 import { LEVEL_BENCH } from '@/core/plan/request';
 import { METRIC } from '@/core/units/formatMeasure';
 import { TYPICAL_LOSSES } from '@/core/mixing/losses';
-import { DEFAULT_CALENDAR, type Settings } from '@/core/records/schema';
-import type { Database } from './dataFile';
+import { DEFAULT_CALENDAR, type Settings } from '@/core/records/recordSchemas';
+import type { Database } from './storage';
 import { STORAGE } from './records';
 
 /** There is one workshop. */

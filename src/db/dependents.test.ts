@@ -1,14 +1,15 @@
 import { newFeature } from '@/core/bed/starters';
 import { testDesign } from '@/core/bed/testShapes';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
-import type { RecordData } from '@/core/records/schema';
+import type { RecordData } from '@/core/records/recordSchemas';
 import { getBatch } from './batches';
 import { missingFor, usersOf } from './dependents';
-import { openDataFile, type Database } from './dataFile';
+import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
 import { getDocument, listDocuments } from './documents';
-import { edit, EditRefusedError, redo, undo, type EditWriter } from './journal';
+import { edit, EditRefusedError, redo, undo } from './journal';
 import { temporaryFolder } from './testDataFile';
+import type { Database, EditWriter } from './storage';
 
 const NOW = '2026-11-26T10:00';
 const { id: _, ...product } = PRODUCT_KINDS[0]!;

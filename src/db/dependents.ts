@@ -1,10 +1,9 @@
 import { mapReferences, namesIn, referencesIn } from '@/core/model/reference';
-import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/schema';
-import type { StockItem } from '@/core/stock/schema';
+import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/recordSchemas';
+import type { StockItem } from '@/core/model/stockSchema';
 import { batchesWith, getBatch, listBatches } from './batches';
 import { getDocument, listDocuments } from './documents';
-import type { Connection } from './images';
-import type { EditWriter } from './journal';
+import type { Connection, EditWriter } from './storage';
 import { STORAGE } from './records';
 import { lotsOf } from './stock';
 

@@ -1,6 +1,6 @@
 import { and, desc, eq, ne } from 'drizzle-orm';
 import type { DeviceRole, PairedDevice } from '@/core/records/devices';
-import type { Database } from './dataFile';
+import type { Database } from './storage';
 import { devices } from './schema';
 
 const columns = {

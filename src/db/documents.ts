@@ -1,10 +1,11 @@
 import { asc, eq, max, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import { RECORD_SCHEMAS, type RecordData, type Stored } from '@/core/records/schema';
+import { RECORD_SCHEMAS, type RecordData } from '@/core/records/recordSchemas';
 import { shapeOf, type DocumentKind } from '@/core/records/upgrade';
 import type { Unreadable } from '@/core/records/views';
-import { KIND_WORDS, type Connection, type Storage } from './images';
+import { KIND_WORDS, type Connection, type Storage } from './storage';
 import * as schema from './schema';
+import type { Stored } from '@/core/model/stored';
 
 const TABLES = {
   settings: schema.settings,

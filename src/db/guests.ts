@@ -3,7 +3,7 @@ import { withJoints } from '@/core/bed/joints';
 import type { Guest } from '@/core/records/views';
 import { lastCopyTaken } from './batches';
 import { getDocument, listDocuments } from './documents';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 
 /** A design of another set as a batch takes it: with its bed drawn to the standards of its own set, and its measured copies. */
 function guestOf(db: Connection, { id, setId }: { id: string; setId: string }): Guest[] {

@@ -1,14 +1,15 @@
 import { join } from 'node:path';
 import fc from 'fast-check';
-import type { Product } from '@/core/mixing/product';
+import type { Product } from '@/core/model/productSchema';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
-import { openDataFile, type Database } from './dataFile';
+import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
 import { loadHeronSlack, HERON_SLACK_ID } from './demo/heronSlack';
 import { edit, EditRefusedError, history as steps, redo, StaleEditError, undo } from './journal';
 import { getBatch, listBatches, batchDetail } from './batches';
 import { getDocument, listDocuments } from './documents';
 import { temporaryFolder } from './testDataFile';
+import type { Database } from './storage';
 
 const folder = temporaryFolder();
 const NOW = '2026-11-24T20:00';

@@ -1,21 +1,10 @@
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/schema';
+import { RECORD_SCHEMAS, type RecordKind } from '@/core/records/recordSchemas';
 import type { History, HistoryStep } from '@/core/records/views';
-import type { Database } from './dataFile';
-import { KIND_WORDS, type Connection, type RowImage } from './images';
+import { KIND_WORDS, type Connection, type RowImage, type Database, type EditWriter, type Change } from './storage';
 import { missingFor, takeAlong, usersOf } from './dependents';
 import { STORAGE } from './records';
 import { edits } from './schema';
-
-/** What one edit did to one record. `version` is its last version before it was deleted or changed. */
-export interface Change {
-  kind: RecordKind;
-  id: string;
-  before: (RowImage & { version: number }) | null;
-  after: RowImage | null;
-  /** What had to go with the record when it was taken away by undo or redo; it comes back with it. */
-  along?: Change[];
-}
 
 /** A record that was touched: which, and of which set. */
 export interface Touched {
@@ -45,15 +34,6 @@ export class EditRefusedError extends Error {
     super(message);
     this.name = 'EditRefusedError';
   }
-}
-
-/** The writes that an edit may make. Every one of them is noted down for undo. */
-export interface EditWriter {
-  db: Connection;
-  /** Replaces a record's data; a version that is not the record's own is stale. `null` writes over whatever is there. */
-  put: <K extends RecordKind>(kind: K, id: string, data: RecordData<K>, version: number | null) => void;
-  add: <K extends RecordKind>(kind: K, id: string, data: RecordData<K>, setId?: string) => void;
-  remove: (kind: RecordKind, id: string, version: number | null) => void;
 }
 
 /** The journals that undo walks in a scope: a set's desk also takes back what was changed on the shelf from there. */

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 
 /** A batch is on the calendar until so many days after its last layer was poured, with all that is done to it afterwards. */
 const DAYS_AFTER_THE_LAST = 14;

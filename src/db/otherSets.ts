@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { OtherSet } from '@/core/records/views';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 
 /** The other sets of the workshop in short: their water, and the paint of their first bed. */
 export const otherSets = (db: Connection, setId: string): OtherSet[] =>

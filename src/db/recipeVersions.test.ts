@@ -1,4 +1,4 @@
-import type { Recipe } from '@/core/tint/schema';
+import type { Recipe } from '@/core/model/recipeSchema';
 import { join } from 'node:path';
 import { openDataFile } from './dataFile';
 import { edit, undo } from './journal';

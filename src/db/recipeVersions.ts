@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { RecipeVersion } from '@/core/records/views';
-import { recipeSchema } from '@/core/tint/schema';
-import type { Connection } from './images';
+import { recipeSchema } from '@/core/model/recipeSchema';
+import type { Connection } from './storage';
 
 /** At most so many versions are shown. */
 const MOST_VERSIONS = 24;

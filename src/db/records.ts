@@ -1,7 +1,7 @@
-import type { RecordKind } from '@/core/records/schema';
+import type { RecordKind } from '@/core/records/recordSchemas';
 import { DOCUMENT_KINDS, documentStorage } from './documents';
 import { batchStorage, pourStorage } from './batches';
-import type { Storage } from './images';
+import type { Storage } from './storage';
 import { lotStorage, movementStorage } from './stock';
 
 const documents = Object.fromEntries(DOCUMENT_KINDS.map((kind) => [kind, documentStorage(kind)]));

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gte, isNull, max, sql } from 'drizzle-orm';
-import { runEventSchema, runPlanSchema, type RunEvent, type RunPlan } from '@/core/run/schema';
+import { runEventSchema, runPlanSchema, type RunEvent, type RunPlan } from '@/core/run/runSchema';
 import type { RunRow } from '@/core/run/views';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 import { roomReadings, runEvents, runs } from './schema';
 
 /** A run as it is kept: what it carries out, and since when. */

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { DEVICE_ROLES } from '@/core/records/devices';
-import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/stock/schema';
-import type { OwnDoses } from '@/core/tint/waterTint';
+import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/model/stockSchema';
+import type { OwnDoses } from '@/core/model/tintSchema';
 import {
   check,
   foreignKey,

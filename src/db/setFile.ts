@@ -1,12 +1,12 @@
 import type { SetFile } from '@/core/formats/setFile';
 import { isPlainId, withNewIds } from '@/core/formats/setFile';
 import { referencesIn, type Thing } from '@/core/model/reference';
-import { RECORD_SCHEMAS, type RecordKind } from '@/core/records/schema';
-import { appendEntry, benchOf, keepPlan, listBatches } from './batches';
+import { RECORD_SCHEMAS, type RecordKind } from '@/core/records/recordSchemas';
+import { appendEntry, benchWorkOf, keepPlan, listBatches } from './batches';
 import { CopyError } from './copyError';
-import type { Database } from './dataFile';
+import type { Database, EditWriter } from './storage';
 import { getDocument, listDocuments } from './documents';
-import { edit, EditRefusedError, type EditWriter, type Touched } from './journal';
+import { edit, EditRefusedError, type Touched } from './journal';
 import { STORAGE } from './records';
 
 const MOST_BATCHES = 100_000;
@@ -39,7 +39,7 @@ export function setFileOf(db: Database, setId: string): SetFile {
       .map(({ id, data }) => ({
         id,
         data: { ...data, items: data.items.filter(({ designId }) => own.has(designId)) },
-        bench: benchOf(db, id) ?? null,
+        bench: benchWorkOf(db, id) ?? null,
       })),
     shelf: {
       products: [...named('product')].flatMap((id) => {

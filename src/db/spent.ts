@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { Spent } from '@/core/records/views';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 
 /**
  * Money that went out of the lots for each batch of a set: grams poured, lost and used, corrections counted, at the price of their own

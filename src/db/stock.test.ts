@@ -1,13 +1,13 @@
 import { join } from 'node:path';
 import fc from 'fast-check';
-import type { PourRecord } from '@/core/records/schema';
-import { pourId } from '@/core/records/schema';
-import type { Lot, StockItem, StockPart } from '@/core/stock/schema';
+import type { PourRecord } from '@/core/records/recordSchemas';
+import { pourId } from '@/core/records/recordSchemas';
+import type { Lot, StockItem, StockPart } from '@/core/model/stockSchema';
 import { planAmounts } from '@/core/plan';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { SetDocuments } from '@/core/records/views';
 import { batchDetail, getBatch, keepPlan, keptPlan } from './batches';
-import { openDataFile, type Database } from './dataFile';
+import { openDataFile } from './dataFile';
 import { HERON_SLACK_ID, loadHeronSlack } from './demo/heronSlack';
 import { stockShelf } from './defaults';
 import { getDocument, listDocuments } from './documents';
@@ -15,6 +15,7 @@ import { edit, EditRefusedError, redo, undo } from './journal';
 import { getLot, isLessThanNothing, listLots, lotHistory, lotsInUse, reserve, stockLevels } from './stock';
 import { spentOnSet } from './spent';
 import { temporaryFolder } from './testDataFile';
+import type { Database } from './storage';
 
 const folder = temporaryFolder();
 const NOW = '2026-11-24T20:00';

@@ -6,11 +6,11 @@ import {
   type MovementKind,
   type StockItem,
   type StockPart,
-} from '@/core/stock/schema';
+} from '@/core/model/stockSchema';
 import { inUseOrder, lotUnitPrice, NOTHING, type LotState } from '@/core/stock/lots';
 import type { StockLevel } from '@/core/stock/haveAndNeed';
 import type { LotRow, MovementRow } from '@/core/records/views';
-import type { Connection, Storage } from './images';
+import type { Connection, Storage } from './storage';
 import { lots, movements } from './schema';
 
 /** What the database says when a lot would hold less than nothing; the trigger has the same words. */

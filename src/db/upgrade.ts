@@ -1,13 +1,11 @@
 import { eq, lt, sql } from 'drizzle-orm';
-import type { BenchWindow } from '@/core/cure/benchWindows';
+import type { BenchWindow } from '@/core/time/benchWindows';
 import { planAmounts, planRequestSchema } from '@/core/plan';
-import { batchSchema, pourRecordSchema, type PourRecord } from '@/core/records/schema';
+import { batchSchema, pourRecordSchema, type PourRecord } from '@/core/records/recordSchemas';
 import { shapeOf, upgraded, type DocumentKind, type UpgradeContext } from '@/core/records/upgrade';
 import { appendEntry, batchStorage, keepPlan } from './batches';
-import type { Database } from './dataFile';
 import { DOCUMENT_KINDS, tableOf } from './documents';
-import type { Connection, RowImage } from './images';
-import type { Change } from './journal';
+import type { Connection, RowImage, Database, Change } from './storage';
 import { edits } from './schema';
 
 /**

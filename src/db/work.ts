@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import type { PlannedWork, PouredBatch } from '@/core/records/work';
 import { currentPourTimes } from './batches';
-import type { Connection } from './images';
+import type { Connection } from './storage';
 
 /** Full cure takes at most so many days; older pours need no look. */
 const CURING_DAYS = 30;

@@ -1,4 +1,4 @@
-import type { Reading } from '@/core/formats/readingLine';
+import type { Reading } from '@/core/model/readingSchema';
 
 /** What an instrument says: a reading, or in words why there is none. */
 export type Heard<R extends Reading = Reading> =

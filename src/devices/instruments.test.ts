@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Stillness } from '@/core/run/stillness';
-import type { Reading } from '@/core/formats/readingLine';
+import type { Reading } from '@/core/model/readingSchema';
 import { KeyedIn, lineInstrument, type Heard } from './instrument';
 import { GAUGE_MM, SimulatedGauge } from './levelGauge';
 import { simulatedRoomAt, simulatedSensor } from './roomSensor';

@@ -1,5 +1,5 @@
-import { seeded } from '@/core/seams/random';
-import type { Reading } from '@/core/formats/readingLine';
+import { seeded } from '@/core/chance/random';
+import type { Reading } from '@/core/model/readingSchema';
 
 export type GaugeReading = Extract<Reading, { device: 'gauge' }>;
 

@@ -1,5 +1,5 @@
 import type { DayConditions } from '@/core/cure/conditions';
-import { seeded } from '@/core/seams/random';
+import { seeded } from '@/core/chance/random';
 
 /** Something that knows how warm and humid the room was. */
 export interface RoomSensor {

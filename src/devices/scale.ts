@@ -1,5 +1,5 @@
-import { seeded } from '@/core/seams/random';
-import type { Reading } from '@/core/formats/readingLine';
+import { seeded } from '@/core/chance/random';
+import type { Reading } from '@/core/model/readingSchema';
 import type { Heard, Instrument } from './instrument';
 
 export type ScaleReading = Extract<Reading, { device: 'scale' }>;

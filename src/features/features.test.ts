@@ -4,11 +4,11 @@ import { checkDesign } from '@/core/bed/checkDesign';
 import { damRuns } from '@/core/bed/dams';
 import { outlineProfiles } from '@/core/bed/profile';
 import { buildBed } from '@/core/bed/buildBed';
-import type { Problem } from '@/core/checks/problem';
+import type { Problem } from '@/core/model/problem';
 import { TYPICAL_LOSSES } from '@/core/mixing/losses';
 import { makePictureBed } from '@/core/picture/bedPicture';
 import { stripPieces } from '@/core/picture/strip';
-import { DEFAULT_CALENDAR } from '@/core/records/schema';
+import { DEFAULT_CALENDAR } from '@/core/records/recordSchemas';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { LEVEL_BENCH, type CupPlan } from '@/core/plan';
 import type { DeskView } from '@/core/records/views';
@@ -18,7 +18,7 @@ import { stageOfProblem } from './desk/stages';
 import { copyNames, damWords, groupPours } from './desk/summarise';
 import { withNewestVersion } from './door/editQueue';
 import { FEATURE_FIELDS, POINT_FIELDS } from './shape/featureFields';
-import { featureSchema, portSchema, type FeatureKind } from '@/core/bed/schema';
+import { featureSchema, portSchema, type FeatureKind } from '@/core/model/designSchema';
 
 const channel = {
   kind: 'channel',

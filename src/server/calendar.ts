@@ -1,4 +1,4 @@
-import { narrowedWindows } from '@/core/cure/benchWindows';
+import { narrowedWindows } from '@/core/time/benchWindows';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { Amounts, PlanRequest } from '@/core/plan';
 import type { BatchRow, CalendarView, ClockAndRoom, DeskView, SetDocuments, WeekSheetView } from '@/core/records/views';
@@ -6,7 +6,7 @@ import { batchFacts } from '@/core/schedule/facts';
 import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
 import { keptRequest } from '@/core/schedule/kept';
 import { withMeasured } from '@/core/schedule/roomDays';
-import type { ScheduleRequest } from '@/core/schedule/schema';
+import type { ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { batchDetail, getBatch } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
 import { wallClockNow } from './clock';

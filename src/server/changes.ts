@@ -1,6 +1,6 @@
 import type { Scope } from '@/core/records/command';
 import type { EditAnswer, RowChange } from '@/core/records/views';
-import type { Database } from '@/db/dataFile';
+import type { Database } from '@/db/storage';
 import { currentPours, getBatch, setOfBatch } from '@/db/batches';
 import { getDocument } from '@/db/documents';
 import { history, type Touched } from '@/db/journal';

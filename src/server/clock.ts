@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
-import type { ClockChange } from '@/core/cure/clockChanges';
-import { toWallTime, wallMinutes, type WallTime } from '@/core/cure/wallTime';
+import type { ClockChange } from '@/core/time/clockChanges';
+import { toWallTime, wallMinutes, type WallTime } from '@/core/time/wallTime';
 
 /** A moment on the workshop's wall clock: the server's own local time. */
 export function onTheWall(moment: Date): WallTime {

@@ -4,10 +4,10 @@ import { pipeline } from 'node:stream/promises';
 import { setFileSchema, type SetFile } from '@/core/formats/setFile';
 import { planAmounts } from '@/core/plan';
 import { testRequest } from '@/core/plan/testRequest';
-import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/schema';
+import { RECORD_SCHEMAS, type RecordData, type RecordKind } from '@/core/records/recordSchemas';
 import { filledRecord } from '@/core/records/testRecords';
 import { getBatch, currentPours } from '@/db/batches';
-import { openDataFile, type Database } from '@/db/dataFile';
+import { openDataFile } from '@/db/dataFile';
 import { getDocument } from '@/db/documents';
 import { edit } from '@/db/journal';
 import { STORAGE } from '@/db/records';
@@ -18,6 +18,7 @@ import { makeSetArchive, openArchive } from './archive';
 import { closeData, withData } from './data';
 import { closePool } from './pool';
 import { deskView, shelfView } from './views';
+import type { Database } from '@/db/storage';
 
 /*
  * Every field of every schema, filled with a value of its own, goes through an edit into the database, onto a page, into an archive and

@@ -4,10 +4,11 @@ import { amountsKey, planTimes, withTimes, type Amounts, type Plan, type PlanReq
 import type { StripOptions, StripPiece } from '@/core/picture/strip';
 import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { SetDocuments } from '@/core/records/views';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
-import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
+import type { MatchSet } from '@/core/seams/matchSet';
 import { amountsOnThreads } from './bedThreads';
 import { compute } from './pool';
+import type { MatchRequest } from '@/core/seams/matchTypes';
 
 /** Answers that are kept by what was asked, and those on their way: the same question is worked out once. */
 function answers<V extends object>(max: number): (asked: string, work: () => Promise<V>) => Promise<V> {

@@ -3,11 +3,10 @@ import { layersToLog, type LayerRecord } from '@/core/run/record';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
 import { setScope } from '@/core/records/command';
-import { pourId, type PourRecord } from '@/core/records/schema';
+import { pourId, type PourRecord } from '@/core/records/recordSchemas';
 import { currentPours, getBatch, isEntered, keptPlan, setOfBatch } from '@/db/batches';
 import { bookPour, plannedLayer, type PlannedLayer } from '@/db/bookPour';
-import type { Database } from '@/db/dataFile';
-import type { Connection } from '@/db/images';
+import type { Connection, Database } from '@/db/storage';
 import { edit } from '@/db/journal';
 import { onTheWall } from './clock';
 

@@ -1,4 +1,4 @@
-import { toWallTime, wallMinutes } from '@/core/cure/wallTime';
+import { toWallTime, wallMinutes } from '@/core/time/wallTime';
 import type { DayConditions } from '@/core/cure/conditions';
 import { daysOfReadings } from '@/core/schedule/roomDays';
 import { roomReadingsSince } from '@/db/runs';

@@ -1,5 +1,5 @@
 import { batchRequest } from '@/core/records/buildRequest';
-import type { PourRecord } from '@/core/records/schema';
+import type { PourRecord } from '@/core/records/recordSchemas';
 import type { BatchRow, KeptPlan } from '@/core/records/views';
 import { setOfBatch } from '@/db/batches';
 import { EditRefusedError } from '@/db/journal';

@@ -3,11 +3,12 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
 import type { StripOptions, StripPiece } from '@/core/picture/strip';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import type { Amounts, AmountsRequest, PiecePlan } from '@/core/plan';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
-import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
+import type { MatchSet } from '@/core/seams/matchSet';
 import type { WaterTint } from '@/core/tint/waterTint';
+import type { MatchRequest } from '@/core/seams/matchTypes';
 
 /** What the threads can be asked for. */
 interface Tasks {

@@ -1,5 +1,5 @@
 import { existsSync, openSync, readSync, closeSync, statSync } from 'node:fs';
-import { ReadingLines, type Reading } from '@/core/formats/readingLine';
+import { ReadingLines, type Reading } from '@/core/model/readingSchema';
 import { addRoomReading, lastRoomReading, openRuns } from '@/db/runs';
 import { onTheWall } from './clock';
 import { whenFree, withData } from './data';

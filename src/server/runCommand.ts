@@ -13,18 +13,16 @@ import {
   type PourRecord,
   type RecordData,
   type RecordKind,
-  type Stored,
   type WaterSet,
   type Batch,
-} from '@/core/records/schema';
+} from '@/core/records/recordSchemas';
 import type { EditAnswer, KeptPlan } from '@/core/records/views';
 import { copiesTaken, countBatches, getBatch, keepPlan, lastCopyTaken, setOfBatch } from '@/db/batches';
-import type { Database } from '@/db/dataFile';
 import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
 import { missingFor, takeAlong, usersOf } from '@/db/dependents';
 import { getDocument, listDocuments } from '@/db/documents';
 import { getLot, release, reserve } from '@/db/stock';
-import { KIND_WORDS } from '@/db/images';
+import { KIND_WORDS, type Database } from '@/db/storage';
 import { edit, EditRefusedError, redo, StaleEditError, undo } from '@/db/journal';
 import { STORAGE } from '@/db/records';
 import { runOfBatch } from '@/db/runs';
@@ -37,6 +35,7 @@ import { FieldProblem } from './fieldProblem';
 import { planToPour } from './planToPour';
 import { logRunsOf } from './runs';
 import { shelfView } from './views';
+import type { Stored } from '@/core/model/stored';
 
 const nameOf = (data: unknown): string =>
   typeof data === 'object' && data !== null && 'name' in data ? String(data.name) : '';

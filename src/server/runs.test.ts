@@ -4,7 +4,7 @@ import { commandSchema } from '@/core/records/command';
 import { replay } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { onScale } from '@/core/run/say';
-import type { RunEvent } from '@/core/run/schema';
+import type { RunEvent } from '@/core/run/runSchema';
 import { balanceOf, layersToLog } from '@/core/run/record';
 import type { EditAnswer } from '@/core/records/views';
 import { currentPours, getBatch } from '@/db/batches';

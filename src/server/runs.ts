@@ -5,7 +5,7 @@ import { layersToLog } from '@/core/run/record';
 import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { stepWords } from '@/core/run/say';
-import { runEventsSchema, type RunEvent } from '@/core/run/schema';
+import { runEventsSchema, type RunEvent } from '@/core/run/runSchema';
 import {
   realMoment,
   runMoment,
@@ -22,7 +22,7 @@ import { productsOf, type PlanRequest } from '@/core/plan';
 import { shelfLifeOf } from '@/db/bookPour';
 import { lotsOf } from '@/db/stock';
 import { getBatch, keepPlan } from '@/db/batches';
-import type { Database } from '@/db/dataFile';
+import type { Database } from '@/db/storage';
 import { getDocument } from '@/db/documents';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { EditRefusedError } from '@/db/journal';

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { commandSchema, editRequestSchema, type Command } from '@/core/records/command';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { planTimes, withTimes, type Plan } from '@/core/plan';
 import { batchRequest, wholeSetRequest } from '@/core/records/buildRequest';
 import type { BatchRow, DeskView, EditAnswer, SetCard } from '@/core/records/views';

@@ -2,7 +2,7 @@ import { isPast } from '@/core/stock/lots';
 import type { StockLevel } from '@/core/stock/haveAndNeed';
 import { shelfLifeOf } from '@/db/bookPour';
 import { getBatch } from '@/db/batches';
-import type { Database } from '@/db/dataFile';
+import type { Database } from '@/db/storage';
 import { spentOnSet } from '@/db/spent';
 import { listLots, lotHistory, stockLevels } from '@/db/stock';
 import { wallClockNow } from './clock';

@@ -20,7 +20,7 @@ import type {
   Unreadable,
   ViewState,
 } from '@/core/records/views';
-import type { Database } from '@/db/dataFile';
+import type { Database } from '@/db/storage';
 import { batchDetail, countBatches, getBatch, listBatches } from '@/db/batches';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { getDocument, listDocuments } from '@/db/documents';

@@ -2,11 +2,12 @@ import { expose } from 'comlink';
 import { LRUCache } from 'lru-cache';
 import { bedKey, type SurveyedBed } from '../core/plan';
 import { piecesToMake, type MakeResult } from '../core/seams/makeList';
-import { matchBed, matchSet, type MatchRequest, type MatchSet } from '../core/seams/matchSet';
+import { matchBed, matchSet, type MatchSet } from '../core/seams/matchSet';
 import { layTable } from '../core/seams/table';
 import type { TableResult } from '../core/seams/tableTypes';
-import type { TableWish } from '../core/seams/tableSchema';
+import type { TableWish } from '../core/model/tableSchema';
 import { meetsOf, settled, type TableStock } from '../core/seams/tableTiles';
+import type { MatchRequest } from '@/core/seams/matchTypes';
 
 const beds = new LRUCache<string, SurveyedBed>({ max: 60 });
 

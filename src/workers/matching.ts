@@ -1,10 +1,11 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { MakeResult } from '../core/seams/makeList';
-import type { MatchRequest, MatchSet } from '../core/seams/matchSet';
+import type { MatchSet } from '../core/seams/matchSet';
 import type { TableResult } from '../core/seams/tableTypes';
-import type { TableWish } from '../core/seams/tableSchema';
+import type { TableWish } from '../core/model/tableSchema';
 import { latestWins } from './latestWins';
 import type { Matcher, SearchStock } from './match.worker';
+import type { MatchRequest } from '@/core/seams/matchTypes';
 
 type Progress = (share: number) => void;
 let kept: { worker: Worker; remote: Remote<Matcher> } | null = null;

@@ -2,7 +2,7 @@ import { expose, transfer } from 'comlink';
 import { buildBed } from '../core/bed/buildBed';
 import { cellFor } from '../core/bed/grid';
 import { outlineSize } from '../core/bed/outline';
-import type { Outline, PieceDesign } from '../core/bed/schema';
+import type { Outline, PieceDesign } from '../core/model/designSchema';
 import type { HeightField, ScanView } from '../core/formats/heightField';
 import { bedPng, type HeightScale } from '../core/formats/heightMap';
 import { openScan, type OpenScan, type ScanSummary } from '../core/formats/scanFile';

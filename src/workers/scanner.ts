@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import type { PieceDesign } from '../core/bed/schema';
+import type { PieceDesign } from '../core/model/designSchema';
 import type { ScanSummary } from '../core/formats/scanFile';
 import type { Scanner } from './scan.worker';
 

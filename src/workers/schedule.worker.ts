@@ -1,9 +1,9 @@
 import { expose } from 'comlink';
-import { pulling, type Lever, type Pulled } from '../core/schedule/levers';
+import { pulling, type Lever, type Pulled } from '../core/schedule/soonerBy';
 import { promising, type Promised } from '../core/schedule/promise';
 import { replan } from '../core/schedule/replan';
-import { scheduling, schedule } from '../core/schedule/schedule';
-import type { SchedulePlan, ScheduleRequest } from '../core/schedule/schema';
+import { scheduling, schedule } from '../core/schedule/solve';
+import type { SchedulePlan, ScheduleRequest } from '../core/schedule/scheduleRequest';
 import { steadyMore, steadyWork, type Bottleneck, type Steady, type SteadyWish } from '../core/schedule/steady';
 
 /** What the worker does for the Cure stage. It is ended to stop it. */

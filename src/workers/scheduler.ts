@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Lever, Pulled } from '../core/schedule/levers';
+import type { Lever, Pulled } from '../core/schedule/soonerBy';
 import type { Promised } from '../core/schedule/promise';
-import type { SchedulePlan, ScheduleRequest } from '../core/schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '../core/schedule/scheduleRequest';
 import type { Bottleneck, Steady, SteadyWish } from '../core/schedule/steady';
 import type { Scheduler } from './schedule.worker';
 

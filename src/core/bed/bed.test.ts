@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { buildBed } from './buildBed';
 import { chooseCellMm, flatGrid, gridAreaMm2, MOST_CELLS } from './grid';
 import { outlineAreaMm2 } from './outline';
-import type { Feature, Outline, PieceDesign } from './schema';
+import type { Feature, Outline, PieceDesign } from '../model/designSchema';
 import { sectionAreaMm2 } from './section';
 import { formulaGrid, testDesign } from './testShapes';
 import { levelForMl, surfaceMm2, volumeCurve, volumeMl } from './volumeCurve';

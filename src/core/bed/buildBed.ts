@@ -2,7 +2,7 @@ import { applyFeature } from './features';
 import { chooseCellMm, flatGrid, type BedGrid } from './grid';
 import { correctBed, strayOf, STRAYS, type Strays } from './measured';
 import { drawToStandard } from './joints';
-import { SOLID_KINDS, type Feature, type PieceDesign } from './schema';
+import { SOLID_KINDS, type Feature, type PieceDesign } from '../model/designSchema';
 
 /**
  * The bed of a design: land at `landMm`, then each feature in order, edges brought to their standards before the solids that

@@ -1,5 +1,5 @@
 import { edgePoint, flatten, inwardOf, outlineSize, type PointMm, type Polygon } from './outline';
-import type { FeatureOf, Outline } from './schema';
+import type { FeatureOf, Outline } from '../model/designSchema';
 
 const STEPS = 32;
 type Direction = readonly [number, number];

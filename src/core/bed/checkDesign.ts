@@ -1,9 +1,9 @@
-import { advise, type Problem } from '../checks/problem';
+import { advise, type Problem } from '../model/problem';
 import { formatMeasure } from '../units/formatMeasure';
 import { checkFeature } from './checkFeature';
 import { cornerRadiusMm, outlinePolygon, selfCrossing } from './outline';
 import { landOfScan } from './scanLand';
-import { WATER_KINDS, type FeatureOf, type Outline, type PieceDesign } from './schema';
+import { WATER_KINDS, type FeatureOf, type Outline, type PieceDesign } from '../model/designSchema';
 
 const mm = (value: number): string => formatMeasure(value, 'length');
 /** How far a mend brings the land over the level. */

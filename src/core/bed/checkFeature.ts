@@ -1,5 +1,5 @@
-import { advise, type Mend, type Problem } from '../checks/problem';
-import type { ProblemCode } from '../checks/problemCodes';
+import { advise, type Mend, type Problem } from '../model/problem';
+import type { ProblemCode } from '../model/problemCodes';
 import { formatMeasure } from '../units/formatMeasure';
 import { channelCentreline } from './centreline';
 import {
@@ -20,7 +20,7 @@ import {
   type FeatureOf,
   type PieceDesign,
   type Port,
-} from './schema';
+} from '../model/designSchema';
 import { floorHalfWidthMm } from './section';
 import { poolPolygon } from './shapers/waters';
 import { landFrame } from './waterline';

@@ -1,6 +1,6 @@
-import type { DamMethod } from './damMethods';
+import type { DamMethod } from '../model/damMethods';
 import type { BedProfile, OutlineProfile } from './profile';
-import type { EdgeName, PieceDesign } from './schema';
+import type { EdgeName, PieceDesign } from '../model/designSchema';
 
 /** How far a dam stands above the level, and how far its strip overlaps the bank at each end. */
 export const DAM_MARGIN_MM = 3;

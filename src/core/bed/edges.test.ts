@@ -3,7 +3,7 @@ import { checkDesign } from './checkDesign';
 import { damRuns } from './dams';
 import { edgeProfile, middleProfile, outlineProfiles, sectionProfile } from './profile';
 import { stripCut } from './stripCut';
-import { pieceDesignSchema, type Feature, type PieceDesign } from './schema';
+import { pieceDesignSchema, type Feature, type PieceDesign } from '../model/designSchema';
 import { testDesign } from './testShapes';
 
 const channel = (

@@ -4,7 +4,7 @@ import { buildBed } from './buildBed';
 import { alongLine, channelCentreline } from './centreline';
 import { checkDesign } from './checkDesign';
 import { heightAt } from './profile';
-import { featureSchema, type Feature, type FeatureOf, type PieceDesign } from './schema';
+import { featureSchema, type Feature, type FeatureOf, type PieceDesign } from '../model/designSchema';
 import { packHeights, unpackHeights } from './scanHeights';
 import { shoreDepthMm } from './shapers/waters';
 import { newFeature } from './starters';

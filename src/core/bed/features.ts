@@ -1,5 +1,5 @@
 import type { BedGrid } from './grid';
-import type { Feature, FeatureKind, FeatureOf, PieceDesign } from './schema';
+import type { Feature, FeatureKind, FeatureOf, PieceDesign } from '../model/designSchema';
 import type { Shaper } from './shapers/carve';
 import { channel, fork, ring } from './shapers/channels';
 import { hill, plateau } from './shapers/land';

@@ -5,7 +5,7 @@ import { distanceToPolyline } from './distance';
 import { flatGrid, previewCellMm, chooseCellMm } from './grid';
 import { edgePoint, inwardOf, outlineEdges, outlinePolygon } from './outline';
 import { heightAt, sectionProfile } from './profile';
-import type { EdgeName, Outline } from './schema';
+import type { EdgeName, Outline } from '../model/designSchema';
 import { floorHalfWidthMm, sectionAreaMm2, sectionHeightMm, sectionReachMm, type CrossSection } from './section';
 import { formulaGrid } from './testShapes';
 

@@ -1,6 +1,6 @@
 import { polygonCoverage } from './coverage';
 import { outlinePolygon, outlineSize } from './outline';
-import type { Outline } from './schema';
+import type { Outline } from '../model/designSchema';
 
 /**
  * The bed as a height field. Row 0 lies along the south edge, column 0 along the west edge;

@@ -1,5 +1,5 @@
 import { designHandles, moveHandle } from './handles';
-import type { Feature } from './schema';
+import type { Feature } from '../model/designSchema';
 import { testDesign } from './testShapes';
 
 const channel: Feature = {

@@ -1,6 +1,6 @@
 import { edgePoint, outlineSides, outlineSize, sideOf, type PointMm } from './outline';
 import { distanceToSegment, LEVEL_MARKS, movePoint, OUTLINE, pointList } from './pointLists';
-import { FEATURE_NAMES, type EdgeName, type Feature, type PieceDesign, type Port } from './schema';
+import { FEATURE_NAMES, type EdgeName, type Feature, type PieceDesign, type Port } from '../model/designSchema';
 import { snapped, type PortSnap } from './snaps';
 import { fromFrame, landFrame, toFrame } from './waterline';
 

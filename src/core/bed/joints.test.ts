@@ -1,8 +1,8 @@
 import { buildBed } from './buildBed';
-import { edgeStandardSchema, type EdgeStandard } from './edgeStandardSchema';
+import { edgeStandardSchema, type EdgeStandard } from '../model/edgeStandardSchema';
 import { standardHeightMm, withJoints, withoutJoints } from './joints';
 import { heightAt } from './profile';
-import { pieceDesignSchema, type Feature, type PieceDesign } from './schema';
+import { pieceDesignSchema, type Feature, type PieceDesign } from '../model/designSchema';
 import { newFeature } from './starters';
 import { testDesign } from './testShapes';
 import { transformDesign } from './transform';

@@ -1,7 +1,7 @@
-import type { EdgeStandard } from './edgeStandardSchema';
+import type { EdgeStandard } from '../model/edgeStandardSchema';
 import { roundHeight, type BedGrid } from './grid';
 import { edgeLengthMm, sideOf, startsAtLeft } from './outline';
-import type { EdgeName, Outline, PieceDesign } from './schema';
+import type { EdgeName, Outline, PieceDesign } from '../model/designSchema';
 import { sectionHeightMm } from './section';
 import { visitCells } from './shapers/carve';
 

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { buildBed } from './buildBed';
 import { checkReadings, largestStrays, madeByOf, strayOf, volumeUncertaintyMl } from './measured';
-import type { Measured } from './measuredSchema';
-import { MADE_BY, type Feature, type PieceDesign } from './schema';
+import type { Measured } from '../model/measuredSchema';
+import { MADE_BY, type Feature, type PieceDesign } from '../model/designSchema';
 import { newFeature } from './starters';
 import { formulaGrid, testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';

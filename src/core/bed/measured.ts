@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import type { BedGrid } from './grid';
 import { roundHeight } from './grid';
-import type { DepthReading, Measured } from './measuredSchema';
+import type { DepthReading, Measured } from '../model/measuredSchema';
 import { outlineSize, type PointMm } from './outline';
-import type { Outline } from './outlineSchema';
-import { MADE_BY, type MadeBy } from './madeBy';
-import type { PieceDesign } from './schema';
+import type { Outline } from '../model/outlineSchema';
+import { MADE_BY, type MadeBy } from '../model/madeBy';
+import type { PieceDesign } from '../model/designSchema';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 /**

@@ -1,5 +1,6 @@
-import { doubledArea, EDGE_NAMES, MOST_SIDES, type EdgeName, type Outline } from './outlineSchema';
-import type { Port } from './schema';
+import { doubledArea, EDGE_NAMES, MOST_SIDES, type EdgeName, type Outline } from '../model/outlineSchema';
+import type { Port } from '../model/designSchema';
+import type { TableGridKind } from '../model/tableSchema';
 
 /** A flat list x0, y0, x1, y1, … in mm. */
 export type Polygon = Float64Array;
@@ -31,10 +32,9 @@ interface OutlineKind<O extends Outline> {
   /** The points it is drawn by; null where it is given by measures. */
   points: (outline: O) => readonly PointMm[] | null;
   /** The grids of a table that a tile of it fills. */
-  tableGrids: (outline: O) => readonly TableGrid[];
+  tableGrids: (outline: O) => readonly TableGridKind[];
 }
 
-export type TableGrid = 'square' | 'rectangle' | 'rectangle across' | 'hexagon';
 /** Sides that differ by less are equal. */
 const SAME_SIDE_MM = 0.5;
 const BY_MEASURES = { roundedMm: () => 0, points: () => null } as const;
@@ -110,7 +110,7 @@ export const fillsBox = ({ kind }: Pick<Outline, 'kind'>): boolean => OUTLINES[k
 /** The points that an outline is drawn by; null where it is given by measures. */
 export const drawnPoints = (outline: Outline): readonly PointMm[] | null => kindOf(outline).points(outline);
 /** The grids of a table that tiles of this outline fill. */
-export const tableGridsOf = (outline: Outline): readonly TableGrid[] => kindOf(outline).tableGrids(outline);
+export const tableGridsOf = (outline: Outline): readonly TableGridKind[] => kindOf(outline).tableGrids(outline);
 /** Whether a part of an outline belongs to no straight side. */
 export const rimOf = ({ kind }: Pick<Outline, 'kind'>): OutlineKind<Outline>['rim'] => OUTLINES[kind].rim;
 

@@ -17,7 +17,7 @@ import {
 } from './outline';
 import { findPools } from './pools';
 import { outlineProfiles, runPath } from './profile';
-import { outlineSchema, pieceDesignSchema, type Outline } from './schema';
+import { outlineSchema, pieceDesignSchema, type Outline } from '../model/designSchema';
 import { newFeature } from './starters';
 import { testDesign } from './testShapes';
 import { cornersToRaise, tiltedSurface, tiltedVolume } from './tilt';

@@ -1,6 +1,13 @@
 import { channelCentreline } from './centreline';
 import { drawnPoints, type PointMm } from './outline';
-import { MOST_OUTLINE_POINTS, MOST_POINTS, type Feature, type Outline, type PieceDesign, type Via } from './schema';
+import {
+  MOST_OUTLINE_POINTS,
+  MOST_POINTS,
+  type Feature,
+  type Outline,
+  type PieceDesign,
+  type Via,
+} from '../model/designSchema';
 import { fromFrame, landFrame, toFrame } from './waterline';
 
 /** In place of a feature's index: the outline of the piece itself. */

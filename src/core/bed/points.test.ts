@@ -5,7 +5,7 @@ import { insertPoint, LEVEL_MARKS, movePoint, nearestDrawn, OUTLINE, pointList, 
 import { portSnaps, snapped, standardSnaps } from './snaps';
 import { newFeature } from './starters';
 import { testDesign } from './testShapes';
-import type { PieceDesign } from './schema';
+import type { PieceDesign } from '../model/designSchema';
 
 const square = [
   [-20, -20],

@@ -4,7 +4,7 @@ import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '../plan';
 import { findOwnPools, levelPools, overLevelMm } from './poolLevels';
 import { formulaGrid } from './testShapes';
-import type { Feature, Outline, PieceDesign } from './schema';
+import type { Feature, Outline, PieceDesign } from '../model/designSchema';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
 const LEVEL = 15;

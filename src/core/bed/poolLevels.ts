@@ -1,7 +1,7 @@
 import { roundHeight, type BedGrid } from './grid';
 import type { PointMm } from './outline';
 import { findPools, type Pool, type PoolOptions } from './pools';
-import type { PoolLevel } from './schema';
+import type { PoolLevel } from '../model/designSchema';
 
 /** A bed of which some pools stand at levels of their own. */
 export interface OwnLevels {

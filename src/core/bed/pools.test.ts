@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { BedGrid } from './grid';
 import { findPools, type OutlineEdge, type Pool } from './pools';
-import type { Outline } from './schema';
+import type { Outline } from '../model/designSchema';
 import { formulaGrid } from './testShapes';
 
 const square = (mm: number): Outline => ({ kind: 'rectangle', widthMm: mm, lengthMm: mm });

@@ -1,7 +1,7 @@
 import { HEIGHT_TICKS_PER_MM, type BedGrid } from './grid';
 import { fillsBox, outlineSides, roundedMm, type PointMm } from './outline';
 import { distanceToSide, hasRim } from './profile';
-import type { EdgeName, Outline } from './schema';
+import type { EdgeName, Outline } from '../model/designSchema';
 
 export type OutlineEdge = EdgeName | 'rim';
 

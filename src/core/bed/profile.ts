@@ -13,7 +13,7 @@ import {
   type Polygon,
   type Side,
 } from './outline';
-import type { EdgeName, Outline } from './schema';
+import type { EdgeName, Outline } from '../model/designSchema';
 
 /** Spacing of the samples along an edge or section. */
 export const PROFILE_STEP_MM = 0.5;

@@ -1,5 +1,5 @@
 import { resized } from './resize';
-import type { Feature } from './schema';
+import type { Feature } from '../model/designSchema';
 import { testDesign } from './testShapes';
 
 const channel: Feature = {

@@ -1,5 +1,5 @@
 import { outlineSize, sideOf, type PointMm } from './outline';
-import type { Feature, FeatureOf, Outline, PieceDesign, Port } from './schema';
+import type { Feature, FeatureOf, Outline, PieceDesign, Port } from '../model/designSchema';
 import { fromFrame, landFrame, toFrame } from './waterline';
 
 const hundredth = (mm: number): number => Math.round(mm * 100) / 100;

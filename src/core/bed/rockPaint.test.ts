@@ -6,7 +6,7 @@ import { buildBed } from './buildBed';
 import { rockStretches, sectionProfile } from './profile';
 import { newFeature } from './starters';
 import { testDesign } from './testShapes';
-import type { Feature } from './schema';
+import type { Feature } from '../model/designSchema';
 
 const ROCK_AT_MIDDLE: Feature = {
   kind: 'rock',

@@ -5,8 +5,8 @@ import { packHeights } from './scanHeights';
 import { landOfScan, scanLand } from './scanLand';
 import { testDesign } from './testShapes';
 import { replaceAt } from '../records/replaceAt';
-import type { FeatureOf } from './featureSchema';
-import type { PieceDesign } from './schema';
+import type { FeatureOf } from '../model/featureSchema';
+import type { PieceDesign } from '../model/designSchema';
 
 const SIDE = 60;
 /** A scan of a tile: land, a creek from south to north across its middle, a hill, and the noise of the scanner. */

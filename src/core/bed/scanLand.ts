@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import type { FeatureOf } from './featureSchema';
+import type { FeatureOf } from '../model/featureSchema';
 import { scanComplaint, unpackHeights } from './scanHeights';
 
 /** Below this the rim of a scan is one height, with no hollow that runs out through it. */

@@ -1,4 +1,4 @@
-import type { Section } from './schema';
+import type { Section } from '../model/designSchema';
 
 /** The cut across a channel or ring, all heights above the underside. */
 export interface CrossSection {

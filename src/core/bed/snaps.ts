@@ -1,6 +1,6 @@
 import { edgeLengthMm } from './outline';
-import type { EdgeStandard } from './edgeStandardSchema';
-import type { Port, PieceDesign } from './schema';
+import type { EdgeStandard } from '../model/edgeStandardSchema';
+import type { Port, PieceDesign } from '../model/designSchema';
 
 /** A place on edges of one length at which the set's pieces have their ports. */
 export interface PortSnap {

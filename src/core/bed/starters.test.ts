@@ -1,9 +1,9 @@
 import { checkDesign } from './checkDesign';
 import { buildBed } from './buildBed';
-import { DAM_FACTS } from './damMethods';
+import { DAM_FACTS } from '../model/damMethods';
 import { damRuns } from './dams';
 import { outlineProfiles } from './profile';
-import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind } from './schema';
+import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind } from '../model/designSchema';
 import { newFeature, nextTag, starters } from './starters';
 import { testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';

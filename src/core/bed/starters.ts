@@ -1,6 +1,6 @@
 import { outlineSides, outlineSize, type Side } from './outline';
 import { packHeights } from './scanHeights';
-import type { FeatureKind, FeatureOf, Outline, PieceDesign, Port } from './schema';
+import type { FeatureKind, FeatureOf, Outline, PieceDesign, Port } from '../model/designSchema';
 
 /** A design to start from. */
 export interface Starter {

@@ -1,5 +1,5 @@
 import type { BedProfile, OutlineProfile } from './profile';
-import type { EdgeName } from './schema';
+import type { EdgeName } from '../model/designSchema';
 
 /** Where a piece is cut open for the waterline: along an edge, or through the middle when no edge is wet. */
 export interface StripCut {

@@ -3,7 +3,7 @@ import { TYPICAL_LOSSES } from '../mixing/losses';
 import type { PlanPiece } from '../plan/request';
 import { flatGrid } from './grid';
 import { STRAYS } from './measured';
-import type { Feature, Outline, PieceDesign } from './schema';
+import type { Feature, Outline, PieceDesign } from '../model/designSchema';
 
 /** A design for tests and benchmarks: a 140 mm tile with 18 mm of land and its level at 15 mm, unless told otherwise. */
 export function testDesign(features: Feature[] = [], change: Partial<PieceDesign> = {}): PieceDesign {

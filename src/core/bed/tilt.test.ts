@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { buildBed } from './buildBed';
 import { outlineProfiles } from './profile';
-import type { Outline } from './schema';
+import type { Outline } from '../model/designSchema';
 import { formulaGrid, testDesign } from './testShapes';
 import { cornersToRaise, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from './tilt';
 

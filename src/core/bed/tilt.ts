@@ -2,7 +2,7 @@ import { volumeCurve, levelForMl } from './volumeCurve';
 import type { BedGrid } from './grid';
 import { compassName, edgeLengthMm, edgePoint, fillsBox, outlinePolygon, outlineSize, type PointMm } from './outline';
 import type { OutlineProfile } from './profile';
-import type { EdgeName, Outline } from './schema';
+import type { EdgeName, Outline } from '../model/designSchema';
 
 /** How the bench is out of level: by how much it falls towards the east and the north, mm for each mm. Negative: the other way. */
 export interface Slope {

@@ -9,7 +9,7 @@ import {
   type FeatureKind,
   type Outline,
   type PieceDesign,
-} from './schema';
+} from '../model/designSchema';
 import { packHeights } from './scanHeights';
 import { testDesign } from './testShapes';
 

@@ -1,7 +1,7 @@
 import { edgePoint, outlineSides, outlineSize, sideOf, type PointMm } from './outline';
 import { distanceToSide } from './profile';
 import { packHeights, unpackHeights } from './scanHeights';
-import type { EdgeName, Feature, FeatureOf, Outline, PieceDesign, Port } from './schema';
+import type { EdgeName, Feature, FeatureOf, Outline, PieceDesign, Port } from '../model/designSchema';
 import { fromFrame, landFrame, toFrame } from './waterline';
 
 /** How a variant of a design is made from it. */

@@ -1,5 +1,5 @@
 import { outlineSize, sideOf, type PointMm, type Polygon } from './outline';
-import type { EdgeName, FeatureOf, Outline } from './schema';
+import type { EdgeName, FeatureOf, Outline } from '../model/designSchema';
 
 /** A side as the land side of a shore: places are measured along it and away from it, into the piece. */
 export interface LandFrame {

@@ -11,7 +11,7 @@ import { METRIC } from '../units/formatMeasure';
 import { bendPerMm, bowMm } from './bow';
 import { draftMl, planMould, type Master } from './mould';
 import { BETWEEN_MM, packBox, stackMm } from './packing';
-import { FIRST_MOULD } from './schema';
+import { FIRST_MOULD } from '../model/bodySchema';
 import { twoStageFill } from './twoStage';
 import { bodyMl, curedGrams, pieceWeight } from './weight';
 

@@ -1,5 +1,5 @@
-import { BODY_MATERIALS } from './materials';
-import type { Mould } from './schema';
+import { BODY_MATERIALS } from '../model/bodyMaterials';
+import type { Mould } from '../model/bodySchema';
 
 /** The thing that is cast: its foot, its height, what it takes up. */
 export interface Master {

@@ -1,4 +1,4 @@
-import type { Box } from './schema';
+import type { Box } from '../model/bodySchema';
 
 /** Room for a sheet of soft paper between stacked pieces. */
 export const BETWEEN_MM = 2;

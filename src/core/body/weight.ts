@@ -1,7 +1,7 @@
 import { CURE_MODELS } from '../cure/cureModels';
 import type { BedGrid } from '../bed/grid';
-import type { Product } from '../mixing/product';
-import { BODY_MATERIALS, type BodyMaterialKey } from './materials';
+import type { Product } from '../model/productSchema';
+import { BODY_MATERIALS, type BodyMaterialKey } from '../model/bodyMaterials';
 
 /** Loose debris: stones, slate chips, shells, g/ml. */
 export const DEBRIS_DENSITY = 2;

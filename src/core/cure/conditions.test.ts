@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cureFactor } from '../cure/cureLine';
 import { temperatureFactor } from '../cure/temperature';
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import { climateOf, steadyRoom, type Conditions, type CuringLayer } from '../cure/conditions';
 
 const FROM = wallMinutes('2026-11-23T00:00');

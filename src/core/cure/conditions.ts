@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { cureFactor } from './cureLine';
-import type { Room } from './room';
-import { minuteOfDay, toWallTime } from './wallTime';
-import { wallFromSteady, type ClockChange } from './clockChanges';
-import { cureModelSchema } from '../mixing/product';
-import { roomSchema } from './room';
+import type { Room } from '../model/roomSchema';
+import { minuteOfDay, toWallTime } from '../time/wallTime';
+import { wallFromSteady, type ClockChange } from '../time/clockChanges';
+import { cureModelSchema } from '../model/productSchema';
+import { roomSchema } from '../model/roomSchema';
 
 const degrees = roomSchema.shape.temperatureC;
 const minuteOfTheDay = z.number().int().min(0).max(1440);
@@ -51,7 +51,7 @@ const CHANGE_MINUTES = 60;
 const CELL_MINUTES = 15;
 
 /** How a layer comes along in a room. Times are steady minutes. */
-export interface Course {
+export interface CureCourse {
   /** When a layer that is poured at `from` has cured as far as `labelMinutes` at its reference would bring it. */
   curedAt(from: number, labelMinutes: number): number;
   /** The inverse: the pour from which that is reached at `at`. */
@@ -61,7 +61,7 @@ export interface Course {
 /** A room that can be asked what it is like, and how far a layer has come. */
 export interface Climate {
   roomAt(steady: number): Room;
-  courseOf(curing: CuringLayer): Course;
+  courseOf(curing: CuringLayer): CureCourse;
 }
 
 /**
@@ -104,7 +104,7 @@ export function climateOf(
   const first = Math.floor(from / CELL_MINUTES) * CELL_MINUTES;
   const cells = Math.max(1, Math.ceil((to - first) / CELL_MINUTES));
   const last = first + cells * CELL_MINUTES;
-  const courses = new Map<string, Course>();
+  const courses = new Map<string, CureCourse>();
   const keyOf = ({ cureModel, referenceC, greatestLayerMm, wetMm }: CuringLayer): string =>
     `${cureModel} ${referenceC} ${greatestLayerMm} ${wetMm}`;
   const speed = (curing: CuringLayer, at: number): number => 1 / cureFactor(curing, roomAt(at), curing.wetMm);
@@ -154,7 +154,7 @@ export function climateOf(
       if (known) return known;
       const table = tableOf(curing);
       const guess = guessOf(table);
-      const course: Course = {
+      const course: CureCourse = {
         curedAt: (poured, labelMinutes) => timeOf(table, guess, progress(table, poured) + labelMinutes),
         pouredFor: (at, labelMinutes) => timeOf(table, guess, progress(table, at) - labelMinutes),
       };

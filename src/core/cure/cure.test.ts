@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { benchSpans, nextBenchMinute, type BenchWindow } from './benchWindows';
+import { benchSpans, nextBenchMinute, type BenchWindow } from '../time/benchWindows';
 import { cureTimes } from './cureLine';
 import { temperatureFactor } from './temperature';
-import { toWallTime, wallMinutes, wallTimeSchema, weekdayOf } from './wallTime';
+import { toWallTime, wallMinutes, wallTimeSchema, weekdayOf } from '../time/wallTime';
 
 const kind = (name: string): (typeof PRODUCT_KINDS)[number] => PRODUCT_KINDS.find((product) => product.name === name)!;
 

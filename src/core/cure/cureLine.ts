@@ -1,6 +1,6 @@
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import { CURE_MODELS, type Curing } from './cureModels';
-import type { Room } from './room';
+import type { Room } from '../model/roomSchema';
 
 /** Minutes after the pour at which each thing becomes true. */
 export interface CureTimes {

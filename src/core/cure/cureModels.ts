@@ -1,5 +1,5 @@
-import type { Product } from '../mixing/product';
-import type { Room } from './room';
+import type { Product } from '../model/productSchema';
+import type { Room } from '../model/roomSchema';
 import { temperatureFactor } from './temperature';
 
 /** What a product needs to say for its cure to be told. */
@@ -9,8 +9,6 @@ export type Curing = Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm
 interface CureModel {
   /** How much longer than on the label a layer of `wetMm` takes. An estimate. */
   factor: (product: Curing, room: Room, wetMm: number) => number;
-  /** Two parts that set once they are mixed: a pot life that a large cup shortens, and heat; too cold they never set. */
-  setsInTheCup: boolean;
   /** Nothing sets before the lamp is on it; tint that stops its light leaves it soft beneath. */
   byLamp: boolean;
   /** Air rises out of it while it is liquid, and is looked for. */
@@ -60,7 +58,6 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   /** Arrhenius. */
   'two-part': {
     factor: warmth,
-    setsInTheCup: true,
     givesOff: false,
     wet: false,
     byLamp: false,
@@ -95,7 +92,6 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   'water-borne': {
     factor: (product, room, wetMm) =>
       warmth(product, room) * (wetMm / product.greatestLayerMm) ** 2 * ((1 - REFERENCE_HUMIDITY) / (1 - room.humidity)),
-    setsInTheCup: false,
     givesOff: true,
     wet: true,
     byLamp: false,
@@ -117,7 +113,6 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   /** The lamp decides, the room does not. */
   lamp: {
     factor: () => 1,
-    setsInTheCup: false,
     givesOff: false,
     wet: false,
     byLamp: true,
@@ -149,7 +144,6 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   /** Sealants follow the temperature term. */
   'open-air': {
     factor: warmth,
-    setsInTheCup: false,
     givesOff: true,
     wet: false,
     byLamp: false,

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { testPiece } from '../bed/testShapes';
 import { steadyRoom } from '../cure/conditions';
-import { steadyMinutes } from '../cure/clockChanges';
-import { toWallTime, wallMinutes } from '../cure/wallTime';
+import { steadyMinutes } from '../time/clockChanges';
+import { toWallTime, wallMinutes } from '../time/wallTime';
 import { RATIO_GOOD, ratioByWeight } from '../mixing/ratio';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { surveyBed, withTimes, planAmounts, planTimes, type Plan, type PlanRequest } from '../plan';
-import { layerMinutes } from '../plan/schedule';
+import { layerMinutes } from '../plan/pourTimes';
 import { testBench, testRequest } from '../plan/testRequest';
 import { cupWork } from '../pouring/cupWork';
 import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';

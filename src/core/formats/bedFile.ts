@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { checkDesign } from '../bed/checkDesign';
 import { debrisMl } from '../bed/features';
-import { pieceDesignSchema } from '../bed/schema';
+import { pieceDesignSchema } from '../model/designSchema';
 import { levelForMl, surfaceMm2, volumeMl } from '../bed/volumeCurve';
 import { waterAt } from '../bed/water';
 import { levelBed, surveyBed, surveyWater } from '../plan/beds';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { testDesign } from '../bed/testShapes';
-import type { PieceRecord, Stored } from '../records/schema';
+import type { PieceRecord } from '../records/recordSchemas';
 import { edgeCsv, parseEdgeCsv } from './edgeCsv';
+import type { Stored } from '../model/stored';
 
 const designs = [
   { id: 'a', version: 1, data: testDesign([], { tag: 'HS-1', copies: 3 }) },

@@ -1,8 +1,9 @@
 import { edgeLengthMm, outlineEdges } from '../bed/outline';
-import { EDGE_NAMES, type EdgeName, type PieceDesign } from '../bed/schema';
-import type { PieceRecord, Stored } from '../records/schema';
-import { measuredEdgeSchema, type MeasuredEdge } from '../seams/schema';
+import { EDGE_NAMES, type EdgeName, type PieceDesign } from '../model/designSchema';
+import type { PieceRecord } from '../records/recordSchemas';
+import { measuredEdgeSchema, type MeasuredEdge } from '../model/seamSchema';
 import { readCsv, writeCsv } from './csv';
+import type { Stored } from '../model/stored';
 
 const COLUMNS = ['piece', 'edge', 'reading', 'along_mm', 'height_mm'] as const;
 

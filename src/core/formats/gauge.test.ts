@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { edgeStandardSchema, type EdgeStandard } from '../bed/edgeStandardSchema';
+import { edgeStandardSchema, type EdgeStandard } from '../model/edgeStandardSchema';
 import { standardHeights } from '../seams/seamEdge';
 import { gaugeDrawing, gaugeProfile, gaugeStl, gaugeSvg, GAUGE_SIDES, pageStretches } from './gauge';
 import { readStl } from './stl';

@@ -1,4 +1,4 @@
-import type { EdgeStandard } from '../bed/edgeStandardSchema';
+import type { EdgeStandard } from '../model/edgeStandardSchema';
 import { standardHeights } from '../seams/seamEdge';
 import { binaryStl, type Corner } from './stl';
 import { drawingSheet, escaped } from './svg';

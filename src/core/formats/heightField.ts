@@ -1,6 +1,6 @@
 import { ScanError, type Progress, type Triangles } from './stl';
 import { packHeights } from '../bed/scanHeights';
-import { MOST_SCAN_SAMPLES, type FeatureOf } from '../bed/schema';
+import { MOST_SCAN_SAMPLES, type FeatureOf } from '../model/designSchema';
 
 /** Which of a scan's axes points up on the piece. */
 export const UP_AXES = ['z', '-z', 'y', '-y', 'x', '-x'] as const;

@@ -1,7 +1,7 @@
 import { decode, encode, hasPngSignature } from 'fast-png';
 import { sampleStep, type HeightField } from './heightField';
 import type { BedGrid } from '../bed/grid';
-import { MOST_SCAN_SAMPLES } from '../bed/schema';
+import { MOST_SCAN_SAMPLES } from '../model/designSchema';
 import { ScanError } from './stl';
 
 /** A grey picture as shares of white, row by row from its top left. */

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { schedule } from '../schedule/schedule';
+import { schedule } from '../schedule/solve';
 import { inTurn, requestOf } from '../schedule/testSchedules';
 import { icsOf } from './icsFile';
 

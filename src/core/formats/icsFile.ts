@@ -1,7 +1,7 @@
 import ical, { ICalAlarmType, ICalCalendarMethod } from 'ical-generator';
 import { formatMinutes } from '../units/formatMeasure';
 import { findStep } from '../schedule/explain';
-import type { SchedulePlan, ScheduleRequest } from '../schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '../schedule/scheduleRequest';
 import { factsOfStep } from '../schedule/stepKinds';
 
 /** How long before a step at the bench, and before a window closes, the calendar rings. */

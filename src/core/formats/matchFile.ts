@@ -2,18 +2,26 @@ import { CLEAR_TINT } from '../tint/waterTint';
 import { z } from 'zod';
 import { checkDesign } from '../bed/checkDesign';
 import { withJoints } from '../bed/joints';
-import { pieceDesignSchema } from '../bed/schema';
+import { pieceDesignSchema } from '../model/designSchema';
 import { LEVEL_BENCH, levelMmSchema, tiltSchema } from '../plan';
-import { matchSet, type MatchPiece, type MatchRequest, type MatchSet } from '../seams/matchSet';
-import { edgeStandardSchema } from '../bed/edgeStandardSchema';
+import { matchSet, type MatchSet } from '../seams/matchSet';
+import { edgeStandardSchema } from '../model/edgeStandardSchema';
 import { piecesToMake } from '../seams/makeList';
 import type { MatchRow } from '../seams/matchRow';
-import { measuredEdgesSchema, GRADES, NO_WISH, rowWishSchema, SEAM_LIMITS, seamLimitsSchema } from '../seams/schema';
+import {
+  measuredEdgesSchema,
+  GRADES,
+  NO_WISH,
+  rowWishSchema,
+  SEAM_LIMITS,
+  seamLimitsSchema,
+} from '../model/seamSchema';
 import { shimRow } from '../seams/shims';
 import { checkWish, layTable } from '../seams/table';
-import { tableWishSchema } from '../seams/tableSchema';
+import { tableWishSchema } from '../model/tableSchema';
 import { layoutJoints, meetsOf, settled, tableStock, type TableStock } from '../seams/tableTiles';
 import { commandFailed, readJson, roundedJson, type CommandResult } from './planFile';
+import type { MatchPiece, MatchRequest } from '../seams/matchTypes';
 
 const tableAskedSchema = tableWishSchema.extend({
   seed: z.number().int().min(1).max(1_000_000).default(1),

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { samePiece } from '../bed/pieceRef';
+import { samePiece } from '../model/pieceRef';
 import { planBatch, planRequestSchema, refOfPiece, type Plan, type PlanRequest } from '../plan';
 
 /** One thing wrong with a file: the field it concerns, dotted, and what to do about it. */

@@ -6,7 +6,7 @@ import { isPast, takeFrom, type LotState } from '../stock/lots';
 import { haveAndNeed, shoppingList, type StockLevel } from '../stock/haveAndNeed';
 import { batchNeeds, cupsBesidePacks } from '../stock/needs';
 import { packsOf } from '../stock/packs';
-import { consumableSchema, lotSchema, STOCK_PARTS } from '../stock/schema';
+import { consumableSchema, lotSchema, STOCK_PARTS } from '../model/stockSchema';
 import { commandFailed, readJson, roundedJson, stopsOf, type CommandResult } from './planFile';
 
 /** A batch, what stands on the shelf, and how work is counted: what the `pour` command reads. */

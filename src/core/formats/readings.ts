@@ -1,5 +1,5 @@
-import { MOST_READINGS, readingSchema, type DepthReading } from '../bed/measuredSchema';
-import { measuredEdgeSchema, type MeasuredEdge } from '../seams/schema';
+import { MOST_READINGS, readingSchema, type DepthReading } from '../model/measuredSchema';
+import { measuredEdgeSchema, type MeasuredEdge } from '../model/seamSchema';
 import { editText, preferredUnit, type UnitPreferences } from '../units/formatMeasure';
 import { parseMeasure } from '../units/parseMeasure';
 

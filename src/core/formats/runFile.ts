@@ -5,7 +5,7 @@ import { balanceOf, layerRecord, layersBegun } from '../run/record';
 import { RunBook } from '../run/replay';
 import type { RunState } from '../run/runState';
 import { REFUSAL_WORDS, onScale, stepWords } from '../run/say';
-import { runEventSchema, type RunEvent } from '../run/schema';
+import { runEventSchema, type RunEvent } from '../run/runSchema';
 import { batchFacts } from '../schedule/facts';
 import { planBatch, planRequestSchema } from '../plan';
 import { commandFailed, readJson, roundedJson, stopsOf, type CommandResult } from './planFile';

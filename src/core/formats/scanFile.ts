@@ -2,7 +2,7 @@ import { heightField, scanSize, type HeightField, type ScanView } from './height
 import { pictureField, readHeightMap, type GreyPicture, type HeightScale } from './heightMap';
 import { readStl, ScanError, type Progress, type Triangles } from './stl';
 import { readSvg, svgOutline, type SvgDrawing } from './svgOutline';
-import type { Outline } from '../bed/schema';
+import type { Outline } from '../model/designSchema';
 
 /** What an opened file is, before the maker has said how to take it. */
 export type ScanSummary =

@@ -4,7 +4,7 @@ import { buildBed } from '../bed/buildBed';
 import { cellFor } from '../bed/grid';
 import { outlineAreaMm2, outlineEdges, outlineSize } from '../bed/outline';
 import { sectionProfile } from '../bed/profile';
-import type { Feature, Outline, PieceDesign } from '../bed/schema';
+import type { Feature, Outline, PieceDesign } from '../model/designSchema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { volumeCurve, volumeMl } from '../bed/volumeCurve';

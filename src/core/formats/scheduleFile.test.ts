@@ -1,4 +1,4 @@
-import { schedulePlanSchema } from '../schedule/schema';
+import { schedulePlanSchema } from '../schedule/scheduleRequest';
 import { verifyPlan } from '../schedule/verify';
 import { inTurn, requestOf, EVENINGS } from '../schedule/testSchedules';
 import { scheduleCommand, scheduleIcsCommand } from './scheduleFile';

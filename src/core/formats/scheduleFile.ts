@@ -1,6 +1,6 @@
 import { promise } from '../schedule/promise';
-import { schedule } from '../schedule/schedule';
-import { scheduleRequestSchema, type SchedulePlan, type ScheduleRequest } from '../schedule/schema';
+import { schedule } from '../schedule/solve';
+import { scheduleRequestSchema, type SchedulePlan, type ScheduleRequest } from '../schedule/scheduleRequest';
 import { icsOf } from './icsFile';
 import { commandFailed, readJson, roundedJson, type CommandResult, type FieldError } from './planFile';
 

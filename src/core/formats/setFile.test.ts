@@ -1,10 +1,10 @@
-import { edgeStandardSchema } from '../bed/edgeStandardSchema';
+import { edgeStandardSchema } from '../model/edgeStandardSchema';
 import { testDesign } from '../bed/testShapes';
 import type { z } from 'zod';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { namesIn } from '../model/reference';
 import { layerProduct, planAmounts, planSchema } from '../plan';
-import { RECORD_SCHEMAS } from '../records/schema';
+import { RECORD_SCHEMAS } from '../records/recordSchemas';
 import { testRequest } from '../plan/testRequest';
 import { setFileSchema, withNewIds, type SetFile } from './setFile';
 

@@ -1,15 +1,15 @@
 import { z } from 'zod';
-import { pieceDesignSchema } from '../bed/schema';
-import { productSchema } from '../mixing/product';
+import { pieceDesignSchema } from '../model/designSchema';
+import { productSchema } from '../model/productSchema';
 import { mapReferences, reference, type Thing } from '../model/reference';
 import { planRequestSchema, planSchema, type Amounts } from '../plan';
-import { batchSchema, pieceSchema, pourRecordSchema, waterSetSchema } from '../records/schema';
-import { colourantSchema, recipeSchema } from '../tint/schema';
+import { batchSchema, pieceSchema, pourRecordSchema, waterSetSchema } from '../records/recordSchemas';
+import { colourantSchema, recipeSchema } from '../model/recipeSchema';
 
 const stored = <S extends z.ZodType>(thing: Thing, data: S) => z.object({ id: reference(thing), data });
 
 /** What happened at the bench with a batch: the plan that was kept, and every entry. */
-export const benchSchema = z.object({
+export const benchWorkSchema = z.object({
   kept: z
     .object({
       request: planRequestSchema,
@@ -22,7 +22,7 @@ export const benchSchema = z.object({
     .nullable(),
   entries: z.array(pourRecordSchema.extend({ struck: z.boolean(), enteredAt: z.string().max(30) })).max(2000),
 });
-export type BatchBench = z.infer<typeof benchSchema>;
+export type BenchWork = z.infer<typeof benchWorkSchema>;
 
 /** One set to hand on: all that is in it, and what it uses of the shelf. */
 export const setFileSchema = z.object({
@@ -31,7 +31,7 @@ export const setFileSchema = z.object({
   set: stored('set', waterSetSchema),
   designs: z.array(stored('design', pieceDesignSchema)).max(500),
   pieces: z.array(stored('piece', pieceSchema)).max(5000),
-  batches: z.array(stored('batch', batchSchema).extend({ bench: benchSchema.nullable() })).max(5000),
+  batches: z.array(stored('batch', batchSchema).extend({ bench: benchWorkSchema.nullable() })).max(5000),
   shelf: z.object({
     products: z.array(stored('product', productSchema)).max(200),
     recipes: z.array(stored('recipe', recipeSchema)).max(200),

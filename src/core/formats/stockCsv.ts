@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lotSchema, type Lot, type StockItem } from '../stock/schema';
+import { lotSchema, type Lot, type StockItem } from '../model/stockSchema';
 import type { LotRow } from '../records/views';
 import { readCsv, writeCsv } from './csv';
 

@@ -3,7 +3,7 @@ import { channelCentreline, forkCentrelines } from '../bed/centreline';
 import type { BedGrid } from '../bed/grid';
 import { outlinePolygon, outlineSize, type PointMm } from '../bed/outline';
 import { sectionProfile, type BedProfile } from '../bed/profile';
-import { FEATURE_NAMES, type PieceDesign } from '../bed/schema';
+import { FEATURE_NAMES, type PieceDesign } from '../model/designSchema';
 import { waterlinePoints } from '../bed/waterline';
 
 /** Room round a drawing, and the length of the bar by which a print is checked, mm. */

@@ -1,7 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import svgpath from 'svgpath';
 import type { PointMm } from '../bed/outline';
-import { doubledArea, MOST_OUTLINE_POINTS, type Outline } from '../bed/schema';
+import { doubledArea, MOST_OUTLINE_POINTS, type Outline } from '../model/designSchema';
 import { ScanError } from './stl';
 
 /** One closed shape of a drawing, in the drawing's own units, y downwards. */

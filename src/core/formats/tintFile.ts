@@ -1,19 +1,20 @@
 import { z } from 'zod';
-import { productSchema } from '../mixing/product';
+import { productSchema } from '../model/productSchema';
 import { hexFromLinear, linearFromHex } from '../tint/colour';
 import { cupSizes } from '../tint/cupSizes';
 import { cupDoses, type RecipeDose } from '../tint/doses';
 import { findRecipes } from '../tint/finder';
 import { solvePours } from '../tint/gradient';
-import { hexColour } from '../tint/hexColour';
+import { hexColour } from '../model/hexColour';
 import { dropsDeltaE, rescueCup } from '../tint/rescue';
-import { colourantSchema } from '../tint/schema';
+import { colourantSchema } from '../model/recipeSchema';
 import { layerPortions } from '../pouring/portions';
 import { tintings } from '../pouring/stockTint';
 import { colourByDepth } from '../tint/waterLook';
-import { CLARITIES, MOST_POURS, tintPoursSchema, type WaterTint } from '../tint/waterTint';
+import { type WaterTint } from '../tint/waterTint';
 import { detailsSeenTo } from '../tint/visibility';
 import { commandFailed, readJson, roundedJson, type CommandResult } from './planFile';
+import { CLARITIES, MOST_POURS, tintPoursSchema } from '../model/tintSchema';
 
 const grams = z.number({ error: 'Type a number' }).gt(0, 'Must be more than 0').max(100_000);
 const depth = z.number({ error: 'Type a number' }).gt(0, 'Must be more than 0').max(60, 'At most 60 mm');

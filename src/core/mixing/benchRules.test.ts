@@ -1,7 +1,7 @@
 import { PRODUCT_KINDS } from './productKinds';
 import { CURE_MODELS } from '../cure/cureModels';
 import { mayBeThinned, MOST_WARM_C, thinned, warmed } from './benchRules';
-import { tintForMend } from './partMend';
+import { tintForMend } from '../tint/tintForMore';
 import { potLifeMinutes } from './potLife';
 import { ratioByWeight, ratioReading } from './ratio';
 

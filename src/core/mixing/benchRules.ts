@@ -1,7 +1,6 @@
-import { CURE_MODELS } from '../cure/cureModels';
 import { temperatureFactor } from '../cure/temperature';
 import { isQuick, potLifeMinutes } from './potLife';
-import type { Product } from './product';
+import { type Product, setsInTheCup } from '../model/productSchema';
 
 /** More alcohol than this leaves a five-minute glue soft for good. */
 export const MOST_THINNER = 0.2;
@@ -62,7 +61,7 @@ export interface Warmed {
  * cup, and beyond `MOST_WARM_C`. Assumes that the mix keeps the bottles' warmth until it is poured; it cools on a cold bed.
  */
 export function warmed(product: Product, roomC: number, bottleC: number, mixGrams: number): Warmed | null {
-  if (!CURE_MODELS[product.cureModel].setsInTheCup || bottleC > MOST_WARM_C) return null;
+  if (!setsInTheCup(product.cureModel) || bottleC > MOST_WARM_C) return null;
   const [warm, cold] = [bottleC, roomC].map((celsius) => potLifeMinutes(product, celsius, mixGrams));
   return {
     potLifeMinutes: warm!,

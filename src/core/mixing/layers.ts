@@ -1,5 +1,5 @@
-import { EVEN_POUR, type PourTint, type TintPour } from '../tint/waterTint';
-import type { Product } from './product';
+import { EVEN_POUR, type PourTint, type TintPour } from '../model/tintSchema';
+import type { Product } from '../model/productSchema';
 
 /** One pour of the water build: from the bed or the layer below up to `toMm`, heights above the underside. */
 export interface LayerLevels extends PourTint {

@@ -4,7 +4,7 @@ import { gradientPours } from '../tint/waterTint';
 import { splitLayers } from './layers';
 import { mixForPour, pourFromMix, smallestMixGrams, TYPICAL_LOSSES } from './losses';
 import { mostMixGrams, PER_PIECE_MINUTES, potLifeMinutes, pouredInTime, pouringMinutes, usualPace } from './potLife';
-import { productSchema, type Parts, type Product } from './product';
+import { productSchema, type Parts, type Product } from '../model/productSchema';
 import { PRODUCT_KINDS } from './productKinds';
 import { mixedDensity, ratioByVolume, ratioByWeight, ratioReading, splitParts } from './ratio';
 

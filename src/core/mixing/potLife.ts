@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { CURE_MODELS } from '../cure/cureModels';
 import { temperatureFactor } from '../cure/temperature';
-import type { Product } from './product';
+import { type Product, setsInTheCup } from '../model/productSchema';
 
 /** Minutes that go by before the first piece is poured, and the part of the pot life kept in hand. */
 export const STIR_MINUTES = 3;
@@ -29,7 +28,7 @@ export function potLifeMinutes(
   roomC: number,
   cupGrams: number,
 ): number {
-  if (!CURE_MODELS[product.cureModel].setsInTheCup) return product.potLifeMinutes;
+  if (!setsInTheCup(product.cureModel)) return product.potLifeMinutes;
   const factor = temperatureFactor(roomC, product.referenceC) * (LABEL_CUP_GRAMS / cupGrams) ** CUP_EXPONENT;
   return product.potLifeMinutes * Math.min(MOST_LIFE, Math.max(LEAST_LIFE, factor));
 }
@@ -41,7 +40,7 @@ export function pouringMinutes(
   cupGrams: number,
 ): number {
   const life = potLifeMinutes(product, roomC, cupGrams);
-  const spent = !CURE_MODELS[product.cureModel].setsInTheCup
+  const spent = !setsInTheCup(product.cureModel)
     ? 0
     : isQuick(product.potLifeMinutes)
       ? QUICK_STIR_MINUTES + QUICK_TRANSFER_MINUTES
@@ -72,7 +71,7 @@ export const pouredInTime = (
   pieces: number,
   { perPieceMinutes, gramsPerMinute }: PourPace,
 ): boolean =>
-  !CURE_MODELS[product.cureModel].setsInTheCup ||
+  !setsInTheCup(product.cureModel) ||
   pouringMinutes(product, roomC, mixGrams) >= pieces * perPieceMinutes + mixGrams / gramsPerMinute - 1e-9;
 
 /** The most that one mix may hold, and what keeps it from more. */

@@ -1,4 +1,4 @@
-import type { Product } from './product';
+import type { Product } from '../model/productSchema';
 
 const HOUR = 60;
 const DAY = 24 * HOUR;

@@ -1,4 +1,4 @@
-import type { Parts, Product } from './product';
+import type { Parts, Product } from '../model/productSchema';
 
 /** Parts A and B of a mix, both by weight and by volume, so that both schools can measure. */
 export interface PartAmounts {

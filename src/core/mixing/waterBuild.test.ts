@@ -1,6 +1,7 @@
-import { waterBuildSchema, waterStretches } from './waterBuild';
+import { waterStretches } from './waterBuild';
 import { splitLayers } from './layers';
 import { PRODUCT_KINDS } from './productKinds';
+import { waterBuildSchema } from '../model/waterBuildSchema';
 
 const named = (id: string) => PRODUCT_KINDS.find((kind) => kind.id === id)!;
 const [slow, coating, lamp] = [named('slow-casting-epoxy'), named('coating-epoxy'), named('light-cured-resin')];

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { RECORD_SCHEMAS } from '../records/schema';
+import { RECORD_SCHEMAS } from '../records/recordSchemas';
 import { GIVEN, filledRecord } from '../records/testRecords';
 import { mapReferences, namesIn, reference, referencesIn } from './reference';
 import { filled } from './testFilled';

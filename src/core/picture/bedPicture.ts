@@ -3,7 +3,7 @@ import { buildBed } from '../bed/buildBed';
 import { cellFor, previewCellMm, type BedGrid } from '../bed/grid';
 import { levelPools, type OwnLevels } from '../bed/poolLevels';
 import { middleProfile, outlineProfiles, type BedProfile, type OutlineProfile } from '../bed/profile';
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import { atOwnLevel } from '../plan/beds';
 import type { WaterTint } from '../tint/waterTint';
 import { waterLook, type WaterLook } from '../tint/waterLook';

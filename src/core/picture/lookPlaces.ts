@@ -1,6 +1,7 @@
 import { outlineSize } from '../bed/outline';
-import type { PieceDesign } from '../bed/schema';
-import type { DeskView } from '../records/views';
+import type { PieceDesign } from '../model/designSchema';
+import type { MeasuredEdges } from '../model/seamSchema';
+import type { KeptTable } from '../model/tableSchema';
 import { placePitch, TABLE_SHAPES } from '../seams/tableShape';
 
 /** A piece as it stands on the table to be looked at: its middle, how far it is turned anticlockwise, where its water stands. */
@@ -26,7 +27,12 @@ const HAIR_MM = 0.4;
 /** Pieces that are only shown together, not laid, stand apart. */
 const APART_MM = 12;
 
-type Desk = Pick<DeskView, 'set' | 'designs' | 'pieces'>;
+/** What of a set's desk is looked at. */
+interface Desk {
+  set: { data: { levelMm: number; tables?: readonly KeptTable[] | undefined } };
+  designs: readonly { id: string; data: PieceDesign }[];
+  pieces: readonly { data: { designId: string; copy: number; edges?: MeasuredEdges | undefined } }[];
+}
 
 /** Where the water of a copy stands over the table: its measured levels in the mean, else the set's. */
 export function surfaceOf({ set, pieces }: Desk, designId: string, copy: number | null): number {

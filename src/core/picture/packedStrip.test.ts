@@ -1,11 +1,11 @@
 import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
-import type { Feature } from '../bed/schema';
+import type { Feature } from '../model/designSchema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { makePictureBed } from './bedPicture';
 import { packStrip, unpackStrip } from './packedStrip';
-import { longHeights, shortHeights } from './shortHeights';
+import { longHeights, shortHeights } from '../bed/shortHeights';
 import { stripPieces } from './strip';
 
 describe('heights as a short text', () => {

@@ -1,6 +1,6 @@
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import type { WaterLook } from '../tint/waterLook';
-import { longHeights, shortHeights } from './shortHeights';
+import { longHeights, shortHeights } from '../bed/shortHeights';
 import { STRIP_TICK_MM, type StripDam, type StripPiece } from './strip';
 
 /** A strip on its way to the browser: what the documents do not say already, and each look of the water once. */

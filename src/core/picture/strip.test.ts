@@ -1,6 +1,6 @@
 import { CLEAR_TINT } from '../tint/waterTint';
 import { testDesign } from '../bed/testShapes';
-import type { Feature } from '../bed/schema';
+import type { Feature } from '../model/designSchema';
 import { makePictureBed } from './bedPicture';
 import { stripPieces, type StripPiece } from './strip';
 

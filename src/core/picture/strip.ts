@@ -1,9 +1,9 @@
 import { closedRuns, damRuns, type DamRun } from '../bed/dams';
 import { outlineSize } from '../bed/outline';
 import { rockStretches, sectionProfile, type BedProfile, type Stretches } from '../bed/profile';
-import type { EdgeName, PieceDesign } from '../bed/schema';
+import type { EdgeName, PieceDesign } from '../model/designSchema';
 import { stripCut } from '../bed/stripCut';
-import type { Problem } from '../checks/problem';
+import type { Problem } from '../model/problem';
 import { atOwnLevel } from '../plan/beds';
 import type { Amounts, TiltPlan } from '../plan/plan';
 import type { Tilt } from '../plan/request';

@@ -7,7 +7,7 @@ import { outlineAreaMm2, type PointMm } from '../bed/outline';
 import { findOwnPools, levelPools, overLevelMm, type OwnLevels, type OwnPools } from '../bed/poolLevels';
 import { findPools } from '../bed/pools';
 import { outlineProfiles, runPath, type OutlineProfile } from '../bed/profile';
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import { volumeCurve, type VolumeCurve } from '../bed/volumeCurve';
 
 /** What a plan needs to know of a bed, at any level. */

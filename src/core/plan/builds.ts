@@ -1,7 +1,7 @@
 import { cureTimes } from '../cure/cureLine';
 import { layerHandsOnMinutes } from '../pouring/handsOn';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import { gradientPours } from '../tint/waterTint';
 import { colourByDepth } from '../tint/waterLook';
 import type { Amounts } from './plan';
@@ -9,7 +9,7 @@ import { tintOfRequest, type PlanRequest } from './request';
 import { handsOnMinutes } from './whatIf';
 
 /** A school of making water: which kind of product, how it is tinted, and what is to be known of it before. */
-export interface WaterBuild {
+export interface BuildOnOffer {
   key: string;
   name: string;
   /** The kind of product, by the id under which it ships. */
@@ -22,7 +22,7 @@ export interface WaterBuild {
 }
 
 /** The known schools. Each has its followers; none is the right one for every bed. */
-export const WATER_BUILDS: readonly WaterBuild[] = [
+export const WATER_BUILDS: readonly BuildOnOffer[] = [
   {
     key: 'deep',
     name: 'Deep tinted pour',
@@ -133,7 +133,7 @@ export interface BuildFigures {
 
 /** The product of a build: the maker's own of that kind where it stands on the shelf, else the typical one. */
 export function productOfBuild(
-  { kindId }: WaterBuild,
+  { kindId }: BuildOnOffer,
   shelf: readonly { id: string; data: Product }[],
 ): (Product & { id: string; own: boolean }) | null {
   const own = shelf.find(({ id }) => id === kindId);
@@ -145,7 +145,7 @@ export function productOfBuild(
 /** The request as it would be in a build: its product, and the recipe poured the way of the school. */
 export function requestOfBuild(
   request: PlanRequest,
-  build: WaterBuild,
+  build: BuildOnOffer,
   { own: _, ...product }: Product & { id: string; own?: boolean },
   deepestMm: number,
 ): PlanRequest {
@@ -166,7 +166,7 @@ const STEPS = 8;
  * The figures of a build from its plan. A film is the wetted surface times its thickness, made up for shrinkage, with the same losses a
  * cup and a piece; its colours are those of that film over a bed painted as deep as the real one would look. An estimate.
  */
-export function buildFigures(build: WaterBuild, request: PlanRequest, amounts: Amounts): BuildFigures {
+export function buildFigures(build: BuildOnOffer, request: PlanRequest, amounts: Amounts): BuildFigures {
   const { product, room, losses } = request;
   const deepestMm = Math.max(...amounts.pieces.map(({ water }) => water.greatestDepthMm), 0.1);
   const bed = request.pieces[0]?.bedColour ?? '#b9a883';

@@ -1,13 +1,13 @@
 import { CURE_MODELS } from '../cure/cureModels';
 import { COLDEST_C } from '../cure/temperature';
-import { advise, type Problem } from '../checks/problem';
+import { advise, type Problem } from '../model/problem';
 import { cureTimes } from '../cure/cureLine';
 import { curedLayerMm } from '../mixing/layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
-import type { Product } from '../mixing/product';
+import { type Product, setsInTheCup } from '../model/productSchema';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
 import { colourantShares, DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
-import { isCloudy } from '../tint/schema';
+import { isCloudy } from '../model/recipeSchema';
 import { detailsSeenTo } from '../tint/visibility';
 import { pourDoses, tintOptics } from '../tint/waterTint';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/limits';
@@ -135,7 +135,7 @@ const HOT_SHARE = 0.8;
 function checkHeat(request: AmountsRequest, { layers, pieces }: Amounts): Problem[] {
   return layers.flatMap((layer, i): Problem[] => {
     const { cureModel, greatestLayerMm, name } = layerProduct(request, layer);
-    if (!CURE_MODELS[cureModel].setsInTheCup) return [];
+    if (!setsInTheCup(cureModel)) return [];
     if (layer.wetMm < HOT_FROM_MM || layer.wetMm < HOT_SHARE * greatestLayerMm) return [];
     const hot = pieces.filter((piece) => piece.layers[i]!.pouredGrams > HOT_GRAMS);
     const [most] = [...hot].sort((a, b) => b.layers[i]!.pouredGrams - a.layers[i]!.pouredGrams);
@@ -345,7 +345,7 @@ function checkCloudy(request: AmountsRequest, pieces: Amounts['pieces']): Proble
 }
 
 function checkRoom({ room, product }: AmountsRequest): Problem[] {
-  if (!CURE_MODELS[product.cureModel].setsInTheCup || room.temperatureC >= COLDEST_C) return [];
+  if (!setsInTheCup(product.cureModel) || room.temperatureC >= COLDEST_C) return [];
   return [
     {
       severity: 'warn',

@@ -1,6 +1,6 @@
 import { CURE_MODELS } from '../cure/cureModels';
-import { BODY_MATERIALS } from '../body/materials';
-import { aboutPiece, advise, type Problem } from '../checks/problem';
+import { BODY_MATERIALS } from '../model/bodyMaterials';
+import { aboutPiece, advise, type Problem } from '../model/problem';
 import { formatMeasure } from '../units/formatMeasure';
 import type { Amounts, PiecePlan } from './plan';
 import type { AmountsRequest } from './request';

@@ -1,12 +1,12 @@
-import { CURE_MODELS } from '../cure/cureModels';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM, DEFAULT_DAM, type DamRun } from '../bed/dams';
 import { debrisMl } from '../bed/features';
-import { DAM_FACTS } from '../bed/damMethods';
+import { DAM_FACTS } from '../model/damMethods';
 import { capillaryLengthMm, PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
-import { aboutPiece, advise, type Problem } from '../checks/problem';
+import { aboutPiece, advise, type Problem } from '../model/problem';
 import { formatMeasure } from '../units/formatMeasure';
 import type { Amounts, PiecePlan, PoolPlan } from './plan';
 import type { AmountsRequest } from './request';
+import { setsInTheCup } from '../model/productSchema';
 
 const mm = (value: number): string => formatMeasure(value, 'length');
 const edgeWords = (edge: DamRun['edge']): string => (edge === 'rim' ? 'rim' : `${edge} edge`);
@@ -73,7 +73,7 @@ function checkDam({ tag }: PiecePlan, { edge, method, lengthMm }: DamRun, { prod
     });
   }
   if (
-    CURE_MODELS[product.cureModel].setsInTheCup &&
+    setsInTheCup(product.cureModel) &&
     product.pourGramsPerMinute >= THIN_GRAMS_PER_MINUTE &&
     (method === 'tape' || method === 'plastic strip')
   ) {

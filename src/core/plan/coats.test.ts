@@ -19,7 +19,7 @@ import {
   type PlanRequest,
 } from '.';
 import { PLANT_MINUTES } from '../pouring/handsOn';
-import { layerMinutes } from './schedule';
+import { layerMinutes } from './pourTimes';
 import { testBench, testRequest } from './testRequest';
 
 const named = (id: string) => PRODUCT_KINDS.find((kind) => kind.id === id)!;

@@ -1,6 +1,6 @@
 import { testPiece } from '../bed/testShapes';
 import { newFeature } from '../bed/starters';
-import { FIRST_MOULD } from '../body/schema';
+import { FIRST_MOULD } from '../model/bodySchema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { METRIC } from '../units/formatMeasure';
 import { planBatch, planRequestSchema, type Plan, type PlanRequest } from '.';

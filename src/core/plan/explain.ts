@@ -1,9 +1,8 @@
-import { CURE_MODELS } from '../cure/cureModels';
 import { DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
-import { DAM_FACTS } from '../bed/damMethods';
+import { DAM_FACTS } from '../model/damMethods';
 import { capillaryLengthMm, LIQUID_DENSITY, SURFACE_TENSION } from '../bed/meniscus';
-import { pieceKey, samePiece, type PieceRef } from '../bed/pieceRef';
-import { shortTime } from '../cure/dayNames';
+import { pieceKey, samePiece, type PieceRef } from '../model/pieceRef';
+import { shortTime } from '../time/dayNames';
 import { ACTIVATION_ENERGY_J, temperatureFactor } from '../cure/temperature';
 import { CUP_EXPONENT, LABEL_CUP_GRAMS, LEAST_LIFE, MOST_LIFE } from '../mixing/potLife';
 import { RATIO_WRONG } from '../mixing/ratio';
@@ -14,6 +13,7 @@ import type { Context, Explanation, PieceContext } from './explanation';
 import { colourIn } from '../pouring/portions';
 import type { PiecePlan, Plan, PoolPlan } from './plan';
 import { productsOf, refOfPiece, type PlanRequest } from './request';
+import { setsInTheCup } from '../model/productSchema';
 
 export const PIECE_FIGURES = [
   'volume',
@@ -349,7 +349,7 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
   }),
   potLife: ({ request, plan, prefs }) => ({
     title: 'Pot life',
-    formula: CURE_MODELS[request.product.cureModel].setsInTheCup
+    formula: setsInTheCup(request.product.cureModel)
       ? `The label’s pot life for a ${LABEL_CUP_GRAMS} g cup, stretched or shortened by the temperature, and by (${LABEL_CUP_GRAMS} g ÷ cup) to the power ${CUP_EXPONENT}; between ${LEAST_LIFE} and ${MOST_LIFE} of the label’s.`
       : 'The label’s; the size of the cup does not matter for this kind of product.',
     inputs: [

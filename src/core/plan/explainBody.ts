@@ -1,13 +1,13 @@
 import { capillaryLengthMm, PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
 import { outlineSize } from '../bed/outline';
 import { WATER_STIFFNESS } from '../body/bow';
-import { BODY_MATERIALS } from '../body/materials';
+import { BODY_MATERIALS } from '../model/bodyMaterials';
 import { BETWEEN_MM } from '../body/packing';
 import { SAND_MINUTES_PER_100_MM } from '../body/twoStage';
 import { DEBRIS_DENSITY } from '../body/weight';
 import { formatMeasure, formatMinutes } from '../units/formatMeasure';
 import type { Quantity } from '../units/quantities';
-import { samePiece } from '../bed/pieceRef';
+import { samePiece } from '../model/pieceRef';
 import type { Explanation, PieceContext } from './explanation';
 import type { PiecePlan } from './plan';
 import { refOfPiece, type PlanPiece } from './request';

@@ -1,6 +1,6 @@
 import { DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '../tint/limits';
-import { isWaterBased } from '../tint/schema';
+import { isWaterBased } from '../model/recipeSchema';
 import type { Explanation } from './explanation';
 
 export type RecipeFigure = 'smallestCup' | 'colourant' | 'waterBased';

@@ -1,6 +1,6 @@
 export { atOwnLevel, bedKey, surveyBed, type SurveyedBed } from './beds';
 export { amountsOfPieces, lowestBedMm, madeUp, planAmounts, planBatch, planPieces, type BedSource } from './planBatch';
-export { planTimes } from './schedule';
+export { planTimes } from './pourTimes';
 export { handsOnMinutes, planDifference, waterGrams, withLevel, withMore, type Difference } from './whatIf';
 export {
   planSchema,

@@ -1,9 +1,9 @@
-import { wallMinutes } from '../cure/wallTime';
-import { layerMinutes } from './schedule';
+import { wallMinutes } from '../time/wallTime';
+import { layerMinutes } from './pourTimes';
 import { testRequest } from './testRequest';
 import { testPiece } from '../bed/testShapes';
-import type { Feature } from '../bed/schema';
-import { FIRST_MOULD } from '../body/schema';
+import type { Feature } from '../model/designSchema';
+import { FIRST_MOULD } from '../model/bodySchema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { splitParts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';

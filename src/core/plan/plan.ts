@@ -1,14 +1,14 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
-import { BODY_MATERIAL_KEYS } from '../body/materials';
-import { damMethodSchema } from '../bed/damMethods';
-import { edgeNameSchema, MADE_BY } from '../bed/schema';
-import { problemSchema } from '../checks/problem';
+import { BODY_MATERIAL_KEYS } from '../model/bodyMaterials';
+import { damMethodSchema } from '../model/damMethods';
+import { edgeNameSchema, MADE_BY } from '../model/designSchema';
+import { problemSchema } from '../model/problem';
 import { costSchema } from '../money/cost';
-import { wallTimeSchema } from '../cure/wallTime';
+import { wallTimeSchema } from '../time/wallTime';
 import { mostMixSchema } from '../mixing/potLife';
 import { layerTintSchema, portionSchema } from '../pouring/portions';
-import { ownDosesSchema } from '../tint/waterTint';
+import { ownDosesSchema } from '../model/tintSchema';
 
 const n = z.number();
 

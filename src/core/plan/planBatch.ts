@@ -1,20 +1,20 @@
-import { pieceKey } from '../bed/pieceRef';
+import { pieceKey } from '../model/pieceRef';
 import { closedRuns } from '../bed/dams';
 import { checkDesign } from '../bed/checkDesign';
 import type { Strays } from '../bed/measured';
-import type { PieceDesign } from '../bed/schema';
-import { advise, type Problem } from '../checks/problem';
+import type { PieceDesign } from '../model/designSchema';
+import { advise, type Problem } from '../model/problem';
 import { moveBetweenCups, splitIntoCups, type CupSplit, type InTime, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes, pouredInTime, usualPace, type MostMix } from '../mixing/potLife';
-import type { Parts } from '../mixing/product';
+import type { Parts } from '../model/productSchema';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts, type PartAmounts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
 import { colourIn, layerPortions, type LayerTint, type Portion } from '../pouring/portions';
 import { stockPart, tintings } from '../pouring/stockTint';
 import { colourantShares, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
-import { EVEN_POUR, pourDoses, type PourTint } from '../tint/waterTint';
+import { pourDoses } from '../tint/waterTint';
 import { formatMeasure } from '../units/formatMeasure';
 import { levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
@@ -30,7 +30,8 @@ import {
 } from './request';
 import { checkPieces } from './checkPieces';
 import { planPiece } from './planPiece';
-import { planTimes } from './schedule';
+import { planTimes } from './pourTimes';
+import { EVEN_POUR, type PourTint } from '../model/tintSchema';
 
 /** Where beds come from: built anew, or from a cache keyed by `bedKey`. */
 export type BedSource = (design: PieceDesign, strays: Strays) => SurveyedBed;

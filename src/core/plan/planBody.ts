@@ -1,12 +1,12 @@
 import { debrisMl } from '../bed/features';
-import { DAM_FACTS } from '../bed/damMethods';
+import { DAM_FACTS } from '../model/damMethods';
 import { wallMlPerMm, wallRiseMm } from '../bed/meniscus';
 import { outlinePolygon, outlineSize } from '../bed/outline';
 import { pathLength } from '../bed/profile';
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import { volumeMl } from '../bed/volumeCurve';
 import { bendPerMm, bowMm, WATER_STIFFNESS } from '../body/bow';
-import { BODY_MATERIALS, DEFAULT_MATERIAL } from '../body/materials';
+import { BODY_MATERIALS, DEFAULT_MATERIAL } from '../model/bodyMaterials';
 import { planMould } from '../body/mould';
 import { packBox } from '../body/packing';
 import { twoStageFill } from '../body/twoStage';

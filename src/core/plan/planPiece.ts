@@ -1,11 +1,11 @@
 import { closedRuns, DAM_MARGIN_MM, DAM_OVERLAP_MM } from '../bed/dams';
-import { DAM_FACTS } from '../bed/damMethods';
+import { DAM_FACTS } from '../model/damMethods';
 import { BANK_CONTACT_DEGREES, flatTileMl, wallMlPerMm, wallRiseMm } from '../bed/meniscus';
 import { madeByOf } from '../bed/measured';
 import { outlineEdges, outlinePolygon } from '../bed/outline';
-import { copyName } from '../bed/pieceRef';
+import { copyName } from '../model/pieceRef';
 import { pathLength } from '../bed/profile';
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import { cornersToRaise, edgePlace, surfaceAtMm, tiltedSurface, tiltedVolume, tiltSpills } from '../bed/tilt';
 import { volumeMl } from '../bed/volumeCurve';
 import { waterAt, type WaterFigures } from '../bed/water';

@@ -1,20 +1,22 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
-import { boxSchema } from '../body/schema';
+import { boxSchema } from '../model/bodySchema';
 import { cellCount } from '../bed/grid';
 import { STRAYS, straysSchema } from '../bed/measured';
-import { copyName, pieceKey, type PieceRef } from '../bed/pieceRef';
-import { pieceDesignSchema, type PieceDesign } from '../bed/schema';
-import { benchExceptionSchema, benchWindowSchema } from '../cure/benchWindows';
-import { clockChangeSchema } from '../cure/clockChanges';
+import { copyName, pieceKey, type PieceRef } from '../model/pieceRef';
+import { pieceDesignSchema, type PieceDesign } from '../model/designSchema';
+import { benchExceptionSchema, benchWindowSchema } from '../time/benchWindows';
+import { clockChangeSchema } from '../time/clockChanges';
 import { conditionsSchema } from '../cure/conditions';
-import { roomSchema } from '../cure/room';
-import { wallTimeSchema } from '../cure/wallTime';
+import { roomSchema } from '../model/roomSchema';
+import { wallTimeSchema } from '../time/wallTime';
 import { lossesSchema, TYPICAL_LOSSES } from '../mixing/losses';
-import { productSchema } from '../mixing/product';
-import { coatSchema, finishSchema, MOST_COATS, waterStretches, type WaterStretch } from '../mixing/waterBuild';
-import { colourantSchema } from '../tint/schema';
-import { EVEN_POUR, tintPoursSchema, type WaterTint } from '../tint/waterTint';
+import { productSchema } from '../model/productSchema';
+import { waterStretches, type WaterStretch } from '../mixing/waterBuild';
+import { colourantSchema } from '../model/recipeSchema';
+import { type WaterTint } from '../tint/waterTint';
+import { EVEN_POUR, tintPoursSchema } from '../model/tintSchema';
+import { coatSchema, finishSchema, MOST_COATS } from '../model/waterBuildSchema';
 
 const number = z.number({ error: 'Type a number' });
 

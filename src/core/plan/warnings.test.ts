@@ -1,9 +1,9 @@
 import { colourIn } from '../pouring/portions';
 import { testPiece } from '../bed/testShapes';
-import type { Feature } from '../bed/schema';
+import type { Feature } from '../model/designSchema';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { smallestDropMixGrams, type RecipeDose } from '../tint/doses';
-import type { Colourant } from '../tint/schema';
+import type { Colourant } from '../model/recipeSchema';
 import { LEVEL_BENCH, planBatch, type PlanRequest } from '.';
 import { testBench, testRequest } from './testRequest';
 
@@ -115,7 +115,7 @@ describe('warnings say what is wrong in figures, and what mends it', () => {
 });
 
 test('the caution comes with the kind of product, the label always first', async () => {
-  const { pourCautions } = await import('../checks/cautions');
+  const { pourCautions } = await import('../cure/cautions');
   for (const product of PRODUCT_KINDS) expect(pourCautions(product)[0]).toContain('label and safety data sheet');
   expect(pourCautions(PRODUCT_KINDS[0]!).join(' ')).toMatch(/Gloves.*Flame.*dust mask/s);
   expect(pourCautions(PRODUCT_KINDS[4]!).join(' ')).toContain('lamp');

@@ -1,4 +1,4 @@
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import { testPiece } from '../bed/testShapes';
 import { testBench, testRequest } from './testRequest';
 import { planAmounts, type PlanRequest } from '.';

@@ -1,7 +1,7 @@
 import { deltaE } from '../tint/difference';
 import { linearFromHex } from '../tint/colour';
 import type { Amounts } from './plan';
-import { layerMinutes, planTimes } from './schedule';
+import { layerMinutes, planTimes } from './pourTimes';
 import type { PlanRequest } from './request';
 
 /** Hands-on minutes of all layers of a batch. An estimate. */

@@ -1,7 +1,6 @@
-import { CURE_MODELS } from '../cure/cureModels';
 import type { Losses } from '../mixing/losses';
 import { isQuick, QUICK_STIR_MINUTES, RESERVE_SHARE, STIR_MINUTES } from '../mixing/potLife';
-import type { Product } from '../mixing/product';
+import { type Product, setsInTheCup } from '../model/productSchema';
 import type { Portion } from './portions';
 
 /** In the good case this share of what was planned as loss is not lost. */
@@ -52,7 +51,7 @@ export function cupWork(
     inCup -= pour.grams + perPieceGrams;
     return { ...pour, cupShowsGrams: Math.max(0, inCup) };
   });
-  const sets = CURE_MODELS[product.cureModel].setsInTheCup;
+  const sets = setsInTheCup(product.cureModel);
   const poured = pours.reduce((sum, { grams }) => sum + grams, 0);
   return {
     steps,

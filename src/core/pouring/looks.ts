@@ -1,6 +1,6 @@
 import { CURE_MODELS } from '../cure/cureModels';
 import { isQuick } from '../mixing/potLife';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 
 /** Minutes after a pour at which its pieces are looked at: for bubbles that rise, for leaks under dams. */
 const BUBBLE_LOOKS = [10, 15] as const;

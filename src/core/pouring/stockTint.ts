@@ -1,7 +1,7 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
 import { ratioByWeight } from '../mixing/ratio';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import { DROP_TOLERANCE, type RecipeDose } from '../tint/doses';
 
 const n = z.number();

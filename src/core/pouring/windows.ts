@@ -1,5 +1,5 @@
 import type { CuringLayer } from '../cure/conditions';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 
 /**
  * When a layer may be recoated, when all of the water is firm and when it is cured: one rule for plan, card, calendar, clocks at the

@@ -1,23 +1,23 @@
 import { withJoints } from '../bed/joints';
-import { copyName, pieceKey } from '../bed/pieceRef';
-import type { PieceDesign } from '../bed/schema';
-import { narrowedWindows } from '../cure/benchWindows';
-import type { ClockChange } from '../cure/clockChanges';
-import type { WallTime } from '../cure/wallTime';
+import { copyName, pieceKey } from '../model/pieceRef';
+import type { PieceDesign } from '../model/designSchema';
+import { narrowedWindows } from '../time/benchWindows';
+import type { ClockChange } from '../time/clockChanges';
+import type { WallTime } from '../time/wallTime';
 import { STRAYS } from '../bed/measured';
-import type { Finish } from '../mixing/waterBuild';
+import type { Finish } from '../model/waterBuildSchema';
 import { copiesOfPiece, tintOfRequest, type PlanBuild, type PlanPiece, type PlanRequest } from '../plan/request';
-import type { MatchPiece, MatchRequest } from '../seams/matchSet';
-import { NO_WISH, SEAM_LIMITS } from '../seams/schema';
-import type { Recipe } from '../tint/schema';
-import { tintOfWater } from '../tint/pieceWater';
-import type { WaterTint } from '../tint/waterTint';
+import type { MatchPiece, MatchRequest } from '../seams/matchTypes';
+import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
+import type { Recipe } from '../model/recipeSchema';
+import { type WaterTint, tintOfWater } from '../tint/waterTint';
 import { guestDesigns } from './guests';
-import type { Batch, PieceRecord, PourRecord, Settings, Stored, WaterSet } from './schema';
+import type { Batch, PieceRecord, PourRecord, Settings, WaterSet } from './recordSchemas';
 import { withMeasured } from '../schedule/roomDays';
 import { keptPours } from '../schedule/routes';
 import { conditionsOf, FIRST_WORKPLACE } from '../schedule/workplace';
 import type { BatchDetail, ClockAndRoom, DeskView, SetDocuments, Shelf } from './views';
+import type { Stored } from '../model/stored';
 
 /** A recipe with its colourants looked up; doses of colourants no longer on the shelf are left out. */
 export function resolveRecipe(

@@ -1,12 +1,19 @@
 import { z } from 'zod';
-import { batchSchema, pieceSchema, pourRecordSchema, settingsSchema, waterSetSchema, type RecordKind } from './schema';
-import { edgeNameSchema, pieceDesignSchema } from '../bed/schema';
+import {
+  batchSchema,
+  pieceSchema,
+  pourRecordSchema,
+  settingsSchema,
+  waterSetSchema,
+  type RecordKind,
+} from './recordSchemas';
+import { edgeNameSchema, pieceDesignSchema } from '../model/designSchema';
 import { MOST_DESIGNS } from '../plan/request';
-import { cornerShimsSchema, measuredEdgesSchema } from '../seams/schema';
-import { productSchema } from '../mixing/product';
+import { cornerShimsSchema, measuredEdgesSchema } from '../model/seamSchema';
+import { productSchema } from '../model/productSchema';
 import { courseSchema } from '../schedule/routes';
-import { consumableSchema, lotSchema, movementSchema, STOCK_PARTS } from '../stock/schema';
-import { colourantSchema, recipeSchema } from '../tint/schema';
+import { consumableSchema, lotSchema, movementSchema, STOCK_PARTS } from '../model/stockSchema';
+import { colourantSchema, recipeSchema } from '../model/recipeSchema';
 
 const id = z.string().min(1).max(40);
 const version = z.number().int().min(1);

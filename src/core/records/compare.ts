@@ -1,7 +1,7 @@
 import type { LayerPlan } from '../plan/plan';
 import { ratioReading, type RatioReading } from '../mixing/ratio';
-import type { Parts } from '../mixing/product';
-import type { PourRecord, WeighedCup } from './schema';
+import type { Parts } from '../model/productSchema';
+import type { PourRecord, WeighedCup } from './recordSchemas';
 
 /** One cup, planned against really weighed. */
 export interface CupComparison {

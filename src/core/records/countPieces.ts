@@ -1,4 +1,4 @@
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 
 const WORDS = { tile: ['tile', 'tiles'], board: ['board', 'boards'], base: ['base', 'bases'] } as const;
 

@@ -1,6 +1,7 @@
-import type { PieceDesign } from '../bed/schema';
-import type { Stored, WaterSet } from './schema';
+import type { PieceDesign } from '../model/designSchema';
+import type { WaterSet } from './recordSchemas';
 import type { Guest, SetDocuments } from './views';
+import type { Stored } from '../model/stored';
 
 /** Levels that differ by less stand alike. */
 const SAME_LEVEL_MM = 0.05;

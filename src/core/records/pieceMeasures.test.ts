@@ -1,9 +1,10 @@
-import { edgeStandardSchema } from '../bed/edgeStandardSchema';
+import { edgeStandardSchema } from '../model/edgeStandardSchema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { drawnDesigns, matchPieces } from './buildRequest';
 import { isKnown, withMeasures } from './pieceMeasures';
-import type { PieceRecord, Stored, WaterSet } from './schema';
+import type { PieceRecord, WaterSet } from './recordSchemas';
+import type { Stored } from '../model/stored';
 
 const bare: PieceRecord = { designId: 'd', copy: 2, measured: { atLevelMm: 15, readings: [], fillMl: null } };
 const north = { north: { bed: [{ atMm: 70, heightMm: 8 }], levels: null } };

@@ -1,6 +1,7 @@
-import type { EdgeName } from '../bed/schema';
-import type { CornerHeights, MeasuredEdge } from '../seams/schema';
-import type { PieceRecord, Stored } from './schema';
+import type { EdgeName } from '../model/designSchema';
+import type { CornerHeights, MeasuredEdge } from '../model/seamSchema';
+import type { PieceRecord } from './recordSchemas';
+import type { Stored } from '../model/stored';
 
 /** A copy with what was measured on some of its edges (an edge with no reading is forgotten) and the shims it stands on (null: none). */
 export function withMeasures(

@@ -1,4 +1,4 @@
-import { pourRecordSchema } from './schema';
+import { pourRecordSchema } from './recordSchemas';
 
 const cup = (number: number): object => ({ number, partAGrams: 30, partBGrams: 26, note: '' });
 const poured = (...numbers: number[]): object => ({

@@ -3,13 +3,13 @@ import { TYPICAL_LOSSES } from '../mixing/losses';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch } from '../plan';
 import { METRIC } from '../units/formatMeasure';
-import { keptTableSchema } from '../seams/tableSchema';
+import { keptTableSchema } from '../model/tableSchema';
 import { batchRequest, remainingItems, setMatchRequest, standingOrder, wholeSetRequest } from './buildRequest';
 import { layerProduct } from '../plan';
 import { compareLayer } from './compare';
 import { complaintAt, replaceAt } from './replaceAt';
-import { pieceDesignSchema } from '../bed/schema';
-import { DEFAULT_CALENDAR, type Batch, type PourRecord } from './schema';
+import { pieceDesignSchema } from '../model/designSchema';
+import { DEFAULT_CALENDAR, type Batch, type PourRecord } from './recordSchemas';
 import type { BatchDetail, DeskView } from './views';
 
 const basin = testDesign([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 4 }], { copies: 3 });

@@ -1,5 +1,5 @@
 import { filled, type Given } from '../model/testFilled';
-import { RECORD_SCHEMAS, type RecordData, type RecordKind } from './schema';
+import { RECORD_SCHEMAS, type RecordData, type RecordKind } from './recordSchemas';
 
 const STANDARD = {
   id: 'standard-1',

@@ -1,4 +1,4 @@
-import { keptTableSchema } from '../seams/tableSchema';
+import { keptTableSchema } from '../model/tableSchema';
 import { shapeOf, upgraded, type UpgradeContext } from './upgrade';
 
 const evening = { weekday: 3, fromMinute: 1140, toMinute: 1290 };

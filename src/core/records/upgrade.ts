@@ -1,6 +1,6 @@
-import type { PieceRef } from '../bed/pieceRef';
-import type { BenchWindow } from '../cure/benchWindows';
-import type { RecordKind } from './schema';
+import type { PieceRef } from '../model/pieceRef';
+import type { BenchWindow } from '../time/benchWindows';
+import type { RecordKind } from './recordSchemas';
 
 /** Kinds that are kept as documents. */
 export type DocumentKind = Exclude<RecordKind, 'batch' | 'pour' | 'lot' | 'movement'>;

@@ -1,15 +1,16 @@
-import type { ClockChange } from '../cure/clockChanges';
-import type { PieceDesign } from '../bed/schema';
-import type { WallTime } from '../cure/wallTime';
+import type { ClockChange } from '../time/clockChanges';
+import type { PieceDesign } from '../model/designSchema';
+import type { WallTime } from '../time/wallTime';
 import type { Amounts, Plan, PlanRequest } from '../plan';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import type { DayConditions } from '../cure/conditions';
-import type { SchedulePlan, ScheduleRequest } from '../schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '../schedule/scheduleRequest';
 import type { CalendarBatch } from '../schedule/workplace';
 import type { PackedStrip } from '../picture/packedStrip';
-import type { Consumable, Lot, MovementKind, StockPart } from '../stock/schema';
-import type { Colourant, Recipe } from '../tint/schema';
-import type { Batch, PieceRecord, PourRecord, RecordData, RecordKind, Settings, Stored, WaterSet } from './schema';
+import type { Consumable, Lot, MovementKind, StockPart } from '../model/stockSchema';
+import type { Colourant, Recipe } from '../model/recipeSchema';
+import type { Batch, PieceRecord, PourRecord, RecordData, RecordKind, Settings, WaterSet } from './recordSchemas';
+import type { Stored } from '../model/stored';
 
 /** An edit that can be taken back or made again, and what it is called. */
 export interface HistoryStep {

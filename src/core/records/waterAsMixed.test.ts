@@ -7,12 +7,13 @@ import { lightByDepth } from '../tint/waterLook';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planAmounts } from '../plan';
 import { matchSet } from '../seams/matchSet';
-import { pieceWaterSchema, tintOfWater, type PieceWater } from '../tint/pieceWater';
+import { pieceWaterSchema, type PieceWater } from '../model/pieceWaterSchema';
 import { matchPieces, setMatchRequest } from './buildRequest';
-import type { PieceRecord, Settings } from './schema';
-import { waterSetSchema } from './schema';
+import type { PieceRecord, Settings } from './recordSchemas';
+import { waterSetSchema } from './recordSchemas';
 import type { SetDocuments } from './views';
 import { waterAsMixed } from './waterAsMixed';
+import { tintOfWater } from '../tint/waterTint';
 
 const ink = {
   id: 'ink',

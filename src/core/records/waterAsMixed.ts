@@ -1,7 +1,7 @@
-import { samePiece, type PieceRef } from '../bed/pieceRef';
+import { samePiece, type PieceRef } from '../model/pieceRef';
 import { colourIn } from '../pouring/portions';
 import { tintOfRequest, type PlanColourant } from '../plan/request';
-import type { PieceWater } from '../tint/pieceWater';
+import type { PieceWater } from '../model/pieceWaterSchema';
 import type { KeptPlan } from './views';
 
 const MOST_NAME = 80;

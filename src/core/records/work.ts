@@ -1,8 +1,8 @@
-import { shortTime } from '../cure/dayNames';
-import { wallMinutes, type WallTime } from '../cure/wallTime';
-import { planTimes, type AmountsToPlace } from '../plan/schedule';
+import { shortTime } from '../time/dayNames';
+import { wallMinutes, type WallTime } from '../time/wallTime';
+import { planTimes, type AmountsToPlace } from '../plan/pourTimes';
 import { pouredLayers, timesOf } from './buildRequest';
-import type { Batch, Settings } from './schema';
+import type { Batch, Settings } from './recordSchemas';
 import type { ClockAndRoom, SetCard, SetWork } from './views';
 
 /** A batch that has been poured, as far as the work that is left on it goes. */

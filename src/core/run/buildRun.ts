@@ -1,11 +1,11 @@
-import { pieceKey } from '../bed/pieceRef';
-import { steadyMinutes } from '../cure/clockChanges';
+import { pieceKey } from '../model/pieceRef';
+import { steadyMinutes } from '../time/clockChanges';
 import { CURE_MODELS } from '../cure/cureModels';
-import { wallMinutes, type WallTime } from '../cure/wallTime';
-import { pourCautions } from '../checks/cautions';
+import { wallMinutes, type WallTime } from '../time/wallTime';
+import { pourCautions } from '../cure/cautions';
 import { STIFF_BELOW_C } from '../mixing/benchRules';
 import { isQuick } from '../mixing/potLife';
-import { layerMinutes } from '../plan/schedule';
+import { layerMinutes } from '../plan/pourTimes';
 import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
 import { layerProduct, type PlanRequest } from '../plan/request';
 import type { Amounts, LayerAmounts } from '../plan/plan';
@@ -13,7 +13,7 @@ import type { BatchFacts } from '../schedule/facts';
 import { tintings } from '../pouring/stockTint';
 import { pourDoses } from '../tint/waterTint';
 import { expiredItems, type ExpiredLot } from './expired';
-import type { ReadyItem, RunLayer, RunPlan } from './schema';
+import type { ReadyItem, RunLayer, RunPlan } from './runSchema';
 
 /** What a run needs to know beside the plan of its batch. */
 export interface RunSource {

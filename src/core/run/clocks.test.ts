@@ -1,5 +1,5 @@
 import { climateOf, steadyRoom } from '../cure/conditions';
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import { curingOf } from '../pouring/windows';
 import { cupLife } from './cupState';
 import { layerOf } from './runState';

@@ -1,8 +1,8 @@
-import { pieceKey } from '../bed/pieceRef';
+import { pieceKey } from '../model/pieceRef';
 import { isQuick, potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
 import { broughtGrams, WAYS, type Portion } from '../pouring/portions';
-import type { RunCup, RunLayer, RunPlan, RunPour } from './schema';
+import type { RunCup, RunLayer, RunPlan, RunPour } from './runSchema';
 
 const MINUTE_MS = 60_000;
 

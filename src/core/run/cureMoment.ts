@@ -1,7 +1,7 @@
-import { steadyMinutes } from '../cure/clockChanges';
+import { steadyMinutes } from '../time/clockChanges';
 import { climateOf, type Climate, type Conditions } from '../cure/conditions';
 import { cureFactor } from '../cure/cureLine';
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import {
   allCured as curedAll,
   curingOf,
@@ -11,7 +11,7 @@ import {
 } from '../pouring/windows';
 import type { CupState } from './cupState';
 import type { RunState } from './runState';
-import type { RunLayer, RunPlan } from './schema';
+import type { RunLayer, RunPlan } from './runSchema';
 
 const MINUTE_MS = 60_000;
 /** So far ahead nights are looked up. */

@@ -1,4 +1,4 @@
-import type { ReadyItem } from './schema';
+import type { ReadyItem } from './runSchema';
 import type { RunState } from './runState';
 
 /** A lot past its date that still holds something of what a run takes. */

@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { potLifeMinutes } from '../mixing/potLife';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
 import { TYPICAL_LOSSES } from '../mixing/losses';
-import type { RunPour } from './schema';
+import type { RunPour } from './runSchema';
 import { loweredBy, sharedOut, shortfall } from './shortfall';
 import { kind } from './testRuns';
-import { toleranceGrams, weighMend, weighVerdict, type OverPoured } from './weighMend';
+import { toleranceGrams, weighMend, weighVerdict, type OverPoured } from './overPoured';
 
 const product = kind('coating-epoxy');
 const over = (change: Partial<OverPoured>): OverPoured => ({

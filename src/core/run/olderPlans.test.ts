@@ -1,6 +1,6 @@
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { ratioByWeight } from '../mixing/ratio';
-import { runPlanSchema } from './schema';
+import { runPlanSchema } from './runSchema';
 import { TestBench, testRunPlan } from './testRuns';
 
 const product = PRODUCT_KINDS[1]!;

@@ -1,6 +1,6 @@
 import { inOrder, type Portion } from '../pouring/portions';
 import { stockPart } from '../pouring/stockTint';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 
 /** How a colourant was told in plans of runs before its portions were carried in them. */
 interface OlderDose {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { seeded } from '../seams/random';
+import { seeded } from '../chance/random';
 import { PER_PIECE_MINUTES } from '../mixing/potLife';
 import { forecast, minutesFor, paceSoFar } from './pace';
-import type { RunPour } from './schema';
+import type { RunPour } from './runSchema';
 
 const pour = (copy: number, grams: number): RunPour => ({ designId: 't', copy, tag: 'T', grams });
 const keys = (pours: readonly RunPour[]): string[] => pours.map(({ copy }) => `${copy}:t`);

@@ -1,6 +1,6 @@
-import { pieceKey } from '../bed/pieceRef';
+import { pieceKey } from '../model/pieceRef';
 import { PER_PIECE_MINUTES, type PourPace } from '../mixing/potLife';
-import type { RunPour } from './schema';
+import type { RunPour } from './runSchema';
 
 /** What is supposed of a maker before anything is known counts like so many pieces. */
 const PRIOR_PIECES = 0.15;

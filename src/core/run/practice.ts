@@ -1,5 +1,5 @@
-import { seeded } from '../seams/random';
-import type { RunPlan } from './schema';
+import { seeded } from '../chance/random';
+import type { RunPlan } from './runSchema';
 
 /** What may go wrong in practice. */
 export const SLIPS = ['cold part', 'bumped scale', 'leak', 'phone'] as const;

@@ -5,7 +5,7 @@ import { broughtGrams } from '../pouring/portions';
 import { colourToCome, mixedGrams, resinIn, type CupState } from './cupState';
 import { balanceOf } from './record';
 import { layerOf, type RunState } from './runState';
-import type { RunLayer } from './schema';
+import type { RunLayer } from './runSchema';
 import { GREEN_INK, kind, TestBench, testRunPlan, testTinted } from './testRuns';
 
 const ink = (gramsPer100: number, id = 'ink'): typeof GREEN_INK => ({ ...GREEN_INK, id, name: id, gramsPer100 });

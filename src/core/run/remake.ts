@@ -14,8 +14,8 @@ import {
 import { stockPart } from '../pouring/stockTint';
 import { colourToCome, resinIn, type CupState, type Part } from './cupState';
 import type { RunState } from './runState';
-import type { RunCup, RunLayer, RunPlan, RunPour } from './schema';
-import { weighMend } from './weighMend';
+import type { RunCup, RunLayer, RunPlan, RunPour } from './runSchema';
+import { weighMend } from './overPoured';
 
 /**
  * Cups that are made up anew at the bench: for fewer pieces, for what was really weighed, for a mend. How they are tinted is decided

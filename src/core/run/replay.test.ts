@@ -6,7 +6,7 @@ import { balanceOf, layerIsPoured, layerRecord, layersBegun } from './record';
 import { cureMoment } from './cureMoment';
 import { replay, RunBook } from './replay';
 import { layerOf } from './runState';
-import { runEventSchema, type RunEvent, type RunPlan } from './schema';
+import { runEventSchema, type RunEvent, type RunPlan } from './runSchema';
 import { GREEN_INK, kind, testCup, testLayer, testPortions, TestBench, testRunPlan } from './testRuns';
 
 const MINUTE = 60_000;

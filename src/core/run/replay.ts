@@ -1,4 +1,4 @@
-import { pieceKey } from '../bed/pieceRef';
+import { pieceKey } from '../model/pieceRef';
 import {
   attemptKey,
   cupEnds,
@@ -14,11 +14,11 @@ import {
 } from './cupState';
 import { allCured, recoatWindow } from './cureMoment';
 import type { DoneStep, Pending, Refusal, RunNote, RunState } from './runState';
-import type { RunCup, RunEvent, RunEventOf, RunLayer, RunPlan, RunPour } from './schema';
+import type { RunCup, RunEvent, RunEventOf, RunLayer, RunPlan, RunPour } from './runSchema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
 import { cupSteps, LIVE_STEPS, runSteps, type RunStep } from './steps';
 import { cupForMore, freshCup, mendedCup, mixtureOf, stockLeft } from './remake';
-import { PART_TOLERANCE, weighVerdict } from './weighMend';
+import { PART_TOLERANCE, weighVerdict } from './overPoured';
 import { pouredDensity } from '../mixing/ratio';
 
 type Acting = RunEventOf<'done' | 'skip' | 'decide' | 'discard' | 'leave' | 'lower' | 'fresh' | 'filler'>;

@@ -1,7 +1,7 @@
 import type { CupState } from './cupState';
-import type { RunLayer, RunPlan } from './schema';
+import type { RunLayer, RunPlan } from './runSchema';
 import type { RunStep } from './steps';
-import type { WeighVerdict } from './weighMend';
+import type { WeighVerdict } from './overPoured';
 
 /** A step that is over: when, since when, and why it was not done as it should have been. */
 export interface DoneStep {

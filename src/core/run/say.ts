@@ -1,4 +1,4 @@
-import { copyName } from '../bed/pieceRef';
+import { copyName } from '../model/pieceRef';
 import { CURE_MODELS, LEFTOVERS } from '../cure/cureModels';
 import { portionWords, stockWords } from '../pouring/portionWords';
 import { WAYS, type PortionWay } from '../pouring/portions';

@@ -1,6 +1,6 @@
-import { pieceKey } from '../bed/pieceRef';
+import { pieceKey } from '../model/pieceRef';
 import { mixForPour, type Losses } from '../mixing/losses';
-import type { RunPour } from './schema';
+import type { RunPour } from './runSchema';
 
 /** Grams of a film of 1 mm over 1 cm² at a density of 1 g/ml. */
 const GRAMS_PER_CM2_MM = 0.1;

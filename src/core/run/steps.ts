@@ -1,10 +1,10 @@
-import { pieceKey } from '../bed/pieceRef';
+import { pieceKey } from '../model/pieceRef';
 import { CURE_MODELS } from '../cure/cureModels';
 import { QUICK_STIR_MINUTES, STIR_MINUTES } from '../mixing/potLife';
 import { attemptKey, fromBottle, isQuickLayer, targetGrams, type CupState, type Part } from './cupState';
-import { toleranceGrams } from './weighMend';
+import { toleranceGrams } from './overPoured';
 import type { Portion } from '../pouring/portions';
-import type { ReadyItem, RunLayer, RunPlan, RunPour } from './schema';
+import type { ReadyItem, RunLayer, RunPlan, RunPour } from './runSchema';
 
 interface Step {
   id: string;

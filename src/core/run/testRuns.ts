@@ -1,11 +1,11 @@
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { mixForPour, TYPICAL_LOSSES } from '../mixing/losses';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import { cupPortions, layerPortions, type Mixture, type Portion } from '../pouring/portions';
 import { stockPart } from '../pouring/stockTint';
 import { RunBook } from './replay';
 import type { Refusal, RunState } from './runState';
-import { runEventSchema, type RunCup, type RunEvent, type RunLayer, type RunPlan } from './schema';
+import { runEventSchema, type RunCup, type RunEvent, type RunLayer, type RunPlan } from './runSchema';
 import { onScale } from './say';
 
 export const kind = (id: string): (typeof PRODUCT_KINDS)[number] => PRODUCT_KINDS.find((one) => one.id === id)!;

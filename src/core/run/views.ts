@@ -1,7 +1,7 @@
 import type { UnitPreferences } from '../units/formatMeasure';
-import type { Reading } from '../formats/readingLine';
+import type { Reading } from '../model/readingSchema';
 import type { RunClock } from './clocks';
-import type { RunEvent, RunPlan } from './schema';
+import type { RunEvent, RunPlan } from './runSchema';
 
 /** A run in short. */
 export interface RunRow {

@@ -1,4 +1,4 @@
-import type { Built } from './build';
+import type { Built } from './buildNetwork';
 import type { State } from './network';
 
 /**

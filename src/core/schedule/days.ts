@@ -1,8 +1,8 @@
-import { buildNetwork, type BuildBent, type Built } from './build';
+import { buildNetwork, type BuildBent, type Built } from './buildNetwork';
 import type { Calendar, Span } from './calendar';
 import { Engine } from './engine';
 import type { NetTask, State } from './network';
-import type { ScheduleRequest } from './schema';
+import type { ScheduleRequest } from './scheduleRequest';
 import {
   compareScores,
   ordersOf,

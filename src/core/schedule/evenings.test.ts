@@ -2,7 +2,7 @@ import { eveningsOf } from './evenings';
 import { formatMinutes } from '../units/formatMeasure';
 import { explainBench, explainReady, explainStep, findStep } from './explain';
 import { placeUse } from './placeUse';
-import { schedule } from './schedule';
+import { schedule } from './solve';
 import { sessionOf } from './session';
 import { inTurn, requestOf } from './testSchedules';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';

@@ -1,7 +1,7 @@
-import { benchSpans } from '../cure/benchWindows';
-import { toWallTime, wallMinutes, type WallTime } from '../cure/wallTime';
+import { benchSpans } from '../time/benchWindows';
+import { toWallTime, wallMinutes, type WallTime } from '../time/wallTime';
 import { findStep } from './explain';
-import type { PlannedStep, SchedulePlan, ScheduleRequest } from './schema';
+import type { PlannedStep, SchedulePlan, ScheduleRequest } from './scheduleRequest';
 
 /** One stretch of a step at the bench, as it stands in its evening. */
 export interface EveningBlock {

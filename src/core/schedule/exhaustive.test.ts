@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import { requestOf } from './testSchedules';
-import { schedule } from './schedule';
-import type { ScheduleRequest } from './schema';
+import { schedule } from './solve';
+import type { ScheduleRequest } from './scheduleRequest';
 import { verifyPlan } from './verify';
 
 /*

@@ -1,10 +1,17 @@
-import { shortTime } from '../cure/dayNames';
+import { shortTime } from '../time/dayNames';
 import type { Explanation } from '../plan/explanation';
 import { formatMinutes } from '../units/formatMeasure';
-import { ABRADING, abradeId } from './build';
+import { ABRADING, abradeId } from './buildNetwork';
 import { MISHAPS } from './promise';
 import type { Steady } from './steady';
-import type { PlannedStep, ScheduleBatch, SchedulePlan, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
+import type {
+  PlannedStep,
+  ScheduleBatch,
+  SchedulePlan,
+  ScheduleRequest,
+  ScheduleStep,
+  ScheduleWait,
+} from './scheduleRequest';
 
 const ROOM = 'Label times are summed up over the room as it changes, day and night, from quarter hour to quarter hour.';
 const HANDS = 'Minutes at the bench are typical ones for the kind of step until the route of the set says better.';

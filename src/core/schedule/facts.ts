@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { wallTimeSchema, wallMinutes } from '../cure/wallTime';
-import { CURE_MODELS } from '../cure/cureModels';
+import { wallTimeSchema, wallMinutes } from '../time/wallTime';
 import { COLDEST_C } from '../cure/temperature';
-import { coatMinutes, layerMinutes } from '../plan/schedule';
+import { coatMinutes, layerMinutes } from '../plan/pourTimes';
 import { curingOf } from '../pouring/windows';
 import type { Amounts } from '../plan/plan';
 import { copiesOfPiece, layerProduct, type PlanRequest } from '../plan/request';
 import { curingSchema } from '../cure/conditions';
+import { setsInTheCup } from '../model/productSchema';
 
 const n = z.number();
 
@@ -105,7 +105,7 @@ export function batchFacts(
     .reduce((sum, piece) => sum + copiesOfPiece(piece).length, 0);
   const deepest = [...pieces].sort((a, b) => b.water.greatestDepthMm - a.water.greatestDepthMm)[0];
   const { product, room, build } = request;
-  const { setsInTheCup } = CURE_MODELS[product.cureModel];
+  const twoPart = setsInTheCup(product.cureModel);
   return {
     pieces: pieces.reduce((sum, { copies }) => sum + copies, 0),
     levelCm2: Math.round(
@@ -140,7 +140,7 @@ export function batchFacts(
             handsOnMinutes: coatMinutes(amounts.finish, build.finish.product),
           }
         : null,
-    leastC: setsInTheCup ? COLDEST_C : null,
+    leastC: twoPart ? COLDEST_C : null,
   };
 }
 

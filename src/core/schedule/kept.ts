@@ -1,7 +1,7 @@
-import type { WallTime } from '../cure/wallTime';
+import type { WallTime } from '../time/wallTime';
 import { pourStep, type Course } from './routes';
-import { ABRADING, abradeId } from './build';
-import type { SchedulePlan, ScheduleRequest, ScheduleStep } from './schema';
+import { ABRADING, abradeId } from './buildNetwork';
+import type { SchedulePlan, ScheduleRequest, ScheduleStep } from './scheduleRequest';
 import type { CalendarBatch } from './workplace';
 
 /**

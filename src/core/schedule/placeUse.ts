@@ -1,4 +1,4 @@
-import type { SchedulePlan, ScheduleRequest } from './schema';
+import type { SchedulePlan, ScheduleRequest } from './scheduleRequest';
 
 /** How full a place is, from each time at which that changes. */
 export interface PlaceUse {

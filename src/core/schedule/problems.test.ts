@@ -1,5 +1,5 @@
-import { schedule } from './schedule';
-import { scheduleRequestSchema, type ScheduleRequestInput } from './schema';
+import { schedule } from './solve';
+import { scheduleRequestSchema, type ScheduleRequestInput } from './scheduleRequest';
 import { EVENINGS, EPOXY, inTurn, requestOf } from './testSchedules';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { usualRoute } from './routes';

@@ -1,11 +1,11 @@
-import { advise } from '../checks/problem';
-import { shortTime } from '../cure/dayNames';
+import { advise } from '../model/problem';
+import { shortTime } from '../time/dayNames';
 import { temperatureFactor } from '../cure/temperature';
 import { formatMinutes } from '../units/formatMeasure';
-import type { Built } from './build';
+import type { Built } from './buildNetwork';
 import { Engine } from './engine';
 import type { State } from './network';
-import type { ScheduleBatch, ScheduleProblem, ScheduleStep } from './schema';
+import type { ScheduleBatch, ScheduleProblem, ScheduleStep } from './scheduleRequest';
 import { AFTER_THE_POUR, factsOfStep } from './stepKinds';
 
 const about = (

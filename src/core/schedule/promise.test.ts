@@ -1,8 +1,8 @@
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { leversOf, productLevers, pulling } from './levers';
+import { leversOf, productLevers, pulling } from './soonerBy';
 import { type MISHAPS, promise } from './promise';
-import { schedule } from './schedule';
+import { schedule } from './solve';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { calendarRequest } from './workplace';
 

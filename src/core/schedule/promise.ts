@@ -1,11 +1,11 @@
-import { seeded } from '../seams/random';
+import { seeded } from '../chance/random';
 import { climateOf, type Conditions } from '../cure/conditions';
-import { HORIZON_DAYS } from './build';
+import { HORIZON_DAYS } from './buildNetwork';
 import { near } from './replan';
 import { withRepair } from './repair';
-import type { SchedulePlan, ScheduleRequest } from './schema';
-import { steadyMinutes } from '../cure/clockChanges';
-import { wallMinutes, type WallTime } from '../cure/wallTime';
+import type { SchedulePlan, ScheduleRequest } from './scheduleRequest';
+import { steadyMinutes } from '../time/clockChanges';
+import { wallMinutes, type WallTime } from '../time/wallTime';
 
 /** What may go otherwise than planned. Estimates until the log knows better. */
 export const MISHAPS = {

@@ -1,5 +1,5 @@
 import { FIRST_PIECE_MINUTES, SETUP_MINUTES } from '../pouring/handsOn';
-import type { After, ScheduleBatch, ScheduleStep } from './schema';
+import type { After, ScheduleBatch, ScheduleStep } from './scheduleRequest';
 import { factsOfStep } from './stepKinds';
 
 /** A top-up takes this share of the layer's hands-on time beyond setting up. An estimate. */

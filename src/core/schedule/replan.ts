@@ -1,12 +1,12 @@
 import { earliestReady } from './bound';
-import { buildNetwork, type Built } from './build';
-import { closer } from './closer';
+import { buildNetwork, type Built } from './buildNetwork';
+import { closer } from './nextToPour';
 import type { Climate } from '../cure/conditions';
 import { Engine } from './engine';
 import type { State } from './network';
 import { stopsOf } from './problems';
-import { GOALS, planOf, schedule } from './schedule';
-import type { SchedulePlan, ScheduleRequest } from './schema';
+import { GOALS, planOf, schedule } from './solve';
+import type { SchedulePlan, ScheduleRequest } from './scheduleRequest';
 import { ordersOf, solve, type Solution } from './search';
 
 export const stepKey = (batchId: string, stepId: string): string => `${batchId}/${stepId}`;

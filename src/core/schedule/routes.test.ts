@@ -1,5 +1,5 @@
 import { batchOnRoute, courseSchema, usualRoute, type StepMark } from './routes';
-import { schedule } from './schedule';
+import { schedule } from './solve';
 import { productFactsOf, testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { calendarRequest } from './workplace';
 import { verifyPlan } from './verify';

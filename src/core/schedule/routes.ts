@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { toWallTime, wallMinutes, wallTimeSchema, type WallTime } from '../cure/wallTime';
-import type { BenchWindow } from '../cure/benchWindows';
+import { toWallTime, wallMinutes, wallTimeSchema, type WallTime } from '../time/wallTime';
+import type { BenchWindow } from '../time/benchWindows';
 import { CURE_MODELS } from '../cure/cureModels';
 import { FIRST_PIECE_MINUTES, PLANT_MINUTES } from '../pouring/handsOn';
 import { looksAfter, type Looks } from '../pouring/looks';
 import type { BatchFacts, ProductFacts } from './facts';
 
 import { abradeMinutes, withRepair } from './repair';
-import type { After, ScheduleBatch, ScheduleStep, ScheduleWait } from './schema';
+import type { After, ScheduleBatch, ScheduleStep, ScheduleWait } from './scheduleRequest';
 import { factsOfStep, STEP_KIND_KEYS, stepKindSchema, type StepKind } from './stepKinds';
 
 const number = z.number({ error: 'Type a number' });

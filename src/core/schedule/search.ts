@@ -1,4 +1,4 @@
-import { seeded } from '../seams/random';
+import { seeded } from '../chance/random';
 import { Calendar, without, type Span } from './calendar';
 import { Engine } from './engine';
 import type { Choice, Network, State } from './network';

@@ -1,8 +1,8 @@
 import { LEFTOVERS } from '../cure/cureModels';
-import { shortTime } from '../cure/dayNames';
+import { shortTime } from '../time/dayNames';
 import type { Evenings } from './evenings';
 import { findStep } from './explain';
-import type { SchedulePlan, ScheduleRequest } from './schema';
+import type { SchedulePlan, ScheduleRequest } from './scheduleRequest';
 import { factsOfStep, type StepKind } from './stepKinds';
 
 /** What lies ready before a step of its kind is begun. */

@@ -1,4 +1,4 @@
-import { wallMinutes } from '../cure/wallTime';
+import { wallMinutes } from '../time/wallTime';
 import { steadyMore, steadyWork } from './steady';
 import { requestOf, inTurn } from './testSchedules';
 

@@ -1,8 +1,8 @@
-import { buildNetwork } from './build';
+import { buildNetwork } from './buildNetwork';
 import { Calendar, without, type Span } from './calendar';
 import { Engine } from './engine';
 import type { Network } from './network';
-import type { ScheduleBatch, ScheduleRequest } from './schema';
+import type { ScheduleBatch, ScheduleRequest } from './scheduleRequest';
 
 /** Steady work: one batch made again and again in the same moulds or behind the same dam kits. */
 export interface SteadyWish {

@@ -1,4 +1,4 @@
-import { scheduleRequestSchema, type ScheduleRequest, type ScheduleRequestInput } from './schema';
+import { scheduleRequestSchema, type ScheduleRequest, type ScheduleRequestInput } from './scheduleRequest';
 
 /** Evenings of the week from 19:00 to 21:30, Saturday from 9:00 to 18:00. */
 export const EVENINGS = [

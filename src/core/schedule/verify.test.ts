@@ -1,5 +1,5 @@
-import { schedule } from './schedule';
-import type { PlannedStep, SchedulePlan, ScheduleRequest } from './schema';
+import { schedule } from './solve';
+import type { PlannedStep, SchedulePlan, ScheduleRequest } from './scheduleRequest';
 import { inTurn, requestOf, EVENINGS } from './testSchedules';
 import { verifyPlan } from './verify';
 

@@ -1,8 +1,15 @@
-import { steadyMinutes } from '../cure/clockChanges';
+import { steadyMinutes } from '../time/clockChanges';
 import { cureFactor } from '../cure/cureLine';
-import { toWallTime, wallMinutes, weekdayOf } from '../cure/wallTime';
+import { toWallTime, wallMinutes, weekdayOf } from '../time/wallTime';
 import { climateOf } from '../cure/conditions';
-import type { PlannedStep, ScheduleBatch, SchedulePlan, ScheduleRequest, ScheduleStep, ScheduleWait } from './schema';
+import type {
+  PlannedStep,
+  ScheduleBatch,
+  SchedulePlan,
+  ScheduleRequest,
+  ScheduleStep,
+  ScheduleWait,
+} from './scheduleRequest';
 
 /** Something in a plan that cannot be, in words. */
 export type Breach = string;

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { benchExceptionSchema, benchWindowSchema, type BenchException, type BenchWindow } from '../cure/benchWindows';
-import type { ClockChange } from '../cure/clockChanges';
-import type { Room } from '../cure/room';
-import type { WallTime } from '../cure/wallTime';
+import { benchExceptionSchema, benchWindowSchema, type BenchException, type BenchWindow } from '../time/benchWindows';
+import type { ClockChange } from '../time/clockChanges';
+import type { Room } from '../model/roomSchema';
+import type { WallTime } from '../time/wallTime';
 import { dayConditionsSchema, type Conditions } from '../cure/conditions';
 import type { BatchFacts } from './facts';
 import { batchOnRoute, PLACES, usualRoute, type Course, type Route } from './routes';
-import { wishSchema, type ScheduleRequest } from './schema';
+import { wishSchema, type ScheduleRequest } from './scheduleRequest';
 
 const number = z.number({ error: 'Type a number' });
 const most = (what: number): z.ZodNullable<z.ZodNumber> =>

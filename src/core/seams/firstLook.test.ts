@@ -1,12 +1,13 @@
 import { CLEAR_TINT } from '../tint/waterTint';
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import { sectionHeightMm } from '../bed/section';
 import { testDesign } from '../bed/testShapes';
 import { LEVEL_BENCH, surveyBed } from '../plan';
 import { newFeature } from '../bed/starters';
-import { isMeant, matchSet, slimMatch, type MatchPiece, type MatchSet } from './matchSet';
-import { NO_WISH, SEAM_LIMITS } from './schema';
+import { isMeant, matchSet, slimMatch, type MatchSet } from './matchSet';
+import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
 import { standardFrom } from './seamEdge';
+import type { MatchPiece } from './matchTypes';
 
 /** Straight creek tiles whose ports stand a little apart: every pair of ends is a seam of its own. */
 const tile = (i: number): MatchPiece => {

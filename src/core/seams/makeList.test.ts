@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { piecesToMake } from './makeList';
 import { emptyWish, layTable } from './table';
 import type { TableTile } from './tableTypes';
-import type { TableWish } from './tableSchema';
+import type { TableWish } from '../model/tableSchema';
 import { across, all, bend, end, everyLaying, faults, straight } from './testTables';
 
 describe('what to make for a list of tables', () => {

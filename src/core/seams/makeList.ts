@@ -1,7 +1,7 @@
 import { countsToLay, layTable, toMake } from './table';
 import type { SidesMeet, TableTile } from './tableTypes';
 import { classesOf } from './tableRules';
-import type { TableWish } from './tableSchema';
+import type { TableWish } from '../model/tableSchema';
 
 /** What to make so that each of several tables can be laid, one at a time. */
 export interface MakeList {

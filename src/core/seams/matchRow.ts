@@ -1,9 +1,9 @@
-import { copyName, samePiece, type PieceRef } from '../bed/pieceRef';
+import { copyName, samePiece, type PieceRef } from '../model/pieceRef';
 import { outlineSize } from '../bed/outline';
-import type { EdgeName } from '../bed/schema';
-import type { MatchEdge, MatchPiece, MatchRequest, MatchSeam } from './matchSet';
+import type { EdgeName } from '../model/designSchema';
+import type { MatchEdge, MatchPiece, MatchRequest, MatchSeam } from './matchTypes';
 import { bestRow, checkRowRules, type RowPlace, type RowResult, type RowRules } from './row';
-import type { RowWish } from './schema';
+import type { RowWish } from '../model/seamSchema';
 import { canMeet, compareEdges, seamScore } from './seam';
 import type { SeamEdge } from './seamEdge';
 import type { EndLevels } from './shims';

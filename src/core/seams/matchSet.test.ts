@@ -1,14 +1,15 @@
 import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
-import type { Feature, PieceDesign } from '../bed/schema';
+import type { Feature, PieceDesign } from '../model/designSchema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { LEVEL_BENCH, surveyBed } from '../plan';
-import { matchSet, type MatchPiece, type MatchRequest } from './matchSet';
-import { mendSeam, type StandingJoint } from './mends';
-import { NO_WISH, SEAM_LIMITS } from './schema';
+import { matchSet } from './matchSet';
+import { mendSeam, type StandingJoint } from './waysToClose';
+import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
 import { LEAST_FILM_MM, shimRow, topUp, type EndLevels } from './shims';
 import { layoutJoints, meetsOf, tableStock } from './tableTiles';
+import type { MatchPiece, MatchRequest } from './matchTypes';
 
 const bedOf = (design: PieceDesign) => surveyBed(design, 1);
 const board = (tag: string, waterlineMm: number, change: Partial<MatchPiece> = {}): MatchPiece => {

@@ -1,5 +1,5 @@
 import { NOT_MEASURED, wasMeasured, withLevel } from './measuredEdge';
-import { measuredEdgeSchema, type MeasuredEdge } from './schema';
+import { measuredEdgeSchema, type MeasuredEdge } from '../model/seamSchema';
 
 const after = (...typed: [k: number, value: number][]): MeasuredEdge =>
   typed.reduce((edge, [k, value]) => withLevel(edge, k, value), NOT_MEASURED);

@@ -1,4 +1,4 @@
-import type { MeasuredEdge } from './schema';
+import type { MeasuredEdge } from '../model/seamSchema';
 
 /** An edge on which nothing was measured yet. */
 export const NOT_MEASURED: MeasuredEdge = { bed: [], levels: null };

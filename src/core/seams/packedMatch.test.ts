@@ -4,7 +4,7 @@ import { testDesign } from '../bed/testShapes';
 import { newFeature } from '../bed/starters';
 import { matchSet } from './matchSet';
 import { packMatch, unpackMatch } from './packedMatch';
-import { NO_WISH, SEAM_LIMITS } from './schema';
+import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
 import { compareEdges } from './seam';
 
 test('a match that was packed has the same seams, and compares its edges alike', () => {

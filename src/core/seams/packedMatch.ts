@@ -1,6 +1,7 @@
-import { longHeights, shortHeights } from '../picture/shortHeights';
-import type { MatchEdge, MatchSeam, MatchSet } from './matchSet';
-import { GRADES } from './schema';
+import { longHeights, shortHeights } from '../bed/shortHeights';
+import type { MatchSet } from './matchSet';
+import { GRADES } from '../model/seamSchema';
+import type { MatchEdge, MatchSeam } from './matchTypes';
 
 /** A match on its way to the browser: its profiles as short texts, the figures of its seams no finer than they are known. */
 export interface PackedMatch extends Omit<MatchSet, 'edges' | 'seams'> {

@@ -1,4 +1,4 @@
-import { stream } from './random';
+import { stream } from '../chance/random';
 
 /** A board in a row: which end stands left, and what its ends are for the costs. */
 export interface RowPlace {

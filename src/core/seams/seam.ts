@@ -1,6 +1,6 @@
 import { differenceCiede2000 } from 'culori';
 import { SAME_LENGTH_MM } from '../bed/joints';
-import { GRADES, type Grade, type SeamLimits } from './schema';
+import { GRADES, type Grade, type SeamLimits } from '../model/seamSchema';
 import { SEAM_STEP_MM, type SeamEdge } from './seamEdge';
 
 /** How two edges meet face to face. Lengths mm. */

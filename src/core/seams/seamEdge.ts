@@ -1,11 +1,11 @@
-import type { EdgeStandard } from '../bed/edgeStandardSchema';
+import type { EdgeStandard } from '../model/edgeStandardSchema';
 import { standardHeightMm } from '../bed/joints';
 import { edgeLengthMm, startsAtLeft } from '../bed/outline';
 import { rockStretches, type BedProfile, type Stretches } from '../bed/profile';
-import { sectionSchema } from '../bed/featureSchema';
-import type { EdgeName, Outline, Section } from '../bed/schema';
+import { sectionSchema } from '../model/featureSchema';
+import type { EdgeName, Outline, Section } from '../model/designSchema';
 import { sectionHeightMm, type CrossSection } from '../bed/section';
-import type { MeasuredEdge } from './schema';
+import type { MeasuredEdge } from '../model/seamSchema';
 
 /** Spacing of the samples along an edge. */
 export const SEAM_STEP_MM = 0.5;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { SEAM_LIMITS } from './schema';
+import { SEAM_LIMITS } from '../model/seamSchema';
 import { compareEdges, seamScore } from './seam';
 import { SEAM_STEP_MM, type SeamEdge } from './seamEdge';
 import { raiseEdge } from './standing';

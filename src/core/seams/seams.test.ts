@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { buildBed } from '../bed/buildBed';
 import { outlineEdges, startsAtLeft } from '../bed/outline';
 import { edgeProfile } from '../bed/profile';
-import type { EdgeName, Outline, PieceDesign } from '../bed/schema';
+import type { EdgeName, Outline, PieceDesign } from '../model/designSchema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { transformDesign } from '../bed/transform';
 import { bestRow, checkRowRules, MOST_EXACT, type RowPlace, type RowRules, type SeamCost } from './row';
-import { edgeStandardSchema, type EdgeStandard } from '../bed/edgeStandardSchema';
-import { SEAM_LIMITS, type MeasuredEdge } from './schema';
+import { edgeStandardSchema, type EdgeStandard } from '../model/edgeStandardSchema';
+import { SEAM_LIMITS, type MeasuredEdge } from '../model/seamSchema';
 import { canMeet, compareEdges, gradeOf, seamScore } from './seam';
 import { departure, edgeHeights, edgeLevels, standardFrom, standardHeights, type SeamEdge } from './seamEdge';
 

@@ -1,18 +1,19 @@
 import { CLEAR_TINT } from '../tint/waterTint';
 import fc from 'fast-check';
-import { edgeStandardSchema, type EdgeStandard } from '../bed/edgeStandardSchema';
+import { edgeStandardSchema, type EdgeStandard } from '../model/edgeStandardSchema';
 import { withJoints } from '../bed/joints';
-import type { EdgeName, Feature, PieceDesign } from '../bed/schema';
+import type { EdgeName, Feature, PieceDesign } from '../model/designSchema';
 import { newFeature } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import { transformDesign } from '../bed/transform';
 import { volumeMl } from '../bed/volumeCurve';
 import { LEVEL_BENCH, surveyBed } from '../plan';
-import { matchSet, type MatchPiece } from './matchSet';
-import { NO_WISH, SEAM_LIMITS } from './schema';
+import { matchSet } from './matchSet';
+import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
 import { departure, edgeHeights, standardFrom, standardHeights } from './seamEdge';
 import { edgeProfile } from '../bed/profile';
 import { buildBed } from '../bed/buildBed';
+import type { MatchPiece } from './matchTypes';
 
 /** What an edge standard is for: pieces that were drawn differently meet all the same. */
 const LEVEL = 15;

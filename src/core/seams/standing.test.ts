@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { EdgeName } from '../bed/schema';
-import type { CornerHeights } from './schema';
+import type { EdgeName } from '../model/designSchema';
+import type { CornerHeights } from '../model/seamSchema';
 import { addShims, asDrawn, atEdge, onShims, raiseEdge, ROUND } from './standing';
 
 const flat = (edge: EdgeName) => ({

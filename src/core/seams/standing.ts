@@ -1,5 +1,5 @@
-import type { EdgeName } from '../bed/schema';
-import type { CornerHeights } from './schema';
+import type { EdgeName } from '../model/designSchema';
+import type { CornerHeights } from '../model/seamSchema';
 import type { SeamEdge } from './seamEdge';
 
 /**

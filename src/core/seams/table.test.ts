@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { checkWish, emptyWish, layTable } from './table';
 import type { SidesMeet, TableTile } from './tableTypes';
 import { bestCopies } from './tableCopies';
-import type { TableWish } from './tableSchema';
+import type { TableWish } from '../model/tableSchema';
 import { across, all, bend, bruteExtras, end, faults, fork, straight } from './testTables';
 import { ref, named } from './testTables';
 

@@ -1,5 +1,5 @@
-import { copyName, samePiece } from '../bed/pieceRef';
-import { MOST_PLACES, type TablePlace, type TableWish } from './tableSchema';
+import { copyName, samePiece } from '../model/pieceRef';
+import { MOST_PLACES, type TablePlace, type TableWish } from '../model/tableSchema';
 import { TABLE_SHAPES } from './tableShape';
 import type { LaidTile, SidesMeet, TableLayout, TableResult, TableTile } from './tableTypes';
 import {
@@ -13,7 +13,7 @@ import {
   type Placed,
   type TileKinds,
 } from './tableRules';
-import { seeded } from './random';
+import { seeded } from '../chance/random';
 import { TableSearch, type Budget } from './tableSearch';
 
 export interface TableOptions {

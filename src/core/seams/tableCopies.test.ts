@@ -1,7 +1,7 @@
 import { emptyWish, layTable } from './table';
 import type { TableLayout, TableTile } from './tableTypes';
 import { bestCopies, laidSeams, type SideScore } from './tableCopies';
-import type { TableWish } from './tableSchema';
+import type { TableWish } from '../model/tableSchema';
 import { all, faults, straight } from './testTables';
 import { named } from './testTables';
 

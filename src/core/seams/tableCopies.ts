@@ -1,8 +1,8 @@
 import type { LaidTile, SidesMeet, TableLayout, TableTile } from './tableTypes';
 import { classesOf } from './tableRules';
-import { drawnSide, opposite, TABLE_SHAPES, type TableGridKind } from './tableShape';
-import { seeded } from './random';
-import type { TablePlace, TableSide } from './tableSchema';
+import { drawnSide, opposite, TABLE_SHAPES } from './tableShape';
+import { seeded } from '../chance/random';
+import type { TablePlace, TableSide, TableGridKind } from '../model/tableSchema';
 
 /** How bad the seam between two sides of two tiles is; sides as drawn. */
 export type SideScore = (tileA: number, sideA: TableSide, tileB: number, sideB: TableSide) => number;

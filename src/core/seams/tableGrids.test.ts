@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { emptyWish, layTable } from './table';
-import type { TableWish } from './tableSchema';
+import type { TableWish, TableGridKind } from '../model/tableSchema';
 import {
   drawnSide,
   opposite,
@@ -11,7 +11,6 @@ import {
   tableEdges,
   tableExtent,
   tableSide,
-  type TableGridKind,
   type TileSize,
 } from './tableShape';
 import type { TableTile } from './tableTypes';

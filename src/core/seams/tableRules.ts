@@ -1,6 +1,6 @@
-import type { PieceRef } from '../bed/pieceRef';
+import type { PieceRef } from '../model/pieceRef';
 import type { LaidTile, SidesMeet, TableTile } from './tableTypes';
-import type { TablePlace, TableSide, TableWish } from './tableSchema';
+import type { TablePlace, TableSide, TableWish } from '../model/tableSchema';
 import { drawnSide, opposite, TABLE_SHAPES, tableSide } from './tableShape';
 
 export const samePlace =

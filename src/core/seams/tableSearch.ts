@@ -1,8 +1,8 @@
-import { samePiece, type PieceRef } from '../bed/pieceRef';
+import { samePiece, type PieceRef } from '../model/pieceRef';
 import { isFork, wantedPlaces, type TileKinds } from './tableRules';
 import { drawnSide, opposite, TABLE_SHAPES, tableSide, type TableShape } from './tableShape';
 import type { LaidTile, TableTile } from './tableTypes';
-import type { TableSide, TableWish } from './tableSchema';
+import type { TableSide, TableWish } from '../model/tableSchema';
 
 /** Placements that may still be tried, how many were, and who is told. */
 export interface Budget {

@@ -1,18 +1,5 @@
-import type { TableGrid } from '../bed/outline';
-import type { EdgeName } from '../bed/schema';
-import type { TablePlace, TableSide } from './tableSchema';
-
-/**
- * What the places of a table are: squares; rectangles, their width across the table or up it; hexagons with a flat side to the
- * south, every second column half a place further north.
- */
-export const TABLE_GRIDS = [
-  'square',
-  'rectangle',
-  'rectangle across',
-  'hexagon',
-] as const satisfies readonly TableGrid[];
-export type TableGridKind = (typeof TABLE_GRIDS)[number];
+import type { EdgeName } from '../model/designSchema';
+import type { TablePlace, TableSide, TableGridKind } from '../model/tableSchema';
 
 /** How tiles of one shape lie beside each other. Sides are counted anticlockwise from the south. */
 export interface TableShape {

@@ -1,11 +1,12 @@
 import { tableGridsOf, outlineSize } from '../bed/outline';
-import { samePiece } from '../bed/pieceRef';
-import type { EdgeName } from '../bed/schema';
-import type { MatchPiece, MatchSet } from './matchSet';
+import { samePiece } from '../model/pieceRef';
+import type { EdgeName } from '../model/designSchema';
+import type { MatchSet } from './matchSet';
 import { bestCopies, laidSeams, type SideScore } from './tableCopies';
-import type { TablePlace, TableSide, TableWish } from './tableSchema';
-import { TABLE_SHAPES, type TableGridKind, type TileSize } from './tableShape';
+import type { TablePlace, TableSide, TableWish, TableGridKind } from '../model/tableSchema';
+import { TABLE_SHAPES, type TileSize } from './tableShape';
 import type { LaidTile, SidesMeet, TableLayout, TableTile } from './tableTypes';
+import type { MatchPiece } from './matchTypes';
 
 /** The set's tiles of one shape and size as kinds that can be laid on one grid. */
 export interface TableStock {

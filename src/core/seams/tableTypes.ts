@@ -1,5 +1,5 @@
-import type { PieceRef } from '../bed/pieceRef';
-import type { TablePlace, TableSide } from './tableSchema';
+import type { PieceRef } from '../model/pieceRef';
+import type { TablePlace, TableSide } from '../model/tableSchema';
 
 /** A kind of tile: how many there are, whether it may be turned, and which sides have water. */
 export interface TableTile extends PieceRef {

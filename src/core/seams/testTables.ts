@@ -1,7 +1,7 @@
-import { samePiece, type PieceRef } from '../bed/pieceRef';
+import { samePiece, type PieceRef } from '../model/pieceRef';
 import { emptyWish } from './table';
 import type { LaidTile, SidesMeet, TableLayout, TableTile } from './tableTypes';
-import type { TablePlace, TableSide, TableWish } from './tableSchema';
+import type { TablePlace, TableSide, TableWish } from '../model/tableSchema';
 
 /** A tile's piece by a short name, and what a tile of that name says of itself. */
 export const ref = (designId: string): PieceRef => ({ designId, copy: null });

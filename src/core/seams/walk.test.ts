@@ -2,7 +2,7 @@ import { buildBed } from '../bed/buildBed';
 import { newFeature, starters } from '../bed/starters';
 import { testDesign } from '../bed/testShapes';
 import type { LaidTile } from './tableTypes';
-import type { TableSide } from './tableSchema';
+import type { TableSide } from '../model/tableSchema';
 import { boardCut, tileCut, wayThrough } from './walk';
 
 const lowest = (heights: Float32Array): number => heights.reduce((a, b) => Math.min(a, b), Infinity);

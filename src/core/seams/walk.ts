@@ -1,10 +1,10 @@
 import type { BedGrid } from '../bed/grid';
 import { outlineSize, sideOf, type PointMm } from '../bed/outline';
 import { profileAt, sectionProfile, type BedProfile } from '../bed/profile';
-import type { EdgeName, Outline } from '../bed/schema';
-import { drawnSide, opposite, TABLE_SHAPES, type TableGridKind, type TableShape } from './tableShape';
+import type { EdgeName, Outline } from '../model/designSchema';
+import { drawnSide, opposite, TABLE_SHAPES, type TableShape } from './tableShape';
 import type { LaidTile } from './tableTypes';
-import type { Opening, TableSide } from './tableSchema';
+import type { Opening, TableSide, TableGridKind } from '../model/tableSchema';
 
 /** Spacing of the samples of a walk. */
 const STEP_MM = 1;

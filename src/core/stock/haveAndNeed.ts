@@ -1,10 +1,10 @@
 import { ratioByWeight } from '../mixing/ratio';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import { cheapestCover, type Cover, type Pack } from './cover';
 import type { LotLeft } from './lotChange';
 import { NOTHING } from './lots';
 import type { Need } from './needs';
-import type { StockItem, StockPart } from './schema';
+import type { StockItem, StockPart } from '../model/stockSchema';
 
 /** What stands on the shelf of one part of one thing. */
 export interface StockLevel {

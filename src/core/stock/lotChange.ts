@@ -1,5 +1,5 @@
 import { NOTHING } from './lots';
-import type { StockPart } from './schema';
+import type { StockPart } from '../model/stockSchema';
 
 /** What is left of one part in a lot, in the order in which lots are used up. */
 export interface LotLeft {

@@ -1,4 +1,4 @@
-import type { Lot, StockPart } from './schema';
+import type { Lot, StockPart } from '../model/stockSchema';
 
 /** A lot with what is left in it. */
 export interface LotState {

@@ -1,6 +1,6 @@
 import type { Amounts } from '../plan/plan';
 import type { AmountsRequest } from '../plan/request';
-import type { Consumable, StockItem, StockPart } from './schema';
+import type { Consumable, StockItem, StockPart } from '../model/stockSchema';
 
 /** How much of one thing a batch takes: most likely, and in a bad case. Grams, or pieces of a consumable. */
 export interface Need {

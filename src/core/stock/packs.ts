@@ -1,8 +1,8 @@
-import type { Product } from '../mixing/product';
-import type { Stored } from '../records/schema';
-import type { Colourant } from '../tint/schema';
+import type { Product } from '../model/productSchema';
+import type { Stored } from '../model/stored';
+import type { Colourant } from '../model/recipeSchema';
 import type { Pack } from './cover';
-import type { Consumable, StockItem } from './schema';
+import type { Consumable, StockItem } from '../model/stockSchema';
 
 /** What is known of how things are sold. */
 export interface Sold {

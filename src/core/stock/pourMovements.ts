@@ -1,6 +1,6 @@
 import type { TintLeft } from '../pouring/portions';
 import { takeFrom, type LotState } from './lots';
-import type { Consumable, MovementKind, StockItem, StockPart } from './schema';
+import type { Consumable, MovementKind, StockItem, StockPart } from '../model/stockSchema';
 
 /** What one cup took of one thing: so much that reached the pieces, so much that stayed in the cup and on the stick. */
 export interface CupTake {

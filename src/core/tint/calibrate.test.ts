@@ -1,4 +1,4 @@
-import { seeded } from '../seams/random';
+import { seeded } from '../chance/random';
 import { calibrate, type MeasuredSwatch } from './calibrate';
 import type { LinearRgb } from './colour';
 import { deltaE } from './difference';

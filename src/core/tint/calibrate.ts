@@ -2,7 +2,8 @@ import type { LinearRgb } from './colour';
 import { deltaE } from './difference';
 import { downhill } from './downhill';
 import { layerFlux, seenThrough } from './twoFlux';
-import { CHANNELS, CLARITY_OPTICS, type Clarity, type Optics } from './waterTint';
+import { CHANNELS, CLARITY_OPTICS, type Optics } from './waterTint';
+import type { Clarity } from '../model/tintSchema';
 
 /** A test pour of one colourant: how much in 100 g, how deep, over which ground, and the colour that it came to. Linear light. */
 export interface MeasuredSwatch {

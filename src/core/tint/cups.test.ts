@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { cupSizes } from './cupSizes';
 import { cupDoses, type RecipeDose } from './doses';
-import { mendCup, type CupContents } from './mendCup';
-import type { Colourant } from './schema';
+import { mendCup, type CupContents } from './bringToRecipe';
+import type { Colourant } from '../model/recipeSchema';
 
 const dose = (gramsPer100: number, id = 'ink', dropGrams = 0.035): RecipeDose => ({
   colourant: {

@@ -1,4 +1,4 @@
-import { isWaterBased, type Colourant } from './schema';
+import { isWaterBased, type Colourant } from '../model/recipeSchema';
 
 /** A colourant with how much of it goes into 100 g. */
 export interface RecipeDose {

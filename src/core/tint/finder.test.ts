@@ -1,8 +1,8 @@
-import { seeded } from '../seams/random';
+import { seeded } from '../chance/random';
 import { linearFromHex, type LinearRgb } from './colour';
 import { deltaE } from './difference';
 import { findRecipes, overLimit, type FinderAsk } from './finder';
-import type { Colourant } from './schema';
+import type { Colourant } from '../model/recipeSchema';
 import { lightByDepth } from './waterLook';
 
 const colourant = (

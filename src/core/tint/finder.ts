@@ -3,11 +3,12 @@ import { labDifference, labOf } from './difference';
 import type { RecipeDose } from './doses';
 import { downhill } from './downhill';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE, mostGramsPer100 } from './limits';
-import { isWaterBased, type Colourant } from './schema';
+import { isWaterBased, type Colourant } from '../model/recipeSchema';
 import { layerFlux, seenThrough } from './twoFlux';
 import { SEEN_FROM, seenToMm } from './visibility';
 import { WET } from './waterLook';
-import { CHANNELS, CLARITY_OPTICS, type Clarity } from './waterTint';
+import { CHANNELS, CLARITY_OPTICS } from './waterTint';
+import type { Clarity } from '../model/tintSchema';
 
 /** What is wanted: a colour at a depth over a bed, from what stands on the shelf. */
 export interface FinderAsk {

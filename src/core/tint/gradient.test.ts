@@ -1,4 +1,4 @@
-import { seeded } from '../seams/random';
+import { seeded } from '../chance/random';
 import { linearFromHex } from './colour';
 import { deltaE } from './difference';
 import type { RecipeDose } from './doses';
@@ -13,8 +13,9 @@ import {
   wishedByDepth,
   type GradientWish,
 } from './gradient';
-import type { Colourant } from './schema';
-import { MOST_STRENGTH, pourDoses, type TintPour } from './waterTint';
+import type { Colourant } from '../model/recipeSchema';
+import { pourDoses } from './waterTint';
+import { MOST_STRENGTH, type TintPour } from '../model/tintSchema';
 
 const colourant = (id: string, kind: Colourant['kind'], [red, green, blue]: number[]): RecipeDose['colourant'] => ({
   id,

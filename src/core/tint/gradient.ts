@@ -6,7 +6,8 @@ import { overLimit } from './finder';
 import { mostGramsPer100 } from './limits';
 import { SEEN_FROM, seenToMm } from './visibility';
 import { lightByDepth, paintByDepth, type BedPaint } from './waterLook';
-import { EVEN_POUR, MOST_STRENGTH, pourDoses, type Clarity, type TintPour, type WaterTint } from './waterTint';
+import { pourDoses, type WaterTint } from './waterTint';
+import { EVEN_POUR, MOST_STRENGTH, type Clarity, type TintPour } from '../model/tintSchema';
 
 /** How water is wished to darken from the shore to the deep, and what it may be poured from. */
 export interface GradientWish {

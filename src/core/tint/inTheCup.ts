@@ -1,5 +1,5 @@
 import { CURE_MODELS } from '../cure/cureModels';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import type { LinearRgb } from './colour';
 import { layerRgb, throughRgb } from './waterLook';
 import { tintOptics, type WaterTint } from './waterTint';

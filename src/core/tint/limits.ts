@@ -1,4 +1,4 @@
-import { isWaterBased, type Colourant } from './schema';
+import { isWaterBased, type Colourant } from '../model/recipeSchema';
 
 /** The most colourant in a mix, as a share of the product, all together and the water-based ones alone: more spoils the cure. */
 export const MOST_COLOURANT_SHARE = 0.03;

@@ -1,5 +1,5 @@
 import { linearFromHex } from './colour';
-import type { Colourant } from './schema';
+import type { Colourant } from '../model/recipeSchema';
 import { movedBy } from './moved';
 
 const colourant = (id: string, red: number): Colourant & { id: string } => ({

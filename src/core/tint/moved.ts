@@ -1,9 +1,9 @@
 import type { LinearRgb } from './colour';
 import { deltaE } from './difference';
 import type { RecipeDose } from './doses';
-import type { Colourant } from './schema';
+import type { Colourant } from '../model/recipeSchema';
 import { lightByDepth } from './waterLook';
-import type { Clarity } from './waterTint';
+import type { Clarity } from '../model/tintSchema';
 
 /** How far each recipe's water moves to the eye when a colourant is known better: CIEDE2000 at a depth over a bed. */
 export function movedBy(

@@ -1,12 +1,12 @@
 import { potLifeMinutes } from '../mixing/potLife';
-import type { Product } from '../mixing/product';
+import type { Product } from '../model/productSchema';
 import { splitParts, type PartAmounts } from '../mixing/ratio';
 import type { LinearRgb } from './colour';
 import { deltaE } from './difference';
 import type { RecipeDose } from './doses';
-import { mendCup, type CupContents, type CupMend } from './mendCup';
+import { mendCup, type CupContents, type CupMend } from './bringToRecipe';
 import { lightByDepth } from './waterLook';
-import type { Clarity } from './waterTint';
+import type { Clarity } from '../model/tintSchema';
 
 /** A cup that went wrong, and where its water is to lie. */
 export interface RescueAsk {

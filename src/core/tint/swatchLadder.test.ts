@@ -1,5 +1,5 @@
 import { labOf } from './difference';
-import type { Colourant } from './schema';
+import type { Colourant } from '../model/recipeSchema';
 import { swatchLadder } from './swatchLadder';
 
 const ink = {

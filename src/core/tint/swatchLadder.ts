@@ -1,7 +1,7 @@
 import type { LinearRgb } from './colour';
-import type { Colourant } from './schema';
+import type { Colourant } from '../model/recipeSchema';
 import { lightByDepth } from './waterLook';
-import type { Clarity } from './waterTint';
+import type { Clarity } from '../model/tintSchema';
 
 /** One dose of a ladder, the strongest first; each next is half of the last with as much clear product. */
 export interface LadderRung {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { linearFromHex } from './colour';
 import { colourantShares, cupDoses, smallestDropMixGrams, type RecipeDose } from './doses';
-import type { Colourant } from './schema';
+import type { Colourant } from '../model/recipeSchema';
 
 const colourant = (change: Partial<Colourant> = {}): Colourant & { id: string } => ({
   id: 'ink',

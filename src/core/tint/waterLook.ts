@@ -1,7 +1,8 @@
-import type { PieceDesign } from '../bed/schema';
+import type { PieceDesign } from '../model/designSchema';
 import { hexFromLinear, linearFromHex, type LinearRgb } from './colour';
 import { layerFlux, seenThrough, type Flux } from './twoFlux';
-import { type CHANNELS, EVEN_POUR, pourDoses, tintOptics, type Optics, type WaterTint } from './waterTint';
+import { type CHANNELS, pourDoses, tintOptics, type Optics, type WaterTint } from './waterTint';
+import { EVEN_POUR } from '../model/tintSchema';
 
 /** The colours of a piece's water from the surface down: `colours[i]` at depth `i·stepMm`, linear in between. */
 export interface WaterLook {

@@ -1,11 +1,7 @@
-import { reference } from '../model/reference';
-import { z } from 'zod';
+import type { PieceWater } from '../model/pieceWaterSchema';
+import type { Clarity, PourTint, TintPour } from '../model/tintSchema';
 import type { LinearRgb } from './colour';
 import type { RecipeDose } from './doses';
-
-/** How clear a product cures by itself. */
-export const CLARITIES = ['water-clear', 'slightly yellow', 'hazy'] as const;
-export type Clarity = (typeof CLARITIES)[number];
 
 /** What takes light away and what throws it back, per mm, in linear light. */
 export interface Optics {
@@ -24,32 +20,6 @@ export const CLARITY_OPTICS: Record<Clarity, Optics> = {
   'slightly yellow': { absorption: { red: 0.012, green: 0.016, blue: 0.045 }, scattering: NONE },
   hazy: { absorption: CLEAR_TONE, scattering: { red: 0.012, green: 0.012, blue: 0.013 } },
 };
-
-const ownDose = z.number({ error: 'Type a number' }).min(0, 'Cannot be negative').max(20, 'At most 20 g per 100 g');
-
-export const MOST_STRENGTH = 5;
-
-/** Grams of a colourant per 100 g of one pour, by the colourant's id. */
-export const ownDosesSchema = z.record(reference('colourant'), ownDose);
-export type OwnDoses = z.infer<typeof ownDosesSchema>;
-
-/**
- * One pour of the water, counted from the surface down. `strength` multiplies every dose of the recipe; a colourant in `own` is
- * dosed by that alone. The last pour goes on to the bed.
- */
-export const tintPourSchema = z.object({
-  thicknessMm: z.number({ error: 'Type a number' }).gt(0, 'Must be more than 0').max(60, 'At most 60 mm').nullable(),
-  strength: z
-    .number({ error: 'Type a number' })
-    .min(0, 'Cannot be negative')
-    .max(MOST_STRENGTH, `At most ${MOST_STRENGTH} times`),
-  own: ownDosesSchema.optional(),
-});
-export type TintPour = z.infer<typeof tintPourSchema>;
-export const MOST_POURS = 6;
-/** The recipe as it is, from the surface to the bed. */
-export const EVEN_POUR: TintPour = { thicknessMm: null, strength: 1 };
-export const tintPoursSchema = z.array(tintPourSchema).max(MOST_POURS, `At most ${MOST_POURS} pours`);
 
 /**
  * Pours that run from clear on top to dark at the bottom: `count` of them, equally thick over `deepestMm`. At the deepest they hold
@@ -74,9 +44,6 @@ export interface WaterTint {
 /** Water to which nothing was added, of the clearest product. */
 export const CLEAR_TINT: WaterTint = { clarity: 'water-clear', doses: [] };
 
-/** What a pour is tinted by. */
-export type PourTint = Pick<TintPour, 'strength' | 'own'>;
-
 /** A recipe as one pour has it: every dose times its strength, but those of its own. */
 export const pourDoses = (recipe: readonly RecipeDose[], { strength, own }: PourTint): readonly RecipeDose[] =>
   strength === 1 && !own
@@ -97,3 +64,10 @@ export function tintOptics({ clarity, doses }: Pick<WaterTint, 'clarity' | 'dose
 }
 
 export const CHANNELS = ['red', 'green', 'blue'] as const;
+
+/** What colours the water of a piece with water of its own. */
+export const tintOfWater = ({ clarity, doses, pours }: PieceWater): WaterTint => ({
+  clarity,
+  doses,
+  ...(pours && { pours: pours.map(({ clarity: own, ...pour }) => ({ ...pour, ...(own && { clarity: own }) })) }),
+});

@@ -1,20 +1,21 @@
-import { minuteOfDay, toWallTime, wallMinutes, weekdayOf, type WallTime } from '@/core/cure/wallTime';
-import type { BenchWindow } from '@/core/cure/benchWindows';
+import { minuteOfDay, toWallTime, wallMinutes, weekdayOf, type WallTime } from '@/core/time/wallTime';
+import type { BenchWindow } from '@/core/time/benchWindows';
 import { planAmounts, type Amounts, type PlanRequest } from '@/core/plan';
 import { batchPieces, drawnDesigns, setRequest } from '@/core/records/buildRequest';
-import type { Batch, PieceRecord, PourRecord, Stored, WaterSet } from '@/core/records/schema';
+import type { Batch, PieceRecord, PourRecord, WaterSet } from '@/core/records/recordSchemas';
 import type { SetDocuments } from '@/core/records/views';
 import type { Course } from '@/core/schedule/routes';
 import { FIRST_WORKPLACE, type Workplace } from '@/core/schedule/workplace';
 import { appendEntry, keepPlan } from '../batches';
 import { bookPour, plannedLayer } from '../bookPour';
-import type { Database } from '../dataFile';
+import type { Database, EditWriter } from '@/db/storage';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '../defaults';
 import { getDocument, listDocuments } from '../documents';
-import { edit, type EditWriter } from '../journal';
+import { edit } from '../journal';
 import { CREEK_MOUTH, HERON_SLACK_DESIGNS } from './heronSlackDesigns';
 import { writeHeronSlackStock } from './heronSlackStock';
 import { HERON_SLACK_TABLES } from './heronSlackTables';
+import type { Stored } from '@/core/model/stored';
 
 export const HERON_SLACK_ID = 'heron-slack';
 const DAY = 1440;

@@ -1,5 +1,5 @@
-import type { EdgeStandard } from '@/core/bed/edgeStandardSchema';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { EdgeStandard } from '@/core/model/edgeStandardSchema';
+import type { PieceDesign } from '@/core/model/designSchema';
 
 const LEVEL_MM = 15;
 const tile = {

@@ -1,6 +1,6 @@
-import { toWallTime } from '@/core/cure/wallTime';
-import type { Consumable, Lot, StockItem } from '@/core/stock/schema';
-import type { EditWriter } from '../journal';
+import { toWallTime } from '@/core/time/wallTime';
+import type { Consumable, Lot, StockItem } from '@/core/model/stockSchema';
+import type { EditWriter } from '@/db/storage';
 import { listLots } from '../stock';
 
 const DAY = 24 * 60;

@@ -1,4 +1,4 @@
-import type { KeptTable } from '@/core/seams/tableSchema';
+import type { KeptTable } from '@/core/model/tableSchema';
 import { emptyWish } from '@/core/seams/table';
 
 /** Two tables that Heron Slack is laid on: a creek that forks, and a shorter one round a hill. */

@@ -2,8 +2,8 @@
 
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import type { Reading } from '@/core/formats/readingLine';
-import { wallMinutes } from '@/core/cure/wallTime';
+import type { Reading } from '@/core/model/readingSchema';
+import { wallMinutes } from '@/core/time/wallTime';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { simulatedRoomAt, simulatedSensor } from '@/devices/roomSensor';
 import { READING_SOURCE_CHOICES, readingSourceSchema, type ReadingSource } from '@/ui/controls/readingSources';

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import type { WorkshopBenchView } from '@/core/run/views';
 import { LampSwitch } from '@/ui/theme/LampSwitch';
 import { RunLine } from './RunLine';

@@ -10,9 +10,8 @@ import type { ServedBatch } from '../desk/useBatch';
 import { CalendarPart } from './calendar/CalendarPart';
 import { OneBatch } from './OneBatch';
 import styles from './CureStage.module.css';
+import { type CureView, CURE_VIEWS } from './cureViews';
 
-export const CURE_VIEWS = ['evenings', 'time', 'route', 'promise', 'steady', 'batch'] as const;
-export type CureView = (typeof CURE_VIEWS)[number];
 const WORDS: Record<CureView, string> = {
   evenings: 'Evenings',
   time: 'True time and places',

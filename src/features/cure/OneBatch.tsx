@@ -7,7 +7,7 @@ import TableContainer from '@mui/material/TableContainer';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useMemo, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { withPourAt } from '@/core/schedule/kept';
 import { explainBatch, planTimes, withTimes, type BatchFigure, type FinishPlan, type LayerPlan } from '@/core/plan';
 import { measureText, minutesText } from '@/core/units/formatMeasure';

@@ -1,11 +1,11 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
-import { toWallTime, wallMinutes } from '@/core/cure/wallTime';
+import { shortTime } from '@/core/time/dayNames';
+import { toWallTime, wallMinutes } from '@/core/time/wallTime';
 import type { WeekSheetView } from '@/core/records/views';
 import { eveningsOf } from '@/core/schedule/evenings';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { Toggles } from '@/ui/controls/Toggles';
 import { PrintFrame } from '@/ui/print/PrintFrame';

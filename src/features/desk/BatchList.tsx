@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import type { BatchRow } from '@/core/records/views';
 import { PickList } from '@/ui/controls/PickList';
 import { useDesk } from './DeskContext';

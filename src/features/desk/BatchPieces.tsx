@@ -2,7 +2,7 @@
 
 import { withPourAt } from '@/core/schedule/kept';
 import { complaintAt, replaceAt } from '@/core/records/replaceAt';
-import { batchOwnSchema, batchSchema, type BatchOwn, type Batch } from '@/core/records/schema';
+import { batchOwnSchema, batchSchema, type BatchOwn, type Batch } from '@/core/records/recordSchemas';
 import type { BatchRow } from '@/core/records/views';
 import { DateTimeField } from '@/ui/controls/MomentField';
 import { Fold } from '@/ui/controls/Fold';

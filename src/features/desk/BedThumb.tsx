@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import { outlineSize } from '@/core/bed/outline';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { paintBed } from '@/ui/plan/paintBed';
 import { pictureOf } from './pictures';

@@ -2,15 +2,15 @@
 
 import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react';
 import { withoutJoints } from '@/core/bed/joints';
-import type { PieceDesign } from '@/core/bed/schema';
-import type { Mend, Problem } from '@/core/checks/problem';
+import type { PieceDesign } from '@/core/model/designSchema';
+import type { Mend, Problem } from '@/core/model/problem';
 import { unpackStrip, type PackedStrip } from '@/core/picture/packedStrip';
 import type { StripPiece } from '@/core/picture/strip';
 import type { Amounts, PlanRequest } from '@/core/plan';
 import { drawnDesigns, setTint, wholeSetRequest } from '@/core/records/buildRequest';
-import { waterSetSchema, type Stored } from '@/core/records/schema';
+import { waterSetSchema } from '@/core/records/recordSchemas';
 import type { DeskView } from '@/core/records/views';
-import type { Recipe } from '@/core/tint/schema';
+import type { Recipe } from '@/core/model/recipeSchema';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
@@ -18,6 +18,7 @@ import { deskWith } from '../door/applyChanges';
 import { useEditDoor, type EditDoor, type MakeCommand } from '../door/editDoor';
 import { applyMend } from './applyMend';
 import { useAmounts, type Served } from './useAmounts';
+import type { Stored } from '@/core/model/stored';
 
 /** What is being dragged and not written yet. */
 interface Draft {

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, useState, type ReactNode } from 'react';
 import { z } from 'zod';
-import { dayAndMonth } from '@/core/cure/dayNames';
+import { dayAndMonth } from '@/core/time/dayNames';
 import { flagged, STRIP_CUTS, stripPieces, type StripCutChoice } from '@/core/picture/strip';
 import { countPieces } from '@/core/records/countPieces';
 import { formatMeasure } from '@/core/units/formatMeasure';

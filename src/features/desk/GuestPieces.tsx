@@ -1,6 +1,6 @@
 'use client';
 
-import type { Batch } from '@/core/records/schema';
+import type { Batch } from '@/core/records/recordSchemas';
 import type { Guest } from '@/core/records/views';
 import { sameLevel } from '@/core/records/guests';
 import { Fold } from '@/ui/controls/Fold';

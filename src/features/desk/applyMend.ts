@@ -1,8 +1,8 @@
-import { pieceDesignSchema } from '@/core/bed/schema';
-import type { Mend, Problem } from '@/core/checks/problem';
+import { pieceDesignSchema } from '@/core/model/designSchema';
+import type { Mend, Problem } from '@/core/model/problem';
 import type { Command } from '@/core/records/command';
 import { replaceAt } from '@/core/records/replaceAt';
-import { batchSchema, waterSetSchema } from '@/core/records/schema';
+import { batchSchema, waterSetSchema } from '@/core/records/recordSchemas';
 import { withPourAt } from '@/core/schedule/kept';
 import type { DeskView } from '@/core/records/views';
 

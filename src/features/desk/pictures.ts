@@ -7,7 +7,7 @@ import {
   type PictureBed,
   type PictureSource,
 } from '@/core/picture/bedPicture';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { bedKey } from '@/core/plan';
 import type { WaterTint } from '@/core/tint/waterTint';
 

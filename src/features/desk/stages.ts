@@ -1,4 +1,4 @@
-import { PROBLEM_STAGES, type ProblemCode } from '@/core/checks/problemCodes';
+import { PROBLEM_STAGES, type ProblemCode } from '@/core/model/problemCodes';
 import type { StagePath } from '@/core/model/stages';
 
 /** At which stage a problem is mended. */

@@ -7,7 +7,7 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import { QRCodeSVG } from 'qrcode.react';
 import { useEffect, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import type { DeviceRole, PairedDevice } from '@/core/records/devices';
 import { Toggles } from '@/ui/controls/Toggles';
 import styles from './DevicesPanel.module.css';

@@ -1,5 +1,5 @@
 import type { BatchDetail, DeskView, RowChange, SetCard, SetsView, Shelf, ShelfView } from '@/core/records/views';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import type { Changed } from './editQueue';
 
 /** A list with one row replaced, added at its end, or taken out. */

@@ -5,7 +5,7 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { requestOfLayer } from '@/core/plan';
 import type { Command } from '@/core/records/command';
-import type { PourRecord } from '@/core/records/schema';
+import type { PourRecord } from '@/core/records/recordSchemas';
 import { Held } from '@/ui/held/Held';
 import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';

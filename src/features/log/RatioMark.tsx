@@ -1,4 +1,4 @@
-import type { TintMend } from '@/core/mixing/partMend';
+import type { TintMend } from '@/core/tint/tintForMore';
 import type { RatioReading } from '@/core/mixing/ratio';
 import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 import styles from './RatioMark.module.css';

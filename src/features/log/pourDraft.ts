@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { LayerPlan, PlanRequest } from '@/core/plan';
-import { pourRecordSchema, type PourRecord } from '@/core/records/schema';
+import { pourRecordSchema, type PourRecord } from '@/core/records/recordSchemas';
 import { editText, formatMeasure, preferredUnit, type UnitPreferences } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 

@@ -2,7 +2,7 @@
 
 import { useState, type ClipboardEvent, type FocusEvent, type KeyboardEvent } from 'react';
 import { edgeReadingsText, parseEdgeReadings } from '@/core/formats/readings';
-import type { MeasuredEdge } from '@/core/seams/schema';
+import type { MeasuredEdge } from '@/core/model/seamSchema';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import own from './MeasureView.module.css';
 

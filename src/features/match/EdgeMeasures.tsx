@@ -2,12 +2,12 @@
 
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { copyName } from '@/core/bed/pieceRef';
-import type { EdgeName } from '@/core/bed/schema';
+import { copyName } from '@/core/model/pieceRef';
+import type { EdgeName } from '@/core/model/designSchema';
 import { parseEdgeReadings, edgeReadingsText } from '@/core/formats/readings';
-import type { MatchEdge } from '@/core/seams/matchSet';
+import type { MatchEdge } from '@/core/seams/matchTypes';
 import { NOT_MEASURED, wasMeasured, withLevel } from '@/core/seams/measuredEdge';
-import type { MeasuredEdge } from '@/core/seams/schema';
+import type { MeasuredEdge } from '@/core/model/seamSchema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Fold } from '@/ui/controls/Fold';
 import { ChoiceField } from '@/ui/measure/ChoiceField';

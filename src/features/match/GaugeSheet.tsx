@@ -1,6 +1,6 @@
 'use client';
 
-import type { EdgeStandard } from '@/core/bed/edgeStandardSchema';
+import type { EdgeStandard } from '@/core/model/edgeStandardSchema';
 import { DEFAULT_KERF_MM, gaugeDrawing, GAUGE_SIDES, pageStretches, type GaugeSide } from '@/core/formats/gauge';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import styles from './Sheet.module.css';

@@ -2,13 +2,12 @@
 
 import { useMemo } from 'react';
 import { outlineSize } from '@/core/bed/outline';
-import { copyName, type PieceRef } from '@/core/bed/pieceRef';
-import type { PieceDesign } from '@/core/bed/schema';
+import { copyName, type PieceRef } from '@/core/model/pieceRef';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { DeskView } from '@/core/records/views';
 import { samePlace } from '@/core/seams/tableRules';
-import type { KeptTable } from '@/core/seams/tableSchema';
-import type { TableGridKind } from '@/core/seams/tableShape';
+import type { KeptTable, TableGridKind } from '@/core/model/tableSchema';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { useAwake } from '@/ui/useAwake';
 import { BedThumb } from '../desk/BedThumb';

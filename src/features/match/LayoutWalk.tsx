@@ -3,8 +3,8 @@
 import { useMemo, useState } from 'react';
 import { seamBetween } from '@/core/seams/matchRow';
 import type { MatchSet } from '@/core/seams/matchSet';
-import { GRADES, type SeamLimits } from '@/core/seams/schema';
-import type { TableSide, TableWish } from '@/core/seams/tableSchema';
+import { GRADES, type SeamLimits } from '@/core/model/seamSchema';
+import type { TableSide, TableWish } from '@/core/model/tableSchema';
 import { TABLE_SHAPES } from '@/core/seams/tableShape';
 import { layoutJoints, type TableStock } from '@/core/seams/tableTiles';
 import type { LaidTile } from '@/core/seams/tableTypes';

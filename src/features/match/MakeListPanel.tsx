@@ -5,7 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import type { MakeResult } from '@/core/seams/makeList';
 import { checkWish } from '@/core/seams/table';
-import type { KeptTable } from '@/core/seams/tableSchema';
+import type { KeptTable } from '@/core/model/tableSchema';
 import type { TableStock } from '@/core/seams/tableTiles';
 import { makeInWorker } from '@/workers/matching';
 import { makeName } from './tableWish';

@@ -2,9 +2,9 @@
 
 import Button from '@mui/material/Button';
 import { useMemo, useState } from 'react';
-import { copyName } from '@/core/bed/pieceRef';
+import { copyName } from '@/core/model/pieceRef';
 import type { MatchRow } from '@/core/seams/matchRow';
-import type { CornerHeights } from '@/core/seams/schema';
+import type { CornerHeights } from '@/core/model/seamSchema';
 import { shimRow, type CornerShims } from '@/core/seams/shims';
 import { asDrawn } from '@/core/seams/standing';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';

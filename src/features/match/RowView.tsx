@@ -2,11 +2,11 @@
 
 import Button from '@mui/material/Button';
 import { useMemo, useState } from 'react';
-import { pieceKey, samePiece, type PieceRef } from '@/core/bed/pieceRef';
+import { pieceKey, samePiece, type PieceRef } from '@/core/model/pieceRef';
 import type { MatchRow } from '@/core/seams/matchRow';
 import type { MatchSet } from '@/core/seams/matchSet';
-import type { StandingJoint } from '@/core/seams/mends';
-import { NO_WISH, type RowWish } from '@/core/seams/schema';
+import type { StandingJoint } from '@/core/seams/waysToClose';
+import { NO_WISH, type RowWish } from '@/core/model/seamSchema';
 import { boardCut } from '@/core/seams/walk';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { MenuButton } from '@/ui/controls/MenuButton';

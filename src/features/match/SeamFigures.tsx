@@ -1,13 +1,14 @@
 'use client';
 
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
-import type { SeamLimits } from '@/core/seams/schema';
+import type { MatchSet } from '@/core/seams/matchSet';
+import type { SeamLimits } from '@/core/model/seamSchema';
 import { SEAM_STEP_MM } from '@/core/seams/seamEdge';
 import type { Explanation } from '@/core/plan';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { Reading, Readings } from '@/ui/reading/Reading';
+import type { MatchSeam } from '@/core/seams/matchTypes';
 
 /** The figures of one seam, each with its grade, with how it came about. */
 export function SeamFigures({ seam, match, limits }: { seam: MatchSeam; match: MatchSet; limits: SeamLimits }) {

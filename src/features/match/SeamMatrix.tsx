@@ -1,12 +1,13 @@
 'use client';
 
 import { useMemo, useState, type KeyboardEvent, type MouseEvent } from 'react';
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
-import { GRADES } from '@/core/seams/schema';
+import type { MatchSet } from '@/core/seams/matchSet';
+import { GRADES } from '@/core/model/seamSchema';
 import { GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { seamName, seamWords } from './seamWords';
 import styles from './SeamMatrix.module.css';
+import type { MatchSeam } from '@/core/seams/matchTypes';
 
 const CELL = 17;
 const LABEL = 96;

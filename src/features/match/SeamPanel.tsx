@@ -1,9 +1,9 @@
 'use client';
 
-import { copyName, pieceKey } from '@/core/bed/pieceRef';
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
-import type { StandingJoint } from '@/core/seams/mends';
-import type { SeamLimits } from '@/core/seams/schema';
+import { copyName, pieceKey } from '@/core/model/pieceRef';
+import type { MatchSet } from '@/core/seams/matchSet';
+import type { StandingJoint } from '@/core/seams/waysToClose';
+import type { SeamLimits } from '@/core/model/seamSchema';
 import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { SeamPicture } from '@/ui/waterline/SeamPicture';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -14,6 +14,7 @@ import { SeamFigures } from './SeamFigures';
 import { seamName, seamWords } from './seamWords';
 import { WaysToClose } from './WaysToClose';
 import styles from './MatchStage.module.css';
+import type { MatchSeam } from '@/core/seams/matchTypes';
 
 interface SeamPanelProps {
   match: MatchSet;

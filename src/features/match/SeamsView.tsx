@@ -1,10 +1,10 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { pieceKey } from '@/core/bed/pieceRef';
+import { pieceKey } from '@/core/model/pieceRef';
 import { seamBetween } from '@/core/seams/matchRow';
-import { GRADES, type Grade, type SeamLimits } from '@/core/seams/schema';
-import { isMeant, type MatchEdge, type MatchSeam, type MatchSet } from '@/core/seams/matchSet';
+import { GRADES, type Grade, type SeamLimits } from '@/core/model/seamSchema';
+import { isMeant, type MatchSet } from '@/core/seams/matchSet';
 import { PickList } from '@/ui/controls/PickList';
 import { GradeMark } from '@/ui/mark/GradeMark';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
@@ -15,6 +15,7 @@ import { SeamPanel } from './SeamPanel';
 import { seamName, seamWords } from './seamWords';
 import type { Matching } from './useMatch';
 import styles from './MatchStage.module.css';
+import type { MatchEdge, MatchSeam } from '@/core/seams/matchTypes';
 
 /** More rows than this are no list to read. */
 const MOST_ROWS = 60;

@@ -3,14 +3,14 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useState } from 'react';
-import { pieceKey } from '@/core/bed/pieceRef';
-import type { WaterSet } from '@/core/records/schema';
+import { pieceKey } from '@/core/model/pieceRef';
+import type { WaterSet } from '@/core/records/recordSchemas';
 import { replaceAt } from '@/core/records/replaceAt';
 import { DEFAULT_KERF_MM, gaugeDrawing, gaugeStl, gaugeSvg, GAUGE_SIDES, type GaugeSide } from '@/core/formats/gauge';
-import type { MatchEdge, MatchSet } from '@/core/seams/matchSet';
+import type { MatchSet } from '@/core/seams/matchSet';
 import { standardFrom } from '@/core/seams/seamEdge';
-import { edgeStandardSchema, type EdgeStandard } from '@/core/bed/edgeStandardSchema';
-import { SEAM_LIMITS, seamLimitsSchema, type SeamLimits } from '@/core/seams/schema';
+import { edgeStandardSchema, type EdgeStandard } from '@/core/model/edgeStandardSchema';
+import { SEAM_LIMITS, seamLimitsSchema, type SeamLimits } from '@/core/model/seamSchema';
 import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 import { Fold } from '@/ui/controls/Fold';
 import { MenuButton } from '@/ui/controls/MenuButton';
@@ -23,6 +23,7 @@ import { asSeen } from '@/core/records/pieceMeasures';
 import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
 import own from './StandardsView.module.css';
+import type { MatchEdge } from '@/core/seams/matchTypes';
 
 const FIELDS = [
   { key: 'portMm', label: 'Port centre from the left' },

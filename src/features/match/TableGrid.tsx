@@ -1,7 +1,7 @@
 'use client';
 
 import { samePlace } from '@/core/seams/tableRules';
-import type { Opening, TablePlace, TableWish } from '@/core/seams/tableSchema';
+import type { Opening, TablePlace, TableWish } from '@/core/model/tableSchema';
 import { TABLE_SHAPES, turnedWords } from '@/core/seams/tableShape';
 import type { TableStock } from '@/core/seams/tableTiles';
 import type { LaidTile } from '@/core/seams/tableTypes';

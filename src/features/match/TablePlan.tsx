@@ -1,14 +1,6 @@
 import type { ReactNode } from 'react';
-import type { Opening, TablePlace } from '@/core/seams/tableSchema';
-import {
-  placeBox,
-  sideMiddle,
-  TABLE_SHAPES,
-  tableEdges,
-  tableExtent,
-  type TableGridKind,
-  type TileSize,
-} from '@/core/seams/tableShape';
+import type { Opening, TablePlace, TableGridKind } from '@/core/model/tableSchema';
+import { placeBox, sideMiddle, TABLE_SHAPES, tableEdges, tableExtent, type TileSize } from '@/core/seams/tableShape';
 import styles from './TablePlan.module.css';
 
 interface TablePlanProps {

@@ -6,7 +6,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { outlineEdges } from '@/core/bed/outline';
-import type { EdgeName } from '@/core/bed/schema';
+import type { EdgeName } from '@/core/model/designSchema';
 import { TABLE_SHAPES } from '@/core/seams/tableShape';
 import type { TableStock } from '@/core/seams/tableTiles';
 import { ChoiceField } from '@/ui/measure/ChoiceField';

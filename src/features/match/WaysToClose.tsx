@@ -3,11 +3,11 @@
 import Button from '@mui/material/Button';
 import { useMemo } from 'react';
 import { asSeen } from '@/core/records/pieceMeasures';
-import { copyName, samePiece } from '@/core/bed/pieceRef';
+import { copyName, samePiece } from '@/core/model/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
-import { mendSeam, type SeamMend, type StandingJoint } from '@/core/seams/mends';
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
-import type { CornerHeights, SeamLimits } from '@/core/seams/schema';
+import { mendSeam, type SeamMend, type StandingJoint } from '@/core/seams/waysToClose';
+import type { MatchSet } from '@/core/seams/matchSet';
+import type { CornerHeights, SeamLimits } from '@/core/model/seamSchema';
 import { LEAST_FILM_MM, topUp } from '@/core/seams/shims';
 import { addShims, atEdge } from '@/core/seams/standing';
 import { editText, formatMeasure, preferredUnit } from '@/core/units/formatMeasure';
@@ -15,6 +15,7 @@ import { GradeMark } from '@/ui/mark/GradeMark';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk, useDeskPlan } from '../desk/DeskContext';
 import styles from './WaysToClose.module.css';
+import type { MatchSeam } from '@/core/seams/matchTypes';
 
 interface WaysToCloseProps {
   seam: MatchSeam;

@@ -1,11 +1,12 @@
 import { CLEAR_TINT } from '@/core/tint/waterTint';
 import { testDesign } from '@/core/bed/testShapes';
 import { newFeature } from '@/core/bed/starters';
-import type { PieceRecord, Stored } from '@/core/records/schema';
+import type { PieceRecord } from '@/core/records/recordSchemas';
 import { matchSet } from '@/core/seams/matchSet';
-import { NO_WISH, SEAM_LIMITS } from '@/core/seams/schema';
+import { NO_WISH, SEAM_LIMITS } from '@/core/model/seamSchema';
 import { LEVEL_BENCH } from '@/core/plan';
 import { benchRows } from './benchList';
+import type { Stored } from '@/core/model/stored';
 
 const design = testDesign([newFeature('channel', testDesign())], { tag: 'T', copies: 2 });
 const designs = [{ id: 't', version: 1, data: design }];

@@ -1,7 +1,7 @@
-import type { EdgeName } from '@/core/bed/schema';
+import type { EdgeName } from '@/core/model/designSchema';
 import type { DeskView } from '@/core/records/views';
 import type { MatchSet } from '@/core/seams/matchSet';
-import type { MeasuredEdge } from '@/core/seams/schema';
+import type { MeasuredEdge } from '@/core/model/seamSchema';
 
 /** One edge of one copy on the bench list. */
 export interface BenchRow {

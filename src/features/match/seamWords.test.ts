@@ -1,6 +1,7 @@
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
+import type { MatchSet } from '@/core/seams/matchSet';
 import type { UnitPreferences } from '@/core/units/formatMeasure';
 import { seamName, seamWords, walkJoint } from './seamWords';
+import type { MatchSeam } from '@/core/seams/matchTypes';
 
 const metric: UnitPreferences = { length: 'mm', mass: 'g', volume: 'ml', temperature: '°C' } as UnitPreferences;
 const inches = { ...metric, length: 'in' } as UnitPreferences;

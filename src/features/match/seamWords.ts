@@ -1,7 +1,8 @@
-import type { MatchSeam, MatchSet } from '@/core/seams/matchSet';
+import type { MatchSet } from '@/core/seams/matchSet';
 import { seamReason } from '@/core/seams/seam';
 import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 import type { WalkJoint } from '@/ui/waterline/WaterlineWalk';
+import type { MatchSeam } from '@/core/seams/matchTypes';
 
 type Edges = Pick<MatchSet, 'edges'>;
 

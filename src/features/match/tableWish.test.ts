@@ -2,7 +2,7 @@ import { ref } from '@/core/seams/testTables';
 import { emptyWish } from '@/core/seams/table';
 import type { TableStock } from '@/core/seams/tableTiles';
 import type { TableResult } from '@/core/seams/tableTypes';
-import { tableWishSchema, type TableWish } from '@/core/seams/tableSchema';
+import { tableWishSchema, type TableWish } from '@/core/model/tableSchema';
 import { newTable } from './useTables';
 import { brushed, laidOf, onTable, plain, resized, resultWords, sizeOf, toggledOpening } from './tableWish';
 

@@ -1,7 +1,7 @@
-import { samePiece } from '@/core/bed/pieceRef';
+import { samePiece } from '@/core/model/pieceRef';
 import { samePlace } from '@/core/seams/tableRules';
-import type { KeptTable, Opening, TablePlace, TableSide, TableWish } from '@/core/seams/tableSchema';
-import { placesOn, TABLE_SHAPES, tableEdges, tableExtent, type TableGridKind } from '@/core/seams/tableShape';
+import type { KeptTable, Opening, TablePlace, TableSide, TableWish, TableGridKind } from '@/core/model/tableSchema';
+import { placesOn, TABLE_SHAPES, tableEdges, tableExtent } from '@/core/seams/tableShape';
 import type { TableStock } from '@/core/seams/tableTiles';
 import type { LaidTile, TableResult } from '@/core/seams/tableTypes';
 

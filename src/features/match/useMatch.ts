@@ -1,12 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import { fingerprint } from '@/core/plan';
 import { setMatchRequest } from '@/core/records/buildRequest';
-import type { MatchRequest, MatchSet } from '@/core/seams/matchSet';
+import type { MatchSet } from '@/core/seams/matchSet';
 import { unpackMatch, type PackedMatch } from '@/core/seams/packedMatch';
 import { useAwake } from '@/ui/useAwake';
 import { matchInWorker, Stopped, stopMatching } from '@/workers/matching';
 import { useDesk } from '../desk/DeskContext';
 import { arrived, arrivedSince, type Served } from '../desk/useAmounts';
+import type { MatchRequest } from '@/core/seams/matchTypes';
 
 /** The match of the set on the desk, and how far the newest one is. */
 export interface Matching {

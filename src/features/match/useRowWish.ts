@@ -1,4 +1,4 @@
-import { NO_WISH, type RowWish } from '@/core/seams/schema';
+import { NO_WISH, type RowWish } from '@/core/model/seamSchema';
 import { useDesk } from '../desk/DeskContext';
 
 /** What the row of the set on the desk keeps to, and how to change it. */

@@ -1,7 +1,6 @@
 import { useMemo, useRef, useState } from 'react';
 import { emptyWish } from '@/core/seams/table';
-import type { KeptTable, TableWish } from '@/core/seams/tableSchema';
-import type { TableGridKind } from '@/core/seams/tableShape';
+import type { KeptTable, TableWish, TableGridKind } from '@/core/model/tableSchema';
 import { useDesk } from '../desk/DeskContext';
 
 /** What a new table starts with: a creek that comes in at the west and goes out at the east. */

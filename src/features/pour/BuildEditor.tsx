@@ -8,7 +8,7 @@ import {
   PLAIN_BUILD,
   type Coat,
   type WaterBuild,
-} from '@/core/mixing/waterBuild';
+} from '@/core/model/waterBuildSchema';
 import { stretchesOfRequest, type PlanRequest } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
 import { cupColour } from '@/core/tint/waterLook';

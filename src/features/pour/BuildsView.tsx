@@ -9,7 +9,7 @@ import {
   requestOfBuild,
   WATER_BUILDS,
   type BuildFigures,
-  type WaterBuild,
+  type BuildOnOffer,
 } from '@/core/plan/builds';
 import { gradientPours } from '@/core/tint/waterTint';
 import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
@@ -59,13 +59,13 @@ export function BuildsView() {
   };
   const graded = (request.recipe.pours?.length ?? 0) > 1;
   const tinted = request.recipe.doses.some(({ gramsPer100 }) => gramsPer100 > 0);
-  const isChosen = ({ kindId, tint, filmMm }: WaterBuild): boolean =>
+  const isChosen = ({ kindId, tint, filmMm }: BuildOnOffer): boolean =>
     filmMm === null &&
     !desk.set.data.build?.coats.length &&
     desk.set.data.productId === kindId &&
     (tint === 'graded' ? graded : tint === 'none' ? !tinted : tinted && !graded);
 
-  const choose = async (build: WaterBuild): Promise<void> => {
+  const choose = async (build: BuildOnOffer): Promise<void> => {
     if (!products.some(({ id }) => id === build.kindId)) {
       const outcome = await door.run(() => ({ do: 'stock', productIds: [build.kindId] }), 'Put on the shelf');
       if (!outcome.ok) return;

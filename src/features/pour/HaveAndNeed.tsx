@@ -11,7 +11,7 @@ import { haveAndNeed, shoppingList, type HaveAndNeed as Line, type StockLevel } 
 import { lotChanges, outOfLots } from '@/core/stock/lotChange';
 import { batchNeeds } from '@/core/stock/needs';
 import { packsOf } from '@/core/stock/packs';
-import type { StockItem } from '@/core/stock/schema';
+import type { StockItem } from '@/core/model/stockSchema';
 import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import type { PlannedBatch } from '../desk/BatchPlan';

@@ -2,9 +2,9 @@
 
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { requestOfLayer, type CupPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
-import type { Batch } from '@/core/records/schema';
+import type { Batch } from '@/core/records/recordSchemas';
 import type { BatchRow } from '@/core/records/views';
 import { cupColour } from '@/core/tint/waterLook';
 import { pourDoses } from '@/core/tint/waterTint';

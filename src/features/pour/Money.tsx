@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import { dayAndMonth } from '@/core/cure/dayNames';
+import { dayAndMonth } from '@/core/time/dayNames';
 import { quote, TYPICAL_WORK, workSchema, type Work } from '@/core/money/quote';
 import {
   handsOnMinutes,
@@ -18,7 +18,7 @@ import type { Spent } from '@/core/records/views';
 import { priceOfNeeds, type StockLevel } from '@/core/stock/haveAndNeed';
 import { batchNeeds, cupsBesidePacks } from '@/core/stock/needs';
 import { packsOf } from '@/core/stock/packs';
-import type { StockItem } from '@/core/stock/schema';
+import type { StockItem } from '@/core/model/stockSchema';
 import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';

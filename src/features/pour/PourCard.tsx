@@ -1,9 +1,9 @@
 'use client';
 
 import Link from 'next/link';
-import { pieceKey } from '@/core/bed/pieceRef';
-import { pourCautions } from '@/core/checks/cautions';
-import { shortTime } from '@/core/cure/dayNames';
+import { pieceKey } from '@/core/model/pieceRef';
+import { pourCautions } from '@/core/cure/cautions';
+import { shortTime } from '@/core/time/dayNames';
 import { cupWork } from '@/core/pouring/cupWork';
 import { looksAfter } from '@/core/pouring/looks';
 import { batchFacts } from '@/core/schedule/facts';

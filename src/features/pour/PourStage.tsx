@@ -3,10 +3,10 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { explainBatch, explainFinish, explainProduct, type BatchFigure, type FinishPlan } from '@/core/plan';
 import type { BatchRow } from '@/core/records/views';
-import type { Settings } from '@/core/records/schema';
+import type { Settings } from '@/core/records/recordSchemas';
 import { formatMeasure, formatMoney, measureText } from '@/core/units/formatMeasure';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';

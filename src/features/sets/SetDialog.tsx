@@ -7,7 +7,7 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useForm, type FieldPath } from 'react-hook-form';
-import { waterSetSchema, type WaterSet } from '@/core/records/schema';
+import { waterSetSchema, type WaterSet } from '@/core/records/recordSchemas';
 import type { Shelf } from '@/core/records/views';
 import { useKeptForm } from '@/ui/keptDraft';
 import type { Outcome } from '../door/editDoor';

@@ -6,7 +6,7 @@ import { useWatch, type Control, type UseFormSetValue } from 'react-hook-form';
 import { Controller } from 'react-hook-form';
 import { FIGURE_SCALES_MM } from '@/core/plan/request';
 import { complaintAt, type Path } from '@/core/records/replaceAt';
-import { waterSetSchema, type WaterSet } from '@/core/records/schema';
+import { waterSetSchema, type WaterSet } from '@/core/records/recordSchemas';
 import type { Shelf } from '@/core/records/views';
 import { DateField } from '@/ui/controls/MomentField';
 import { Toggles } from '@/ui/controls/Toggles';

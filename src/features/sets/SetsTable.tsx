@@ -10,7 +10,7 @@ import TextField from '@mui/material/TextField';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { dayAndMonth } from '@/core/cure/dayNames';
+import { dayAndMonth } from '@/core/time/dayNames';
 import { countPieces } from '@/core/records/countPieces';
 import { unpackStrip } from '@/core/picture/packedStrip';
 import type { SetCard, SetLook } from '@/core/records/views';

@@ -3,7 +3,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { act, renderHook } from '@testing-library/react';
 import { useForm, type UseFormReturn } from 'react-hook-form';
 import { z } from 'zod';
-import { waterSetSchema, type WaterSet } from '@/core/records/schema';
+import { waterSetSchema, type WaterSet } from '@/core/records/recordSchemas';
 import { firstSet, setDraftSchema, type SetInput } from './setDraft';
 import { readKept, useKept, useKeptForm } from '@/ui/keptDraft';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { waterSetSchema, WaterSet } from '@/core/records/schema';
+import type { waterSetSchema, WaterSet } from '@/core/records/recordSchemas';
 
 /** A set as its form holds it. */
 export type SetInput = z.input<typeof waterSetSchema>;

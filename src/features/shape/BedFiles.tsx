@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { planSvg } from '@/core/formats/svg';
 import { saveFile } from '@/ui/saveFile';
 import { exportBed } from '@/workers/scanner';

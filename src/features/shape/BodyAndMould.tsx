@@ -2,15 +2,15 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { BODY_MATERIALS, BODY_MATERIAL_KEYS, DEFAULT_MATERIAL } from '@/core/body/materials';
-import { FIRST_MOULD, type Body, type Mould } from '@/core/body/schema';
+import { BODY_MATERIALS, BODY_MATERIAL_KEYS, DEFAULT_MATERIAL } from '@/core/model/bodyMaterials';
+import { FIRST_MOULD, type Body, type Mould } from '@/core/model/bodySchema';
 import { stackMm } from '@/core/body/packing';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { explainPiece, type Amounts, type AmountsRequest, type PieceFigure, type PiecePlan } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
-import { pieceDesignSchema } from '@/core/bed/schema';
-import type { Stored } from '@/core/records/schema';
-import { scaleHints } from '@/core/scale/scaleHints';
+import { pieceDesignSchema } from '@/core/model/designSchema';
+import type { Stored } from '@/core/model/stored';
+import { scaleHints } from '@/core/plan/scaleHints';
 import { formatCut, formatMeasure, formatMinutes, measureText } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
 import { Fold } from '@/ui/controls/Fold';

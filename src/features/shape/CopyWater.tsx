@@ -1,10 +1,10 @@
 'use client';
 
-import { copyName } from '@/core/bed/pieceRef';
-import type { PieceDesign } from '@/core/bed/schema';
-import type { Stored } from '@/core/records/schema';
+import { copyName } from '@/core/model/pieceRef';
+import type { PieceDesign } from '@/core/model/designSchema';
+import type { Stored } from '@/core/model/stored';
 import { waterAsMixed } from '@/core/records/waterAsMixed';
-import type { PieceWater } from '@/core/tint/pieceWater';
+import type { PieceWater } from '@/core/model/pieceWaterSchema';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { useDesk } from '../desk/DeskContext';
 import { readDetail } from '../desk/useBatch';

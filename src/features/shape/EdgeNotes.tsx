@@ -2,10 +2,10 @@
 
 import Link from 'next/link';
 import { useMemo } from 'react';
-import type { EdgeName, PieceDesign } from '@/core/bed/schema';
+import type { EdgeName, PieceDesign } from '@/core/model/designSchema';
 import { departure, edgeHeights } from '@/core/seams/seamEdge';
 import { formatMeasure } from '@/core/units/formatMeasure';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/pictures';

@@ -4,7 +4,7 @@ import Delete from '@mui/icons-material/DeleteOutlined';
 import IconButton from '@mui/material/IconButton';
 import type { ReactNode } from 'react';
 import { outlineEdges, outlineSize } from '@/core/bed/outline';
-import { FEATURE_NAMES, type Feature, type PieceDesign } from '@/core/bed/schema';
+import { FEATURE_NAMES, type Feature, type PieceDesign } from '@/core/model/designSchema';
 import { replaceAt } from '@/core/records/replaceAt';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Tick } from '@/ui/controls/Tick';

@@ -4,12 +4,12 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { checkReadings, largestStrays } from '@/core/bed/measured';
-import { copyName } from '@/core/bed/pieceRef';
-import type { Measured } from '@/core/bed/measuredSchema';
-import type { PieceDesign } from '@/core/bed/schema';
+import { copyName } from '@/core/model/pieceRef';
+import type { Measured } from '@/core/model/measuredSchema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { parseReadings, readingsText } from '@/core/formats/readings';
 import { isKnown } from '@/core/records/pieceMeasures';
-import type { PieceRecord, Stored } from '@/core/records/schema';
+import type { PieceRecord } from '@/core/records/recordSchemas';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Tick } from '@/ui/controls/Tick';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
@@ -19,6 +19,7 @@ import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/pictures';
 import { CopyWater } from './CopyWater';
 import styles from './MeasuredCopy.module.css';
+import type { Stored } from '@/core/model/stored';
 
 interface MeasuredCopyProps {
   design: Stored<PieceDesign>;

@@ -3,7 +3,7 @@
 import { arrayMove } from '@dnd-kit/sortable';
 import Button from '@mui/material/Button';
 import { checkDesign } from '@/core/bed/checkDesign';
-import { DAM_FACTS, DAM_METHODS } from '@/core/bed/damMethods';
+import { DAM_FACTS, DAM_METHODS } from '@/core/model/damMethods';
 import { damRuns, DEFAULT_DAM } from '@/core/bed/dams';
 import { outlineEdges } from '@/core/bed/outline';
 import { madeByOf } from '@/core/bed/measured';
@@ -14,12 +14,12 @@ import {
   type EdgeName,
   type FeatureKind,
   type PieceDesign,
-} from '@/core/bed/schema';
+} from '@/core/model/designSchema';
 import { newFeature } from '@/core/bed/starters';
 import { transformDesign, type Transform } from '@/core/bed/transform';
-import type { Problem } from '@/core/checks/problem';
+import type { Problem } from '@/core/model/problem';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { controlIn, focusSoon } from '@/ui/focusSoon';

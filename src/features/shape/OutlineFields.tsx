@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { drawnPoints, outlinePolygon, outlineSize } from '@/core/bed/outline';
 import { OUTLINE } from '@/core/bed/pointLists';
 import { resized } from '@/core/bed/resize';
-import type { Outline } from '@/core/bed/schema';
+import type { Outline } from '@/core/model/designSchema';
 import { replaceAt, type Path } from '@/core/records/replaceAt';
 import { Tick } from '@/ui/controls/Tick';
 import { ChoiceField } from '@/ui/measure/ChoiceField';

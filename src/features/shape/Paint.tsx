@@ -1,7 +1,7 @@
 'use client';
 
-import { SOLID_KINDS, type PieceDesign } from '@/core/bed/schema';
-import type { Stored } from '@/core/records/schema';
+import { SOLID_KINDS, type PieceDesign } from '@/core/model/designSchema';
+import type { Stored } from '@/core/model/stored';
 import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
 import { ColourField } from '@/ui/controls/ColourField';
 import { Tick } from '@/ui/controls/Tick';

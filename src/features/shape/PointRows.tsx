@@ -7,7 +7,7 @@ import { useRef } from 'react';
 import { channelCentreline } from '@/core/bed/centreline';
 import { outlineSize, type PointMm } from '@/core/bed/outline';
 import { insertPoint, movePoint, OUTLINE, pointList, removePoint, type PointList } from '@/core/bed/pointLists';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { fromFrame, landFrame, waterlineOff } from '@/core/bed/waterline';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { MeasureField } from '@/ui/measure/MeasureField';

@@ -1,10 +1,10 @@
 'use client';
 
-import type { PieceDesign, PoolLevel } from '@/core/bed/schema';
-import { pieceDesignSchema } from '@/core/bed/schema';
+import type { PieceDesign, PoolLevel } from '@/core/model/designSchema';
+import { pieceDesignSchema } from '@/core/model/designSchema';
 import { spillWords, type PiecePlan, type PoolPlan } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';

@@ -4,15 +4,15 @@ import { explainPiece, MADE_WORDS, spillWords, type PieceFigure } from '@/core/p
 import { closedRuns } from '@/core/bed/dams';
 import { Suspense, use, useMemo, useState, type ReactNode } from 'react';
 import type { Amounts, PiecePlan, PoolPlan } from '@/core/plan';
-import type { PieceDesign } from '@/core/bed/schema';
-import type { Stored } from '@/core/records/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
+import type { Stored } from '@/core/model/stored';
 import { detailsSeenTo } from '@/core/tint/visibility';
 import { formatMeasure, measureText } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { samePiece, type PieceRef } from '@/core/bed/pieceRef';
+import { samePiece, type PieceRef } from '@/core/model/pieceRef';
 import { cutProfile, sectionSvg } from '@/core/formats/svg';
 import { overProfile } from '@/core/picture/bedPicture';
 import { portSnaps, standardSnaps } from '@/core/bed/snaps';

@@ -1,5 +1,5 @@
 import type { Path } from '@/core/records/replaceAt';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 
 /** How the parts of the Measures column read and change a design. */
 export interface DesignEditing {

@@ -1,4 +1,4 @@
-import type { EdgeName, FeatureKind } from '@/core/bed/schema';
+import type { EdgeName, FeatureKind } from '@/core/model/designSchema';
 import type { Quantity } from '@/core/units/quantities';
 
 /** When a field is asked for at all: another field must have one of these values. */

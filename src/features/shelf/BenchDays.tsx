@@ -4,7 +4,7 @@ import Delete from '@mui/icons-material/DeleteOutlined';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { useRef, useState } from 'react';
-import { benchExceptionSchema, type BenchException } from '@/core/cure/benchWindows';
+import { benchExceptionSchema, type BenchException } from '@/core/time/benchWindows';
 import { complaintsByField } from '@/core/records/replaceAt';
 import { DateField, TimeField } from '@/ui/controls/MomentField';
 import { Tick } from '@/ui/controls/Tick';

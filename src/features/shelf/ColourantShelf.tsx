@@ -2,9 +2,9 @@
 
 import Button from '@mui/material/Button';
 import { useRef } from 'react';
-import { COLOURANT_KINDS, DEFAULT_DROP_GRAMS, type Colourant } from '@/core/tint/schema';
+import { COLOURANT_KINDS, DEFAULT_DROP_GRAMS, type Colourant } from '@/core/model/recipeSchema';
 import { lookAt, waterLook } from '@/core/tint/waterLook';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';

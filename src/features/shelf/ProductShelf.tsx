@@ -2,15 +2,14 @@
 
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { CURE_MODELS } from '@/core/cure/cureModels';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
-import { FIGURE_MARKS, MOST_OTHER_PACKS, type Product } from '@/core/mixing/product';
+import { FIGURE_MARKS, MOST_OTHER_PACKS, type Product, setsInTheCup } from '@/core/model/productSchema';
 import { replaceAt } from '@/core/records/replaceAt';
 import { mixedDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
 import type { Quantity } from '@/core/units/quantities';
-import { CLARITIES } from '@/core/tint/waterTint';
+import { CLARITIES } from '@/core/model/tintSchema';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { PickList } from '@/ui/controls/PickList';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
@@ -100,7 +99,7 @@ const factsOf = (product: Product): string =>
   [
     product.parts ? `${product.parts.ratioA}:${product.parts.ratioB} by ${product.parts.ratioBy}` : 'one part',
     `layers to ${formatMeasure(product.greatestLayerMm, 'length')}`,
-    CURE_MODELS[product.cureModel].setsInTheCup ? `pot life ${formatMinutes(product.potLifeMinutes)}` : '',
+    setsInTheCup(product.cureModel) ? `pot life ${formatMinutes(product.potLifeMinutes)}` : '',
   ]
     .filter(Boolean)
     .join(' · ');

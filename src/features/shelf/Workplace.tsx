@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import IconButton from '@mui/material/IconButton';
-import type { Settings } from '@/core/records/schema';
+import type { Settings } from '@/core/records/recordSchemas';
 import { FIRST_WORKPLACE, workplaceSchema, type Workplace as WorkplaceData } from '@/core/schedule/workplace';
 import { complaintAt } from '@/core/records/replaceAt';
 import { simulatedSensor, usualOf } from '@/devices/roomSensor';

@@ -1,7 +1,7 @@
 'use client';
 
-import { boxSchema, type Box } from '@/core/body/schema';
-import { WEEKDAYS } from '@/core/cure/benchWindows';
+import { boxSchema, type Box } from '@/core/model/bodySchema';
+import { WEEKDAYS } from '@/core/time/benchWindows';
 import type { Losses } from '@/core/mixing/losses';
 import { complaintAt } from '@/core/records/replaceAt';
 import { BenchWindows } from '@/ui/measure/BenchWindows';

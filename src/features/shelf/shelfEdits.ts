@@ -1,8 +1,9 @@
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
-import { RECORD_SCHEMAS, type RecordData, type Stored } from '@/core/records/schema';
+import { RECORD_SCHEMAS, type RecordData } from '@/core/records/recordSchemas';
 import type { ShelfView } from '@/core/records/views';
 import type { Command } from '@/core/records/command';
 import type { EditDoor } from '../door/editDoor';
+import type { Stored } from '@/core/model/stored';
 
 export type ShelfDoor = EditDoor<ShelfView>;
 type ShelfKind = 'product' | 'colourant' | 'consumable' | 'settings';

@@ -5,7 +5,7 @@ import { deltaE } from '@/core/tint/difference';
 import { lightByDepth } from '@/core/tint/waterLook';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { gradeOf } from '@/core/seams/seam';
-import { SEAM_LIMITS } from '@/core/seams/schema';
+import { SEAM_LIMITS } from '@/core/model/seamSchema';
 import { GRADE_WORDS, GradeMark } from '@/ui/mark/GradeMark';
 import { useDesk } from '../desk/DeskContext';
 import { differenceWords } from './differenceWords';

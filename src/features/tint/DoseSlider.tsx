@@ -4,7 +4,7 @@ import Slider from '@mui/material/Slider';
 import { ThemeProvider } from '@mui/material/styles';
 import { useState } from 'react';
 import { mostGramsPer100 } from '@/core/tint/limits';
-import type { Colourant } from '@/core/tint/schema';
+import type { Colourant } from '@/core/model/recipeSchema';
 import { withoutVariables } from './withoutVariables';
 import styles from './TintStage.module.css';
 

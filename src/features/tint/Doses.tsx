@@ -3,8 +3,8 @@
 import Button from '@mui/material/Button';
 import { useRef } from 'react';
 import { complaintAt } from '@/core/records/replaceAt';
-import type { Stored } from '@/core/records/schema';
-import { recipeSchema, type Recipe } from '@/core/tint/schema';
+import type { Stored } from '@/core/model/stored';
+import { recipeSchema, type Recipe } from '@/core/model/recipeSchema';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { MeasureField } from '@/ui/measure/MeasureField';

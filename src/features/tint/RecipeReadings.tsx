@@ -3,7 +3,7 @@
 import { explainRecipe } from '@/core/plan';
 import { colourantShares, smallestDropMixGrams, type RecipeDose } from '@/core/tint/doses';
 import { MOST_COLOURANT_SHARE, MOST_WATER_BASED_SHARE } from '@/core/tint/limits';
-import type { Recipe } from '@/core/tint/schema';
+import type { Recipe } from '@/core/model/recipeSchema';
 import { measureText } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { Reading, Readings } from '@/ui/reading/Reading';

@@ -1,17 +1,19 @@
 'use client';
 
-import { shortTime } from '@/core/cure/dayNames';
-import type { WallTime } from '@/core/cure/wallTime';
+import { shortTime } from '@/core/time/dayNames';
+import type { WallTime } from '@/core/time/wallTime';
 import { setRecipe } from '@/core/records/buildRequest';
-import type { Stored, WaterSet } from '@/core/records/schema';
+import type { WaterSet } from '@/core/records/recordSchemas';
 import type { Shelf } from '@/core/records/views';
 import { fromStock } from '@/core/pouring/portions';
 import { stockPart, stockTint, tintings } from '@/core/pouring/stockTint';
-import { EVEN_POUR, pourDoses } from '@/core/tint/waterTint';
+import { pourDoses } from '@/core/tint/waterTint';
 import { formatMeasure, formatOnScale } from '@/core/units/formatMeasure';
 import { parseMassList } from '@/core/units/parseMassList';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import styles from './StockLabel.module.css';
+import { EVEN_POUR } from '@/core/model/tintSchema';
+import type { Stored } from '@/core/model/stored';
 
 interface StockLabelProps {
   set: Stored<WaterSet>;

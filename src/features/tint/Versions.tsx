@@ -2,8 +2,8 @@
 
 import Button from '@mui/material/Button';
 import type { RecipeVersion } from '@/core/records/views';
-import type { Stored } from '@/core/records/schema';
-import type { Recipe } from '@/core/tint/schema';
+import type { Stored } from '@/core/model/stored';
+import type { Recipe } from '@/core/model/recipeSchema';
 import { Fold } from '@/ui/controls/Fold';
 import { useDesk } from '../desk/DeskContext';
 import styles from './TintStage.module.css';

@@ -3,11 +3,11 @@
 import { useEffect, useState } from 'react';
 import { tintOfRequest } from '@/core/plan';
 import { setTint } from '@/core/records/buildRequest';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import type { OtherSet, RecipeVersion } from '@/core/records/views';
-import type { Recipe } from '@/core/tint/schema';
+import type { Recipe } from '@/core/model/recipeSchema';
 import type { WaterTint } from '@/core/tint/waterTint';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { useDesk } from '../desk/DeskContext';
 import { readDetail } from '../desk/useBatch';
 import { useFetched } from '../desk/useFetched';

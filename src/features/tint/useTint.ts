@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
 import { resolveRecipe } from '@/core/records/buildRequest';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import type { RecipeDose } from '@/core/tint/doses';
-import type { Recipe } from '@/core/tint/schema';
-import type { Clarity, WaterTint } from '@/core/tint/waterTint';
+import type { Recipe } from '@/core/model/recipeSchema';
+import type { WaterTint } from '@/core/tint/waterTint';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
+import type { Clarity } from '@/core/model/tintSchema';
 
 /** What the Tint stage is about: the set's recipe in its product as it is dragged, and how deep its water is. */
 export interface Tinting {

@@ -7,7 +7,7 @@ import customParseFormat from 'dayjs/plugin/customParseFormat';
 import updateLocale from 'dayjs/plugin/updateLocale';
 import utc from 'dayjs/plugin/utc';
 import { createContext, use, useEffect, type ReactNode } from 'react';
-import { DEFAULT_CALENDAR, type Calendar } from '@/core/records/schema';
+import { DEFAULT_CALENDAR, type Calendar } from '@/core/records/recordSchemas';
 
 dayjs.extend(customParseFormat);
 dayjs.extend(updateLocale);

@@ -3,7 +3,7 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { hexColour } from '@/core/tint/hexColour';
+import { hexColour } from '@/core/model/hexColour';
 import styles from './ColourField.module.css';
 
 interface ColourFieldProps {

@@ -1,4 +1,4 @@
-import type { Grade } from '@/core/seams/schema';
+import type { Grade } from '@/core/model/seamSchema';
 import styles from './GradeMark.module.css';
 
 /** A grade in a maker's words. */

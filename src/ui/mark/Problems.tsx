@@ -1,8 +1,8 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { pieceKey } from '@/core/bed/pieceRef';
-import type { Mend, Problem } from '@/core/checks/problem';
+import { pieceKey } from '@/core/model/pieceRef';
+import type { Mend, Problem } from '@/core/model/problem';
 import styles from './Problems.module.css';
 
 const WORDS: Record<Problem['severity'], string> = { stop: 'In the way', warn: 'Take care', hint: 'Good to know' };

@@ -4,7 +4,7 @@ import Delete from '@mui/icons-material/DeleteOutlined';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { useRef, useState } from 'react';
-import { benchWindowSchema, WEEKDAYS, type BenchWindow } from '@/core/cure/benchWindows';
+import { benchWindowSchema, WEEKDAYS, type BenchWindow } from '@/core/time/benchWindows';
 import { complaintsByField } from '@/core/records/replaceAt';
 import { TimeField } from '../controls/MomentField';
 import { controlIn, focusSoon } from '../focusSoon';

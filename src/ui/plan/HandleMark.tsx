@@ -4,7 +4,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { moveHandle, type Handle } from '@/core/bed/handles';
 import type { PointMm } from '@/core/bed/outline';
 import { insertPoint, LEVEL_MARKS, pointList, removePoint } from '@/core/bed/pointLists';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import type { PortSnap } from '@/core/bed/snaps';
 import styles from './PlanView.module.css';
 

@@ -4,7 +4,7 @@ import type { CSSProperties } from 'react';
 import type { DamRun } from '@/core/bed/dams';
 import { inwardOf, outlineSize, sideOf, type PointMm } from '@/core/bed/outline';
 import { runPath } from '@/core/bed/profile';
-import type { Outline, PieceDesign } from '@/core/bed/schema';
+import type { Outline, PieceDesign } from '@/core/model/designSchema';
 import { spillWords, type PoolPlan } from '@/core/plan';
 import styles from './PlanView.module.css';
 

@@ -18,7 +18,7 @@ import { designHandles } from '@/core/bed/handles';
 import { outlinePolygon, outlineSize, type PointMm } from '@/core/bed/outline';
 import { insertPoint, nearestDrawn, OUTLINE } from '@/core/bed/pointLists';
 import { heightAt, runPath } from '@/core/bed/profile';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import type { PortSnap } from '@/core/bed/snaps';
 import type { PoolPlan } from '@/core/plan';
 import type { WaterLook } from '@/core/tint/waterLook';

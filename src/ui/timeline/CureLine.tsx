@@ -1,9 +1,9 @@
 'use client';
 
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { benchSpans, WEEKDAYS } from '@/core/cure/benchWindows';
-import { shortTime } from '@/core/cure/dayNames';
-import { toWallTime, wallMinutes, weekdayOf } from '@/core/cure/wallTime';
+import { benchSpans, WEEKDAYS } from '@/core/time/benchWindows';
+import { shortTime } from '@/core/time/dayNames';
+import { toWallTime, wallMinutes, weekdayOf } from '@/core/time/wallTime';
 import type { LayerPlan, PlanRequest } from '@/core/plan';
 import { useWidth } from '../useWidth';
 import styles from './CureLine.module.css';

@@ -1,8 +1,8 @@
 'use client';
 
 import { cureTimes } from '@/core/cure/cureLine';
-import type { Room } from '@/core/cure/room';
-import type { Product } from '@/core/mixing/product';
+import type { Room } from '@/core/model/roomSchema';
+import type { Product } from '@/core/model/productSchema';
 import { potLifeMinutes } from '@/core/mixing/potLife';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { useWidth } from '../useWidth';

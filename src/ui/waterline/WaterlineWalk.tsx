@@ -2,7 +2,7 @@
 
 import { useEffect, useId, useRef, type KeyboardEvent } from 'react';
 import { rockStretches, type BedProfile } from '@/core/bed/profile';
-import type { Grade } from '@/core/seams/schema';
+import type { Grade } from '@/core/model/seamSchema';
 import type { SeamEdge } from '@/core/seams/seamEdge';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';

@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { makePictureBed, type PictureBed, type PictureSource } from '@/core/picture/bedPicture';
 import { stripPieces, type StripOptions, type StripPiece } from '@/core/picture/strip';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import {
   amountsOfPieces,
   bedKey,
@@ -15,8 +15,9 @@ import {
   type PiecePlan,
   type SurveyedBed,
 } from '@/core/plan';
-import { matchBed, matchSet, type MatchRequest, type MatchSet } from '@/core/seams/matchSet';
+import { matchBed, matchSet, type MatchSet } from '@/core/seams/matchSet';
 import type { WaterTint } from '@/core/tint/waterTint';
+import type { MatchRequest } from '@/core/seams/matchTypes';
 
 /*
  * What the server computes, in threads of its own: never on the one that answers. Each thread keeps the beds that it has built
@@ -48,7 +49,7 @@ export const together = (of: { request: AmountsRequest; lowestMm: number; pieces
 
 export const match = (request: MatchRequest): MatchSet => matchSet(request, keptMatchBed);
 
-export { firstSchedule, schedule } from '@/core/schedule/schedule';
+export { firstSchedule, schedule } from '@/core/schedule/solve';
 export { warmUp } from './warmUp';
 
 export const strip = ({

@@ -1,5 +1,5 @@
-import { firstSchedule } from '@/core/schedule/schedule';
-import { scheduleRequestSchema } from '@/core/schedule/schema';
+import { firstSchedule } from '@/core/schedule/solve';
+import { scheduleRequestSchema } from '@/core/schedule/scheduleRequest';
 
 /** A few batches with their waits: enough for a thread to have gone through all of the search once. */
 const request = scheduleRequestSchema.parse({

@@ -1,7 +1,7 @@
 import { distanceToPolyline } from '../distance';
 import { roundHeight, type BedGrid } from '../grid';
 import type { Polygon } from '../outline';
-import type { FeatureKind, FeatureOf, PieceDesign } from '../schema';
+import type { FeatureKind, FeatureOf, PieceDesign } from '../../model/designSchema';
 import { sectionHeightMm, sectionReachMm, type CrossSection } from '../section';
 
 /** How one kind of feature changes the bed, in place. */

@@ -1,6 +1,6 @@
 import { alongLine, channelCentreline, forkCentrelines } from '../centreline';
 import { ovalPolygon } from '../outline';
-import type { PieceDesign } from '../schema';
+import type { PieceDesign } from '../../model/designSchema';
 import { sectionReachMm, type CrossSection } from '../section';
 import { carveAlong, carveChanging, type Shaper } from './carve';
 

@@ -1,5 +1,5 @@
 import { turnedBlob } from '../blob';
-import type { FeatureOf } from '../schema';
+import type { FeatureOf } from '../../model/designSchema';
 import { bedAt, lengthOf, raise, type Shaper } from './carve';
 
 /** Height of a rock over its foot at a distance from its axis; a dome is a spherical cap (a flattened one when wider than high). */

@@ -2,7 +2,7 @@ import { turnedBlob } from '../blob';
 import { distanceToPolyline } from '../distance';
 import { roundHeight, type BedGrid } from '../grid';
 import { flatten, isInside, outlinePolygon, roundCorners } from '../outline';
-import type { FeatureOf, PieceDesign } from '../schema';
+import type { FeatureOf, PieceDesign } from '../../model/designSchema';
 import { landFrame, toFrame, waterlineOff, waterlinePoints } from '../waterline';
 import { carve, highest, lengthOf, visitCells, type Shaper } from './carve';
 

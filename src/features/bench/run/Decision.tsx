@@ -10,7 +10,7 @@ import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
-import { weighMend } from '@/core/run/weighMend';
+import { weighMend } from '@/core/run/overPoured';
 import { formatMeasure, formatMinutes, formatMoney, formatOnScale } from '@/core/units/formatMeasure';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';

@@ -7,7 +7,7 @@ import { clocksOf } from '@/core/run/clocks';
 import { cupEnds, fromBottle, partMl } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, onScale, type StepWords } from '@/core/run/say';
-import { weighVerdict } from '@/core/run/weighMend';
+import { weighVerdict } from '@/core/run/overPoured';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
 import { measureText, formatMeasure } from '@/core/units/formatMeasure';

@@ -8,7 +8,7 @@ import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import { useState, useSyncExternalStore } from 'react';
 import { howLines } from '@/core/run/how';
-import { NOTE_WORDS } from '@/core/run/schema';
+import { NOTE_WORDS } from '@/core/run/runSchema';
 import { mixedGrams } from '@/core/run/cupState';
 import { layerOf } from '@/core/run/runState';
 import type { RunView } from '@/core/run/views';

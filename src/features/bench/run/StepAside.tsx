@@ -1,7 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { pieceKey } from '@/core/bed/pieceRef';
+import { pieceKey } from '@/core/model/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
 import { broughtGrams } from '@/core/pouring/portions';
 import { cupEnds, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';

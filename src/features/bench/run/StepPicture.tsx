@@ -1,12 +1,12 @@
 'use client';
 
-import { pieceKey } from '@/core/bed/pieceRef';
+import { pieceKey } from '@/core/model/pieceRef';
 import { fromBottle, inCupGrams, restOf, type CupState } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, type OnScale } from '@/core/run/say';
-import type { RunLayer } from '@/core/run/schema';
+import type { RunLayer } from '@/core/run/runSchema';
 import type { RunStep } from '@/core/run/steps';
-import { SLOW_FROM } from '@/core/run/weighMend';
+import { SLOW_FROM } from '@/core/run/overPoured';
 import { cutPaths, levelAt, plainCut } from './waterIn';
 import styles from './StepPicture.module.css';
 

@@ -1,4 +1,4 @@
-import type { RunEvent } from '@/core/run/schema';
+import type { RunEvent } from '@/core/run/runSchema';
 import { testRunPlan } from '@/core/run/testRuns';
 import type { RunView } from '@/core/run/views';
 import { RunLink, type LinkMeans } from './runLink';

@@ -1,6 +1,6 @@
 import { replay } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
-import { runEventsSchema, type RunEvent } from '@/core/run/schema';
+import { runEventsSchema, type RunEvent } from '@/core/run/runSchema';
 import { realMoment, runMoment, type LiveMessage, type RunSummary, type RunView } from '@/core/run/views';
 
 /** What a press says; who, when and under which id is added here. */

@@ -2,7 +2,7 @@
 
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { clocksOf, ringing, type RunClock } from '@/core/run/clocks';
-import type { RunEvent } from '@/core/run/schema';
+import type { RunEvent } from '@/core/run/runSchema';
 import { runMoment, type LiveMessage, type RunView } from '@/core/run/views';
 import { newKey } from '@/ui/newKey';
 import { listenLive } from '../../door/live';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { Reading } from '@/core/formats/readingLine';
+import type { Reading } from '@/core/model/readingSchema';
 import { SILENT_MS, Stillness, type ScaleLook } from '@/core/run/stillness';
 import type { LiveMessage } from '@/core/run/views';
 import { scaleInstrument, SimulatedScale } from '@/devices/scale';

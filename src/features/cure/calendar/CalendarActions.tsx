@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Link from 'next/link';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { saveFile } from '@/ui/saveFile';
 import { useDesk } from '../../desk/DeskContext';
 import type { Calendar } from './useCalendar';

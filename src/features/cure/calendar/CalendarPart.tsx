@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import type { CalendarView } from '@/core/records/views';
 import { eveningsOf } from '@/core/schedule/evenings';
 import { explainBench, explainReady } from '@/core/schedule/explain';
@@ -17,7 +17,7 @@ import { Problems } from '@/ui/mark/Problems';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { later } from '@/ui/later';
 import { useDesk } from '../../desk/DeskContext';
-import type { CureView } from '../CureStage';
+import type { CureView } from '@/features/cure/cureViews';
 import { batchColours } from './batchColours';
 import { CalendarActions } from './CalendarActions';
 import { EveningsView } from './EveningsView';

@@ -11,10 +11,10 @@ import {
 } from '@dnd-kit/core';
 import PushPin from '@mui/icons-material/PushPin';
 import { useId, useLayoutEffect, useMemo, useRef, type CSSProperties, type KeyboardEvent } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import type { Evening, EveningBlock, Evenings } from '@/core/schedule/evenings';
 import { stepKey } from '@/core/schedule/replan';
-import type { ScheduleProblem } from '@/core/schedule/schema';
+import type { ScheduleProblem } from '@/core/schedule/scheduleRequest';
 import type { CalendarBatch } from '@/core/schedule/workplace';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { batchColours } from './batchColours';

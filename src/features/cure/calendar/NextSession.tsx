@@ -1,10 +1,10 @@
 'use client';
 
 import Link from 'next/link';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { sessionOf } from '@/core/schedule/session';
 import type { Evenings } from '@/core/schedule/evenings';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import styles from './CalendarPart.module.css';
 

@@ -3,11 +3,11 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { explainPromise } from '@/core/schedule/explain';
-import { leversOf, productLevers, type Pulled } from '@/core/schedule/levers';
+import { leversOf, productLevers, type Pulled } from '@/core/schedule/soonerBy';
 import type { PromiseFigures, Promised } from '@/core/schedule/promise';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { CalendarBatch, CalendarWorkshop } from '@/core/schedule/workplace';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { Reading, Readings } from '@/ui/reading/Reading';

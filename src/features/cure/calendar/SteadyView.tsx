@@ -1,10 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { shortTime } from '@/core/cure/dayNames';
+import { shortTime } from '@/core/time/dayNames';
 import { explainSteady } from '@/core/schedule/explain';
-import { leversOf } from '@/core/schedule/levers';
-import type { ScheduleRequest } from '@/core/schedule/schema';
+import { leversOf } from '@/core/schedule/soonerBy';
+import type { ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { Bottleneck, Steady } from '@/core/schedule/steady';
 import { minutesText } from '@/core/units/formatMeasure';
 import { Held } from '@/ui/held/Held';

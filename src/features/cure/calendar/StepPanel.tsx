@@ -3,11 +3,11 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useState } from 'react';
-import { toWallTime, wallMinutes } from '@/core/cure/wallTime';
-import { shortTime } from '@/core/cure/dayNames';
+import { toWallTime, wallMinutes } from '@/core/time/wallTime';
+import { shortTime } from '@/core/time/dayNames';
 import type { Evenings } from '@/core/schedule/evenings';
 import { explainStep, findStep } from '@/core/schedule/explain';
-import type { PlannedStep, SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { PlannedStep, SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { factsOfStep } from '@/core/schedule/stepKinds';
 import { formatMinutes, minutesText } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';

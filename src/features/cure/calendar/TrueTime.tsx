@@ -1,12 +1,12 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { benchSpans, WEEKDAYS } from '@/core/cure/benchWindows';
-import { shortTime } from '@/core/cure/dayNames';
-import { toWallTime, wallMinutes, weekdayOf } from '@/core/cure/wallTime';
+import { benchSpans, WEEKDAYS } from '@/core/time/benchWindows';
+import { shortTime } from '@/core/time/dayNames';
+import { toWallTime, wallMinutes, weekdayOf } from '@/core/time/wallTime';
 import { climateOf } from '@/core/cure/conditions';
 import { placeUse, type PlaceUse } from '@/core/schedule/placeUse';
-import type { PlannedStep, SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { PlannedStep, SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { CalendarBatch } from '@/core/schedule/workplace';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Toggles } from '@/ui/controls/Toggles';

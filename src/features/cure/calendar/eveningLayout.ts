@@ -1,6 +1,6 @@
-import { wallMinutes } from '@/core/cure/wallTime';
+import { wallMinutes } from '@/core/time/wallTime';
 import type { Evenings, Stream } from '@/core/schedule/evenings';
-import type { PlannedStep } from '@/core/schedule/schema';
+import type { PlannedStep } from '@/core/schedule/scheduleRequest';
 
 /** How near one looks: from the quarter hour to months. */
 export const ZOOMS = [

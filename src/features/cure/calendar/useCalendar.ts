@@ -5,7 +5,7 @@ import type { CalendarView } from '@/core/records/views';
 import { keptRequest, withKept, withMark } from '@/core/schedule/kept';
 import { movedSteps, stepKey } from '@/core/schedule/replan';
 import type { Course, StepMark } from '@/core/schedule/routes';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/schema';
+import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { withMeasured } from '@/core/schedule/roomDays';
 import { calendarRequest, FIRST_WORKPLACE, type CalendarBatch, type CalendarWorkshop } from '@/core/schedule/workplace';
 import { whenCalm } from '@/ui/whenCalm';

@@ -2,14 +2,14 @@
 
 import { useEffect, useState } from 'react';
 import { outlineSize } from '@/core/bed/outline';
-import type { Outline, PieceDesign } from '@/core/bed/schema';
+import type { Outline, PieceDesign } from '@/core/model/designSchema';
 import type { ScanSummary } from '@/core/formats/scanFile';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import type { ScanJob } from '@/workers/scanner';
-import type { ScanResult } from './ScanDialog';
+import type { ScanResult } from './scanResult';
 import styles from './ScanDialog.module.css';
 
 interface DrawingChoiceProps {

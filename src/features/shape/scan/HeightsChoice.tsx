@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { LAND_OVER_LEVEL_MM } from '@/core/bed/checkDesign';
 import { roundHeight, type BedGrid } from '@/core/bed/grid';
 import { scanLand } from '@/core/bed/scanLand';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { volumeCurve, volumeMl } from '@/core/bed/volumeCurve';
 import { scanFeature, UP_AXES, type HeightField, type ScanView, type UpAxis } from '@/core/formats/heightField';
 import type { HeightScale } from '@/core/formats/heightMap';
@@ -18,7 +18,7 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { paintBed } from '@/ui/plan/paintBed';
 import type { ScanJob } from '@/workers/scanner';
 import { useDesk, useLiveDesk } from '../../desk/DeskContext';
-import type { ScanResult } from './ScanDialog';
+import type { ScanResult } from './scanResult';
 import styles from './ScanDialog.module.css';
 
 interface HeightsChoiceProps {

@@ -7,23 +7,17 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
-import type { PieceDesign } from '@/core/bed/schema';
+import type { PieceDesign } from '@/core/model/designSchema';
 import { nextTag } from '@/core/bed/starters';
 import type { ScanSummary } from '@/core/formats/scanFile';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { FileButton } from '@/ui/controls/FileButton';
 import { openScanJob, type ScanJob } from '@/workers/scanner';
 import { useDesk } from '../../desk/DeskContext';
 import { DrawingChoice } from './DrawingChoice';
 import { HeightsChoice } from './HeightsChoice';
 import styles from './ScanDialog.module.css';
-
-/** What the maker has settled on: a change to a design, in words. */
-export interface ScanResult {
-  /** Null while it cannot be used; `complaint` says why. */
-  change: ((design: PieceDesign) => PieceDesign) | null;
-  what: string;
-}
+import type { ScanResult } from './scanResult';
 
 type Stage =
   | { at: 'choose'; complaint: string | null }

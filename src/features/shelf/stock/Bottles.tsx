@@ -1,7 +1,7 @@
 'use client';
 
 import type { LotRow } from '@/core/records/views';
-import type { StockPart } from '@/core/stock/schema';
+import type { StockPart } from '@/core/model/stockSchema';
 import type { StockThing } from './stockItems';
 import styles from './Stock.module.css';
 

@@ -2,8 +2,8 @@
 
 import Button from '@mui/material/Button';
 import { useRef } from 'react';
-import { USED_PER, type Consumable } from '@/core/stock/schema';
-import type { Stored } from '@/core/records/schema';
+import { USED_PER, type Consumable } from '@/core/model/stockSchema';
+import type { Stored } from '@/core/model/stored';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';

@@ -2,10 +2,10 @@
 
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import { dayWithYear, shortTime } from '@/core/cure/dayNames';
+import { dayWithYear, shortTime } from '@/core/time/dayNames';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { LotRow, MovementRow } from '@/core/records/views';
-import { lotSchema, type StockPart } from '@/core/stock/schema';
+import { lotSchema, type StockPart } from '@/core/model/stockSchema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { DateField } from '@/ui/controls/MomentField';
 import { Tick } from '@/ui/controls/Tick';

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { LotRow } from '@/core/records/views';
-import { dayWithYear } from '@/core/cure/dayNames';
+import { dayWithYear } from '@/core/time/dayNames';
 import { goodUntil, isPast as isPastLot } from '@/core/stock/lots';
 import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
 import { MenuButton } from '@/ui/controls/MenuButton';

@@ -1,7 +1,7 @@
 import { ratioByWeight } from '@/core/mixing/ratio';
 import type { LotRow, ShelfView } from '@/core/records/views';
-import type { Lot, StockItem } from '@/core/stock/schema';
-import type { Colourant } from '@/core/tint/schema';
+import type { Lot, StockItem } from '@/core/model/stockSchema';
+import type { Colourant } from '@/core/model/recipeSchema';
 import { colourByDepth } from '@/core/tint/waterLook';
 
 /** A thing on the shelf: what it is called, how one pack of it is bought, how long it keeps once open. */

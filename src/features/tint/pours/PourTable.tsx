@@ -7,13 +7,14 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { complaintAt } from '@/core/records/replaceAt';
-import type { Stored } from '@/core/records/schema';
-import { recipeSchema, type Recipe } from '@/core/tint/schema';
-import { EVEN_POUR, MOST_POURS, pourDoses, type TintPour } from '@/core/tint/waterTint';
+import type { Stored } from '@/core/model/stored';
+import { recipeSchema, type Recipe } from '@/core/model/recipeSchema';
+import { pourDoses } from '@/core/tint/waterTint';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useTint } from '../useTint';
 import { pourName, usePours } from './usePours';
 import styles from './PoursView.module.css';
+import { EVEN_POUR, MOST_POURS, type TintPour } from '@/core/model/tintSchema';
 
 /** The pours of a recipe as they are, from the surface down: how thick, how strong, and colourants of their own. */
 export function PourTable({ recipe }: { recipe: Stored<Recipe> }) {

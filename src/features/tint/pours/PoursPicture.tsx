@@ -3,12 +3,13 @@
 import { useId } from 'react';
 import { hexFromLinear, type LinearRgb } from '@/core/tint/colour';
 import { cupColour } from '@/core/tint/waterLook';
-import { pourDoses, type TintPour, type WaterTint } from '@/core/tint/waterTint';
+import { pourDoses, type WaterTint } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useWidth } from '@/ui/useWidth';
 import { CutOpen } from '@/ui/waterline/CutOpen';
 import styles from './PoursView.module.css';
+import type { TintPour } from '@/core/model/tintSchema';
 
 /** Water from the shore to the deep under some name. */
 export interface Band {

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { useEffect, useMemo, useState } from 'react';
-import type { Stored } from '@/core/records/schema';
+import type { Stored } from '@/core/model/stored';
 import { hexFromLinear, linearFromHex } from '@/core/tint/colour';
 import {
   distance,
@@ -13,8 +13,8 @@ import {
   type GradientFound,
   type GradientWish,
 } from '@/core/tint/gradient';
-import type { Recipe } from '@/core/tint/schema';
-import { EVEN_POUR, type TintPour } from '@/core/tint/waterTint';
+import type { Recipe } from '@/core/model/recipeSchema';
+import { EVEN_POUR, type TintPour } from '@/core/model/tintSchema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { ColourField } from '@/ui/controls/ColourField';
 import { Tick } from '@/ui/controls/Tick';

@@ -1,6 +1,6 @@
-import type { Stored } from '@/core/records/schema';
-import type { Recipe } from '@/core/tint/schema';
-import type { TintPour } from '@/core/tint/waterTint';
+import type { Stored } from '@/core/model/stored';
+import type { Recipe } from '@/core/model/recipeSchema';
+import type { TintPour } from '@/core/model/tintSchema';
 import { useDesk } from '../../desk/DeskContext';
 
 /** What a pour of some is called, from the surface down. */

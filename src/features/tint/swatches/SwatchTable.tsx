@@ -6,7 +6,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
-import type { Swatch } from '@/core/tint/schema';
+import type { Swatch } from '@/core/model/recipeSchema';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Tick } from '@/ui/controls/Tick';
 import { useUnits } from '@/ui/measure/UnitsContext';

@@ -1,0 +1,233 @@
+import { reference } from '../model/reference';
+import { z } from 'zod';
+import { measuredSchema } from '../model/measuredSchema';
+import { edgeStandardSchema } from '../model/edgeStandardSchema';
+import { cornerShimsSchema, measuredEdgesSchema, rowWishSchema, seamLimitsSchema } from '../model/seamSchema';
+import { keptTableSchema } from '../model/tableSchema';
+import { pieceDesignSchema } from '../model/designSchema';
+import { wallTimeSchema } from '../time/wallTime';
+import { productSchema } from '../model/productSchema';
+import { waterBuildSchema } from '../model/waterBuildSchema';
+import {
+  benchSchema,
+  cupMovesSchema,
+  figureScaleSchema,
+  levelMmSchema,
+  MOST_DESIGNS,
+  planRequestSchema,
+  setNameSchema,
+} from '../plan/request';
+import { courseSchema, routeSchema } from '../schedule/routes';
+import { roomSchema } from '../model/roomSchema';
+import { workplaceSchema } from '../schedule/workplace';
+import { workSchema } from '../money/quote';
+import { pieceWaterSchema } from '../model/pieceWaterSchema';
+import { consumableSchema, lotSchema, movementSchema } from '../model/stockSchema';
+import { colourantSchema, recipeSchema } from '../model/recipeSchema';
+import { unitPreferencesSchema } from '../units/formatMeasure';
+
+const number = z.number({ error: 'Type a number' });
+const noteSchema = z.string().trim().max(2000, 'At most 2000 characters');
+
+/** How dates and times are written and typed. */
+export const calendarSchema = z.object({
+  dateOrder: z.enum(['day first', 'month first', 'year first']),
+  clock: z.enum(['24 h', '12 h']),
+  /** 0 for Monday to 6 for Sunday. */
+  firstDay: z.number().int().min(0).max(6),
+});
+export type Calendar = z.infer<typeof calendarSchema>;
+export const DEFAULT_CALENDAR: Calendar = { dateOrder: 'day first', clock: '24 h', firstDay: 0 };
+
+/** What holds for the whole workshop: units, the room, cups and scale. */
+export const settingsSchema = z.object({
+  units: unitPreferencesSchema,
+  room: roomSchema,
+  cupGrams: benchSchema.shape.cupGrams,
+  scaleStepGrams: benchSchema.shape.scaleStepGrams,
+  pricePerCup: benchSchema.shape.pricePerCup,
+  tilt: benchSchema.shape.tilt,
+  box: benchSchema.shape.box,
+  /** When the maker is at the bench; a set or a batch may narrow it. */
+  benchWindows: benchSchema.shape.windows.default([]),
+  benchExceptions: benchSchema.shape.exceptions,
+  /** Places, helper, quiet and outdoor hours, nights and days; the workshop of which nothing is said has room enough. */
+  workplace: workplaceSchema.optional(),
+  /** By which school parts are measured: for screens and cards. */
+  measureBy: z.enum(['weight', 'volume']).default('weight'),
+  calendar: calendarSchema.default(DEFAULT_CALENDAR),
+  losses: planRequestSchema.shape.losses,
+  /** How work is counted in quotes; typical figures until the maker has said. */
+  work: workSchema.optional(),
+});
+export type Settings = z.infer<typeof settingsSchema>;
+
+/** What a batch is for. */
+export const jobSchema = z.object({
+  customer: z.string().trim().max(80, 'At most 80 characters'),
+  due: z.iso.date('A date such as 2026-12-12').nullable(),
+  budget: number.min(0, 'Cannot be negative').max(1_000_000).nullable(),
+  /** Hours that it may take. */
+  hours: number.min(0, 'Cannot be negative').max(10_000).nullable().optional(),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+/** Pieces meant to stand together: one level, one water build. */
+export const waterSetSchema = z.object({
+  name: setNameSchema,
+  figureScaleMm: figureScaleSchema,
+  levelMm: levelMmSchema,
+  productId: reference('product', 'refused'),
+  recipeId: reference('recipe', 'refused'),
+  /** What lies over that product, plants, the surface finish; nothing of the kind when it is not said. */
+  build: waterBuildSchema.optional(),
+  /** Bench windows of its own, inside the workshop's; null: all of those. */
+  benchWindows: benchSchema.shape.windows.nullable().default(null),
+  job: jobSchema.nullable(),
+  /** The steps that its pieces go through; what their water asks for when it is not said. */
+  route: routeSchema.optional(),
+  /** The agreed profiles of edges, and up to where a seam closes or passes. */
+  standards: z.array(edgeStandardSchema).max(12, 'At most 12 edge standards').optional(),
+  seamLimits: seamLimitsSchema.optional(),
+  /** Shim strips at hand, and how long the table is. */
+  shimsMm: z
+    .array(number.gt(0, 'Must be more than 0').max(20, 'At most 20 mm'))
+    .max(8, 'At most 8 thicknesses')
+    .optional(),
+  /** What the row of boards keeps to, and the tables that tiles are laid on. */
+  row: rowWishSchema.optional(),
+  tables: z.array(keptTableSchema).max(12, 'At most 12 tables').optional(),
+  tableMm: number.gt(0, 'Must be more than 0').max(20_000, 'At most 20 m').optional(),
+});
+export type WaterSet = z.infer<typeof waterSetSchema>;
+
+const weighedSchema = number.min(0, 'Cannot be negative').max(10_000, 'At most 10 kg');
+
+const colourGramsSchema = z.array(z.object({ id: reference('colourant'), grams: weighedSchema })).max(20);
+
+/** What was really weighed into one cup. `partBGrams` is null for one-part products. */
+export const weighedCupSchema = z.object({
+  number: z.number().int().min(1),
+  partAGrams: weighedSchema,
+  partBGrams: weighedSchema.nullable(),
+  note: noteSchema,
+  /** What a run at the bench knows beside the parts: what reached the pieces, and which; colourants as they were dosed. */
+  pouredGrams: weighedSchema.optional(),
+  /** It was thrown away before it was empty. */
+  discarded: z.boolean().optional(),
+  doses: colourGramsSchema.optional(),
+  pieces: z
+    .array(
+      z.object({
+        designId: reference('design'),
+        copy: z.number().int().min(0).max(100_000),
+        tag: z.string().max(60),
+        grams: weighedSchema,
+      }),
+    )
+    .max(2000)
+    .optional(),
+});
+export type WeighedCup = z.infer<typeof weighedCupSchema>;
+
+/** One layer as it was really poured. */
+export const pourRecordSchema = z.object({
+  layer: z.number().int().min(1),
+  /** Its first piece, and its last; where that was not read, as long after as was planned. */
+  pouredAt: wallTimeSchema,
+  pouredUntil: wallTimeSchema.optional(),
+  temperatureC: number.min(-20, 'Between −20 and 50 °C').max(50, 'Between −20 and 50 °C'),
+  cups: z
+    .array(weighedCupSchema)
+    .max(500)
+    .refine((cups) => new Set(cups.map(({ number }) => number)).size === cups.length, {
+      error: 'A cup stands once in a layer',
+    }),
+  /** Lots past their date that the maker named and took all the same. */
+  expiredLots: z.array(reference('lot')).max(50).optional(),
+  /** What of its stock tint and premixes was made and went into no cup; as planned where nothing is said. */
+  tintLeft: z.object({ resinGrams: weighedSchema, colours: colourGramsSchema }).optional(),
+  note: noteSchema,
+});
+export type PourRecord = z.infer<typeof pourRecordSchema>;
+
+const copiesSchema = z
+  .number({ error: 'Type a whole number' })
+  .int('Type a whole number')
+  .min(1, 'At least 1')
+  .max(500, 'At most 500 copies');
+
+/** What a batch has of its own: the room on that day, the cups, who pours, and which piece leftovers are kept for. */
+export const batchOwnSchema = z.object({
+  roomC: roomSchema.shape.temperatureC.optional(),
+  cupGrams: benchSchema.shape.cupGrams.optional(),
+  hands: planRequestSchema.shape.hands,
+  fillerId: reference('design').optional(),
+});
+export type BatchOwn = z.infer<typeof batchOwnSchema>;
+
+/**
+ * Pieces that are to be poured together, and when. Until its first layer is poured a batch is planned from its set as that
+ * stands; then the plan is kept beside it as it was.
+ */
+export const batchSchema = z.object({
+  name: setNameSchema,
+  items: z
+    .array(
+      z.object({
+        designId: reference('design', 'dropped'),
+        copies: copiesSchema,
+        /** The number of the first of them; those before it are in other batches. 1 when nothing is said. */
+        first: z.number().int().min(1).max(100_000).optional(),
+      }),
+    )
+    .max(MOST_DESIGNS)
+    .refine((items) => new Set(items.map(({ designId }) => designId)).size === items.length, {
+      error: 'A design stands once in a batch, with all its copies',
+    }),
+  pourAt: wallTimeSchema,
+  /** Bench windows of its own, inside its set's; null: all of those. */
+  benchWindows: benchSchema.shape.windows.nullable().default(null),
+  /** Pieces moved to other cups by hand. */
+  moves: cupMovesSchema.optional(),
+  /** In what it departs from the workshop. */
+  own: batchOwnSchema.optional(),
+  /** What happened to its steps, and the calendar that is kept. Layers that were poured are in the log. */
+  course: courseSchema.optional(),
+});
+export type Batch = z.infer<typeof batchSchema>;
+
+/** A layer of a batch as it was poured; known by `pourId`. */
+export const batchPourSchema = pourRecordSchema.extend({ batchId: reference('batch', 'goes along') });
+export type BatchPour = z.infer<typeof batchPourSchema>;
+export const pourId = (batchId: string, layer: number): string => `${batchId}.${layer}`;
+
+/** One physical copy of a design that has measurements of its own. */
+export const pieceSchema = z.object({
+  designId: reference('design', 'goes along'),
+  copy: z.number().int().min(1).max(500),
+  measured: measuredSchema,
+  edges: measuredEdgesSchema.optional(),
+  shimsMm: cornerShimsSchema.optional(),
+  /** The water that it has, where that is another than the set's recipe: an old piece among new ones. */
+  water: pieceWaterSchema.optional(),
+});
+export type PieceRecord = z.infer<typeof pieceSchema>;
+
+/** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */
+export const RECORD_SCHEMAS = {
+  settings: settingsSchema,
+  product: productSchema,
+  colourant: colourantSchema,
+  recipe: recipeSchema,
+  set: waterSetSchema,
+  design: pieceDesignSchema,
+  piece: pieceSchema,
+  batch: batchSchema,
+  pour: batchPourSchema,
+  consumable: consumableSchema,
+  lot: lotSchema,
+  movement: movementSchema,
+} as const;
+export type RecordKind = keyof typeof RECORD_SCHEMAS;
+export type RecordData<K extends RecordKind> = z.infer<(typeof RECORD_SCHEMAS)[K]>;

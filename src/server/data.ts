@@ -57,23 +57,6 @@ export function dataFile(): OpenedDataFile {
   });
 }
 
-let openings = 0;
-const openedAs = new WeakMap<OpenedDataFile, number>();
-
-/**
- * A short text that is another one after any change of the data file, by this program or by another; null while there is none, or
- * none in order. It only looks: trouble is found, and told, by whoever reads the data.
- */
-export function dataState(): string | null {
-  const known = kept.aguadaDataFile;
-  if (!known || known.lost !== null || known.opened.path !== dataFilePath()) return null;
-  const { opened, identity } = known;
-  if (whatHappened(opened.path, identity) !== null) return null;
-  if (!openedAs.has(opened)) openedAs.set(opened, ++openings);
-  const own = opened.db.$client.prepare('select total_changes()').pluck().get() as number;
-  return `${openedAs.get(opened)} ${own} ${String(opened.db.$client.pragma('data_version', { simple: true }))}`;
-}
-
 const HAPPENED = {
   gone: 'was moved or deleted',
   swapped: 'was replaced by another one',

@@ -6,7 +6,7 @@ import type { PieceDesign } from '@/core/model/designSchema';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { paintBed } from '@/ui/plan/paintBed';
 import { pictureOf } from './pictures';
-import { whenCalm } from '@/ui/whenCalm';
+import { whenIdle } from '@/ui/whenIdle';
 
 interface BedThumbProps {
   design: PieceDesign;
@@ -32,7 +32,7 @@ export function BedThumb({ design, levelMm, tint, filling = false }: BedThumbPro
       drawn.current = true;
     };
     // What is dragged is followed in the same frame; a first picture waits until the page it is on stands.
-    return drawn.current ? draw() : whenCalm(draw);
+    return drawn.current ? draw() : whenIdle(draw);
   }, [design, levelMm, tint]);
   const scale = Math.min(0.5, 110 / Math.max(widthMm, lengthMm));
   const size = filling

@@ -1,9 +1,10 @@
 'use client';
 
+import { whenIdle } from '@/ui/whenIdle';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
-import { useMemo, useState, type ReactNode } from 'react';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { z } from 'zod';
 import { dayAndMonth } from '@/core/time/dayNames';
 import { flagged, STRIP_CUTS, stripPieces, type StripCutChoice } from '@/core/picture/strip';
@@ -14,7 +15,7 @@ import { Held } from '@/ui/held/Held';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { useKept } from '@/ui/keptDraft';
-import { later } from '@/ui/later';
+import dynamic from 'next/dynamic';
 import { useAwake } from '@/ui/useAwake';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import { DoorNotices } from '../door/DoorNotices';
@@ -28,7 +29,8 @@ import { STAGES, type StagePath } from '@/core/model/stages';
 import { stageOfProblem } from './stages';
 import styles from './DeskFrame.module.css';
 
-const EditSet = later(async () => (await import('../sets/EditSetDialog')).EditSetDialog);
+const loadEditSet = () => import('../sets/EditSetDialog');
+const EditSet = dynamic(async () => (await loadEditSet()).EditSetDialog);
 
 interface DeskFrameProps {
   /** Reads the code of a stage, before it is gone to. */
@@ -42,6 +44,8 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
   const { plan } = useDeskPlan();
   const router = useRouter();
   const [opened, setOpened] = useState<'keys' | 'set' | 'find' | null>(null);
+  // Its code is there before it is opened, and still is when the server is not.
+  useEffect(() => whenIdle(() => void loadEditSet().catch(() => undefined)), []);
   const base = `/sets/${desk.set.id}`;
   const shortcuts: Shortcut[] = [
     ...STAGES.map(({ path, name, key }) => ({ key, does: `Go to ${name}`, run: () => router.push(`${base}/${path}`) })),
@@ -81,8 +85,7 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
       <DoorNotices door={door} />
       <BenchBell />
       <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
-      {opened === 'set' && <EditSet.Part onClose={() => setOpened(null)} />}
-      <EditSet.Fetch />
+      {opened === 'set' && <EditSet onClose={() => setOpened(null)} />}
       {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
     </div>
   );

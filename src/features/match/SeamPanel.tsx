@@ -1,5 +1,6 @@
 'use client';
 
+import { useDeferredValue } from 'react';
 import { copyName, pieceKey } from '@/core/model/pieceRef';
 import type { MatchSet } from '@/core/seams/matchSet';
 import type { StandingJoint } from '@/core/seams/waysToClose';
@@ -7,7 +8,7 @@ import type { SeamLimits } from '@/core/model/seamSchema';
 import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { SeamPicture } from '@/ui/waterline/SeamPicture';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { useFilled } from '@/ui/useFilled';
+import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
 import { EdgeMeasures } from './EdgeMeasures';
 import { SeamFigures } from './SeamFigures';
@@ -31,7 +32,8 @@ export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProp
   const units = useUnits();
   const { desk } = useDesk();
   const tagOf = (id: string): string => desk.designs.find((design) => design.id === id)?.data.tag ?? '';
-  const filled = useFilled(true);
+  // All of it is in a page that the server sends; after a step of navigation the figures at the top come first.
+  const filled = useDeferredValue(true, !useAwake());
   const words = seamWords(match, seam, units);
   const [a, b] = [match.edges[seam.a]!, match.edges[seam.b]!];
   return (

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { pieceKey } from '@/core/model/pieceRef';
 import { seamBetween } from '@/core/seams/matchRow';
 import { GRADES, type Grade, type SeamLimits } from '@/core/model/seamSchema';
@@ -9,7 +9,7 @@ import { PickList } from '@/ui/controls/PickList';
 import { GradeMark } from '@/ui/mark/GradeMark';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { useFilled } from '@/ui/useFilled';
+import { useAwake } from '@/ui/useAwake';
 import { SeamMatrix } from './SeamMatrix';
 import { SeamPanel } from './SeamPanel';
 import { seamName, seamWords } from './seamWords';
@@ -33,7 +33,8 @@ interface SeamsViewProps {
 
 /** All seams of water against water, as a list and as a chart; the chosen one at eye level. */
 export function SeamsView({ matching: { match, request }, chosen, onChoose }: SeamsViewProps) {
-  const filled = useFilled(true);
+  // All of it is in a page that the server sends; after a step of navigation the figures at the top come first.
+  const filled = useDeferredValue(true, !useAwake());
   const seams = match?.seams ?? [];
   const seam =
     (match && chosen ? heldTogether(match, chosen, request.limits) : null) ?? seams.find(isMeant) ?? seams[0] ?? null;

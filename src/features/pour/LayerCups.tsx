@@ -1,7 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { shortTime } from '@/core/time/dayNames';
 import { requestOfLayer, type CupPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { Batch } from '@/core/records/recordSchemas';
@@ -9,15 +9,14 @@ import type { BatchRow } from '@/core/records/views';
 import { cupColour } from '@/core/tint/waterLook';
 import { pourDoses } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
-import { later } from '@/ui/later';
-import { useFilled } from '@/ui/useFilled';
+import dynamic from 'next/dynamic';
 import { useDesk } from '../desk/DeskContext';
 import { CupPicture } from './CupPicture';
 import { PLANTS_FIRST, tintWords } from './layerWords';
 import { whyThisSplit } from './whyThisSplit';
 import styles from './PourStage.module.css';
 
-const Arrange = later(async () => (await import('./ArrangeCups')).ArrangeCups);
+const Arrange = dynamic(async () => (await import('./ArrangeCups')).ArrangeCups);
 
 /** More cups than these are shown when they are asked for. */
 const FIRST_CUPS = 24;
@@ -50,7 +49,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
   });
   const { desk, door } = useDesk();
   const { units, measureBy } = desk.shelf.settings.data;
-  const filled = useFilled();
+  const filled = useDeferredValue(true, false);
   const [arranging, setArranging] = useState(false);
   const [all, setAll] = useState(layer.cups.length <= FIRST_CUPS);
   const filler = fillerOf(layer, batch.data.own?.fillerId);
@@ -86,7 +85,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
         <p className={styles.plants}>{PLANTS_FIRST}</p>
       )}
       {arranging ? (
-        <Arrange.Part
+        <Arrange
           layer={layer}
           mostGrams={layer.mostMix.grams}
           onMove={(pour, cup) =>

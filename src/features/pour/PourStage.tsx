@@ -1,5 +1,6 @@
 'use client';
 
+import { useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
@@ -12,8 +13,7 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { later } from '@/ui/later';
-import { useFilled } from '@/ui/useFilled';
+import dynamic from 'next/dynamic';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { BatchList } from '../desk/BatchList';
@@ -25,11 +25,11 @@ import { LayerCups } from './LayerCups';
 import { StockAndMoney } from './StockAndMoney';
 import styles from './PourStage.module.css';
 
-const Builds = later(async () => (await import('./BuildsView')).BuildsView);
+const Builds = dynamic(async () => (await import('./BuildsView')).BuildsView);
 
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
 export function PourStage({ served }: { served: ServedBatch | null }) {
-  return useSearchParams().get('show') === 'builds' ? <Builds.Part /> : <BatchView served={served} />;
+  return useSearchParams().get('show') === 'builds' ? <Builds /> : <BatchView served={served} />;
 }
 
 /** A batch: its pieces, its cups, its numbers. */
@@ -38,7 +38,7 @@ function BatchView({ served }: { served: ServedBatch | null }) {
   const open = useBatch(served);
   const { batch, request, planning, choose } = open;
   const by = desk.shelf.settings.data.measureBy;
-  const filled = useFilled();
+  const filled = useDeferredValue(true, false);
   return (
     <div className={styles.stage}>
       <div className={styles.side}>

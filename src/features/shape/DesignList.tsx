@@ -1,20 +1,24 @@
 'use client';
 
+import { whenIdle } from '@/ui/whenIdle';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { PickList } from '@/ui/controls/PickList';
-import { later } from '@/ui/later';
+import dynamic from 'next/dynamic';
 import { useDesk } from '../desk/DeskContext';
 import { useAddStarter } from './useAddStarter';
 import styles from './ShapeStage.module.css';
 
-const Scan = later(async () => (await import('./scan/ScanDialog')).ScanDialog);
+const loadScan = () => import('./scan/ScanDialog');
+const Scan = dynamic(async () => (await loadScan()).ScanDialog);
 
 /** The set's piece designs, and a way to add one. */
 export function DesignList() {
   const { desk, openId, select } = useDesk();
   const [importing, setImporting] = useState(false);
+  // Its code is there before it is opened, and still is when the server is not.
+  useEffect(() => whenIdle(() => void loadScan().catch(() => undefined)), []);
   const { choices, add } = useAddStarter();
   return (
     <section aria-label="Designs" className={styles.designs}>
@@ -47,10 +51,7 @@ export function DesignList() {
       <Button className={styles.import} size="small" onClick={() => setImporting(true)}>
         From a scan or drawing
       </Button>
-      <Scan.Fetch />
-      {importing && (
-        <Scan.Part design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />
-      )}
+      {importing && <Scan design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />}
     </section>
   );
 }

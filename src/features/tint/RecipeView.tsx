@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { CURE_MODELS } from '@/core/cure/cureModels';
 import { LIGHTS, type Light } from '@/core/tint/lamp';
 import { detailsSeenTo, SEEN_FROM, type SeenFrom } from '@/core/tint/visibility';
@@ -17,7 +17,6 @@ import type { Recipe } from '@/core/model/recipeSchema';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
-import { useFilled } from '@/ui/useFilled';
 import { BedThumb } from '../desk/BedThumb';
 import { useDesk, useDeskPlan, useLiveDesk } from '../desk/DeskContext';
 import { stageOfProblem } from '../desk/stages';
@@ -42,7 +41,7 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
   const { designs } = useLiveDesk();
   const { plan } = useDeskPlan();
   const { tint, doses, deepestMm, depths } = useTint();
-  const filled = useFilled();
+  const filled = useDeferredValue(true, false);
   const [bedId, setBedId] = useState<string | null>(null);
   const beside = useBeside(recipe);
   const [light, setLight] = useState<Light>('daylight');

@@ -2,7 +2,7 @@
 
 import { useSearchParams } from 'next/navigation';
 import { TabRow } from '@/ui/controls/TabRow';
-import { later } from '@/ui/later';
+import dynamic from 'next/dynamic';
 import { useDesk } from '../desk/DeskContext';
 import { CupsView } from './CupsView';
 import { FindView } from './FindView';
@@ -10,9 +10,9 @@ import { RecipeView } from './RecipeView';
 import { useTint } from './useTint';
 import styles from './TintStage.module.css';
 
-const Look = later(async () => (await import('./look/LookView')).LookView);
-const Pours = later(async () => (await import('./pours/PoursView')).PoursView);
-const Swatches = later(async () => (await import('./swatches/SwatchView')).SwatchView);
+const Look = dynamic(async () => (await import('./look/LookView')).LookView);
+const Pours = dynamic(async () => (await import('./pours/PoursView')).PoursView);
+const Swatches = dynamic(async () => (await import('./swatches/SwatchView')).SwatchView);
 
 /** The parts of the Tint stage. */
 const VIEWS = [
@@ -44,11 +44,11 @@ export function TintStage() {
         }))}
       />
       {view === 'recipe' && <RecipeView recipe={recipe} />}
-      {view === 'look' && <Look.Part />}
+      {view === 'look' && <Look />}
       {view === 'find' && <FindView />}
-      {view === 'pours' && <Pours.Part recipe={recipe} />}
+      {view === 'pours' && <Pours recipe={recipe} />}
       {view === 'cups' && <CupsView recipe={recipe} />}
-      {view === 'swatches' && <Swatches.Part />}
+      {view === 'swatches' && <Swatches />}
     </div>
   );
 }

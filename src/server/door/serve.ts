@@ -2,13 +2,11 @@ import { randomBytes } from 'node:crypto';
 import { createServer, Server, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import { networkInterfaces } from 'node:os';
-import { closeData, dataState } from '../data';
+import { closeData } from '../data';
 import { onRightsChanged, roleOfDevice, setAddresses } from '../devices';
-import { wallClockNow } from '../clock';
 import { addressOf } from './address';
 import { boundBody, boundConnections } from './connections';
 import { hostsOf, mostBytesAt, securityHeaders, verdictOn } from './gate';
-import { asksForPage, KeptPages } from './keptPages';
 import { withPageStatus } from './pageStatus';
 import { isThisMachine, verdictOnDevice } from './rights';
 
@@ -86,34 +84,6 @@ function roleOrNone(cookies: string | undefined): ReturnType<typeof roleOfDevice
   }
 }
 
-const keptPages = new KeptPages();
-
-/** All that a page can depend on: what the data file holds, and the minute. Null while the file cannot be read. */
-function workshopState(): string | null {
-  try {
-    const state = dataState();
-    return state === null ? null : `${state} ${wallClockNow()}`;
-  } catch {
-    return null;
-  }
-}
-
-/** Gives the page out as it was last drawn, if nothing has changed since; else has it kept as it is drawn now. */
-function giveKept(request: IncomingMessage, response: ServerResponse, nonce: string): boolean {
-  const url = request.url ?? '';
-  if (!asksForPage(request.method, url, request.headers)) return false;
-  const state = workshopState();
-  if (state === null) return false;
-  const kept = keptPages.at(url, state, nonce);
-  if (kept) {
-    response.writeHead(200, { ...kept.headers, 'content-length': Buffer.byteLength(kept.text) });
-    response.end(kept.text);
-    return true;
-  }
-  keptPages.watch(response, url, nonce, state, workshopState);
-  return false;
-}
-
 /** Lets a page in trouble be answered with the status of it. */
 function withOwnStatus(response: ServerResponse, page: { status: number | null }): void {
   const writeHead = response.writeHead.bind(response) as (status: number, ...rest: unknown[]) => ServerResponse;
@@ -177,13 +147,11 @@ const server = createServer(
     // What is judged is what is served.
     request.url = `${address.path}${address.search}`;
     delete request.headers['x-rank'];
-    const atTheDesk = isAtTheDesk(request.socket);
-    if (!atTheDesk && !judgeDevice(request, response, address.path)) return;
+    if (!isAtTheDesk(request.socket) && !judgeDevice(request, response, address.path)) return;
     boundBody(request, mostBytesAt(address.path));
     const nonce = randomBytes(16).toString('base64');
     const headers = securityHeaders(nonce);
     for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
-    if (atTheDesk && giveKept(request, response, nonce)) return;
     // From these Next and the layout take the nonce for the scripts that they write into the page.
     request.headers['content-security-policy'] = headers['content-security-policy'];
     request.headers['x-nonce'] = nonce;

@@ -6,8 +6,7 @@ import { DateTimePicker } from '@mui/x-date-pickers/DateTimePicker';
 import { TimePicker } from '@mui/x-date-pickers/TimePicker';
 import dayjs, { type Dayjs } from 'dayjs';
 import utc from 'dayjs/plugin/utc';
-import { useState, type KeyboardEvent } from 'react';
-import { useCalm } from '../whenCalm';
+import { useDeferredValue, useState, type KeyboardEvent } from 'react';
 import { useCalendar } from './CalendarContext';
 
 dayjs.extend(utc);
@@ -72,7 +71,7 @@ function useTyped(
 export function DateTimeField({ value, ...props }: FieldProps & { value: string }) {
   const { date, time, ampm } = useCalendar();
   const typed = useTyped(value, 'YYYY-MM-DDTHH:mm', props);
-  const calm = useCalm();
+  const calm = useDeferredValue(true, false);
   if (!calm)
     return (
       <TextField

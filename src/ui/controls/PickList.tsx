@@ -3,8 +3,7 @@
 import List from '@mui/material/List';
 import ListItem from '@mui/material/ListItem';
 import ListItemButton from '@mui/material/ListItemButton';
-import type { ReactNode } from 'react';
-import { useFilled } from '../useFilled';
+import { useDeferredValue, type ReactNode } from 'react';
 
 interface PickListProps {
   label: string;
@@ -18,7 +17,7 @@ const FIRST_ROWS = 18;
 
 /** A list of which one is open. */
 export function PickList({ label, items, chosenId, onChoose }: PickListProps) {
-  const filled = useFilled();
+  const filled = useDeferredValue(true, false);
   const shown = filled ? items : items.filter(({ id }, i) => i < FIRST_ROWS || id === chosenId);
   return (
     <List aria-label={label} disablePadding dense>

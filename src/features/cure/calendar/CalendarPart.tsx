@@ -15,7 +15,7 @@ import { Tick } from '@/ui/controls/Tick';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import { later } from '@/ui/later';
+import dynamic from 'next/dynamic';
 import { useDesk } from '../../desk/DeskContext';
 import type { CureView } from '@/features/cure/cureViews';
 import { batchColours } from './batchColours';
@@ -27,17 +27,17 @@ import { StepPanel } from './StepPanel';
 import { useCalendar, type Calendar } from './useCalendar';
 import styles from './CalendarPart.module.css';
 
-const TrueTime = later(async () => (await import('./TrueTime')).TrueTime);
-const RouteEditor = later(async () => (await import('./RouteEditor')).RouteEditor);
-const PromiseView = later(async () => (await import('./PromiseView')).PromiseView);
-const SteadyView = later(async () => (await import('./SteadyView')).SteadyView);
+const TrueTime = dynamic(async () => (await import('./TrueTime')).TrueTime);
+const RouteEditor = dynamic(async () => (await import('./RouteEditor')).RouteEditor);
+const PromiseView = dynamic(async () => (await import('./PromiseView')).PromiseView);
+const SteadyView = dynamic(async () => (await import('./SteadyView')).SteadyView);
 
 /** The calendar in one of its views. What would be if goes along from view to view. */
 export function CalendarPart({ view, served }: { view: CureView; served: CalendarView }) {
   const calendar = useCalendar(served);
   const { desk } = useDesk();
   const { request, plan } = calendar;
-  if (view === 'route') return <RouteEditor.Part batches={calendar.batches} />;
+  if (view === 'route') return <RouteEditor batches={calendar.batches} />;
   const again = calendar.readAgain;
   if (!calendar.known && again) return <NotRead what="What is being made could not be read." again={again} />;
   if (!calendar.known || (request && !plan)) return <Held label="Working out the calendar" />;
@@ -60,13 +60,13 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
       </div>
     );
   if (view === 'promise')
-    return <PromiseView.Part request={request} plan={plan} batches={calendar.batches} workshop={calendar.workshop} />;
-  if (view === 'steady') return <SteadyView.Part request={request} />;
+    return <PromiseView request={request} plan={plan} batches={calendar.batches} workshop={calendar.workshop} />;
+  if (view === 'steady') return <SteadyView request={request} />;
   return (
     <>
       {again && <NotRead what="The calendar could not be read again: it may be from before." again={again} />}
       {view === 'time' ? (
-        <TrueTime.Part request={request} plan={plan} batches={calendar.batches} />
+        <TrueTime request={request} plan={plan} batches={calendar.batches} />
       ) : (
         <Weeks {...calendar} />
       )}

@@ -8,7 +8,7 @@ import type { Course, StepMark } from '@/core/schedule/routes';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { withMeasured } from '@/core/schedule/roomDays';
 import { calendarRequest, FIRST_WORKPLACE, type CalendarBatch, type CalendarWorkshop } from '@/core/schedule/workplace';
-import { whenCalm } from '@/ui/whenCalm';
+import { whenIdle } from '@/ui/whenIdle';
 import { heldInWorker, planInWorker, replanInWorker, type Underway } from '@/workers/scheduler';
 import { useDesk } from '../../desk/DeskContext';
 import { useFetched } from '../../desk/useFetched';
@@ -103,7 +103,7 @@ export function useCalendar(served: CalendarView): Calendar {
     if (!request) return;
     let stale = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const cancel = whenCalm(() => {
+    const cancel = whenIdle(() => {
       if (held) {
         // What came with the page is that plan already.
         if (asked === firstAsked && served.plan) return;

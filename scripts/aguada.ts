@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { parseArgs } from 'node:util';
 import { bedCommand } from '../src/core/formats/bedFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
@@ -61,9 +62,15 @@ async function backup(to: string): Promise<number> {
 }
 
 function main(args: readonly string[]): number | Promise<number> {
-  const [command, file] = args.filter((arg) => arg !== '--ics');
-  const asIcs = args.includes('--ics');
-  if (command === '--help' || command === 'help') {
+  const { values, positionals } = parseArgs({
+    args: [...args],
+    options: { ics: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } },
+    allowPositionals: true,
+    strict: false,
+  });
+  const [command, file] = positionals;
+  const asIcs = values.ics === true;
+  if (values.help || command === 'help') {
     process.stdout.write(USAGE);
     return 0;
   }

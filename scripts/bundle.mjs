@@ -9,5 +9,5 @@ const shared = {
   alias: { '@': './src' },
   logLevel: 'warning',
 };
-await build({ ...shared, entryPoints: ['src/workers/server/compute.ts'], outfile: '.next/compute.mjs' });
+await build({ ...shared, entryPoints: ['src/server/threads/compute.ts'], outfile: '.next/compute.mjs' });
 await build({ ...shared, entryPoints: ['src/server/door/serve.ts'], outfile: '.next/serve.mjs', packages: 'external' });

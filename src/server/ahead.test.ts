@@ -17,7 +17,7 @@ jest.mock('./figures', () => ({
   matchOf: () => (asked.push('match'), Promise.reject(new Error('It cannot be matched'))),
   inTime: jest.fn(),
 }));
-jest.mock('./pool', () => ({ warmPool: () => asked.push('threads') }));
+jest.mock('./threads/pool', () => ({ warmPool: () => asked.push('threads') }));
 
 process.env['AGUADA_DATA'] = join(temporaryFolder(), 'ahead.db');
 const env = process.env as Record<string, string | undefined>;

@@ -4,7 +4,7 @@ import { listDocuments } from '@/db/documents';
 import { calendarBatches } from './calendar';
 import { withData } from './data';
 import { amountsOf, matchOf, stripOf } from './figures';
-import { warmPool } from './pool';
+import { warmPool } from './threads/pool';
 import { deskView } from './views';
 
 /** After the last edit of a set its figures are worked out ahead, so that the next page that is opened has them. */

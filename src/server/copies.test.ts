@@ -13,7 +13,7 @@ import { temporaryFolder } from '@/db/testDataFile';
 import { makeSetArchive } from './archive';
 import { runCopies, setArchive, takeIn, wholeArchive } from './copies';
 import { closeData, dataFile, withData } from './data';
-import { closePool } from './pool';
+import { closePool } from './threads/pool';
 import { runCommand } from './runCommand';
 import { deskView, shelfView } from './views';
 

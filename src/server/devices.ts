@@ -1,3 +1,4 @@
+import { parseCookie, stringifySetCookie } from 'cookie';
 import { createHash, randomBytes, randomInt } from 'node:crypto';
 import { z } from 'zod';
 import type { DeviceRole, PairedDevice } from '@/core/records/devices';
@@ -114,11 +115,11 @@ export async function pairDevice(
 export const DEVICE_COOKIE = 'aguada-device';
 const YEAR_S = 365 * 24 * 3600;
 export const deviceCookie = (token: string): string =>
-  `${DEVICE_COOKIE}=${token}; Path=/; Max-Age=${YEAR_S}; HttpOnly; SameSite=Strict`;
+  stringifySetCookie(DEVICE_COOKIE, token, { path: '/', maxAge: YEAR_S, httpOnly: true, sameSite: 'strict' });
 
 /** What a device may do by its cookie; null for one that is not paired, or shut out. */
 export function roleOfDevice(cookies: string | undefined): DeviceRole | null {
-  const token = new RegExp(`(?:^|;\\s*)${DEVICE_COOKIE}=([A-Za-z0-9_-]{20,60})(?:;|$)`).exec(cookies ?? '')?.[1];
+  const token = parseCookie(cookies ?? '')[DEVICE_COOKIE];
   if (!token) return null;
   return withData((db) => {
     const device = deviceOfHash(db, hashOf(token));

@@ -16,7 +16,7 @@ import { stockShelf } from '@/db/defaults';
 import { temporaryFolder } from '@/db/testDataFile';
 import { makeSetArchive, openArchive } from './archive';
 import { closeData, withData } from './data';
-import { closePool } from './pool';
+import { closePool } from './threads/pool';
 import { deskView, shelfView } from './views';
 import type { Database } from '@/db/storage';
 

@@ -6,8 +6,8 @@ import { drawnDesigns, setTint } from '@/core/records/buildRequest';
 import type { SetDocuments } from '@/core/records/views';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { MatchSet } from '@/core/seams/matchSet';
-import { amountsOnThreads } from './bedThreads';
-import { compute } from './pool';
+import { amountsOnThreads } from './threads/bedThreads';
+import { compute } from './threads/pool';
 import type { MatchRequest } from '@/core/seams/matchTypes';
 
 /** Answers that are kept by what was asked, and those on their way: the same question is worked out once. */

@@ -9,7 +9,7 @@ import { answerEdit } from './answerEdit';
 import { batchPlan } from './batchPlan';
 import { exportFile } from './exportFile';
 import { forPage } from './forPage';
-import { closePool } from './pool';
+import { closePool } from './threads/pool';
 import { runCommand } from './runCommand';
 import { deskView, shelfView } from './views';
 

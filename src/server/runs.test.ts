@@ -10,7 +10,7 @@ import type { EditAnswer } from '@/core/records/views';
 import { currentPours, getBatch } from '@/db/batches';
 import { temporaryFolder } from '@/db/testDataFile';
 import { closeData, withData } from './data';
-import { closePool } from './pool';
+import { closePool } from './threads/pool';
 import { wallClockNow } from './clock';
 import { measuredDays } from './measuredRoom';
 import { latestAnswer, takeLines, watchReadings } from './readings';

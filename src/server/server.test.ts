@@ -11,7 +11,7 @@ import { calendarBatches, stageCalendar, weekSheet } from './calendar';
 import { asSeen } from '@/core/records/pieceMeasures';
 import { withData } from './data';
 import { amountsOf, planOf } from './figures';
-import { closePool } from './pool';
+import { closePool } from './threads/pool';
 import { answer, ownJson, type Refusal } from './respond';
 import { runCommand } from './runCommand';
 import { deskView, openBatch, setCardsAnswer, setLook, setLooksAnswer, setsView, shelfView } from './views';

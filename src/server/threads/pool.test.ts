@@ -3,7 +3,7 @@ import { testDesign } from '@/core/bed/testShapes';
 import { newFeature } from '@/core/bed/starters';
 import { makePictureBed } from '@/core/picture/bedPicture';
 import { stripPieces } from '@/core/picture/strip';
-import { inTime } from './figures';
+import { inTime } from '../figures';
 import { closePool, compute, warmPool } from './pool';
 
 const designs = [{ id: 'a', data: testDesign([newFeature('channel', testDesign())]) }];

@@ -2,39 +2,17 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
-import type { StripOptions, StripPiece } from '@/core/picture/strip';
-import type { PieceDesign } from '@/core/model/designSchema';
-import type { Amounts, AmountsRequest, PiecePlan } from '@/core/plan';
-import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
-import type { MatchSet } from '@/core/seams/matchSet';
-import type { WaterTint } from '@/core/tint/waterTint';
-import type { MatchRequest } from '@/core/seams/matchTypes';
+import type * as tasks from './compute';
 
-/** What the threads can be asked for. */
-interface Tasks {
-  amounts: { asked: AmountsRequest; given: Amounts };
-  lowestBed: { asked: AmountsRequest; given: number };
-  pieces: { asked: { request: AmountsRequest; lowestMm: number }; given: PiecePlan[] };
-  together: { asked: { request: AmountsRequest; lowestMm: number; pieces: PiecePlan[] }; given: Amounts };
-  match: { asked: MatchRequest; given: MatchSet };
-  firstSchedule: { asked: ScheduleRequest; given: SchedulePlan };
-  schedule: { asked: ScheduleRequest; given: SchedulePlan };
-  warmUp: { asked: null; given: void };
-  strip: {
-    asked: {
-      designs: readonly { id: string; data: PieceDesign }[];
-      levelMm: number;
-      tint: WaterTint;
-      options: StripOptions;
-    };
-    given: StripPiece[];
-  };
-}
+/** What the threads can be asked for: each thing that `compute` exports, by its name. */
+type Tasks = typeof tasks;
+type Asked<T extends keyof Tasks> = Parameters<Tasks[T]>[0];
+type Given<T extends keyof Tasks> = ReturnType<Tasks[T]>;
 
 const here = (...path: string[]): string => join(/* turbopackIgnore: true */ process.cwd(), ...path);
 /** The worker as `npm run build` bundles it, and from its source for everything else. */
 const BUILT = here('.next', 'compute.mjs');
-const SOURCE = here('src', 'workers', 'server', 'computeFromSource.mjs');
+const SOURCE = here('src', 'server', 'threads', 'computeFromSource.mjs');
 /** How many threads keep fine beds. */
 export const BED_THREADS = Math.max(1, Number(process.env['AGUADA_THREADS'] ?? 2));
 
@@ -76,27 +54,20 @@ function thread(name: string): Piscina {
 }
 
 /** Has something worked out in a thread of its own. */
-export async function compute<T extends Exclude<keyof Tasks, BedTask>>(
-  task: T,
-  asked: Tasks[T]['asked'],
-): Promise<Tasks[T]['given']> {
-  return (await thread(GROUPS[task]).run(asked, { name: task })) as Tasks[T]['given'];
+export async function compute<T extends Exclude<keyof Tasks, BedTask>>(task: T, asked: Asked<T>): Promise<Given<T>> {
+  return (await thread(GROUPS[task]).run(asked, { name: task })) as Given<T>;
 }
 
 /** Has something worked out on the beds of one of the threads that keep them, counted from 0. */
-export async function computeOnBeds<T extends BedTask>(
-  task: T,
-  asked: Tasks[T]['asked'],
-  number: number,
-): Promise<Tasks[T]['given']> {
-  return (await thread(`beds ${number}`).run(asked, { name: task })) as Tasks[T]['given'];
+export async function computeOnBeds<T extends BedTask>(task: T, asked: Asked<T>, number: number): Promise<Given<T>> {
+  return (await thread(`beds ${number}`).run(asked, { name: task })) as Given<T>;
 }
 
 /** Starts the threads, so that the first to ask need not wait for one. */
 export function warmPool(): void {
   for (let number = 0; number < BED_THREADS; number++) thread(`beds ${number}`);
   thread('pictures');
-  void compute('warmUp', null).catch(() => undefined);
+  void compute('warmUp', undefined).catch(() => undefined);
 }
 
 /** Ends the threads. */

@@ -9,7 +9,6 @@ const config: NextConfig = {
   // It is served on this machine or over a few metres of network: packing costs both ends more time than it saves.
   compress: false,
   // Types and lint are checked by `npm test`, once, over everything.
-  typescript: { ignoreBuildErrors: true },
   devIndicators: false,
 };
 

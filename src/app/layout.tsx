@@ -2,6 +2,7 @@ import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { QueryRoot } from '@/ui/QueryRoot';
 import { ThemeRoot } from '@/ui/theme/ThemeRoot';
 import '@/ui/theme/fonts';
 import '@/ui/theme/tokens.css';
@@ -19,7 +20,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute="data-theme" defaultMode="system" {...(nonce && { nonce })} />
-        <ThemeRoot>{children}</ThemeRoot>
+        <QueryRoot>
+          <ThemeRoot>{children}</ThemeRoot>
+        </QueryRoot>
       </body>
     </html>
   );

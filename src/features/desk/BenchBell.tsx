@@ -1,5 +1,6 @@
 'use client';
 
+import { useFetched } from '@/ui/useFetched';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import type { RunSummary } from '@/core/run/views';
@@ -17,31 +18,15 @@ const NEAR_MS = 3_600_000;
 
 /** What rings at the bench while one sits at the desk, and what will within the hour; leads to its run. */
 export function BenchBell() {
-  const [runs, setRuns] = useState<RunSummary[]>([]);
+  const { data, readAt } = useFetched<{ runs: RunSummary[]; serverNow: number }>('/api/runs', '', ASK_MS);
   const [now, setNow] = useState(0);
   useEffect(() => {
-    let ahead = 0;
-    const ask = (): void =>
-      void fetch('/api/runs')
-        .then(async (response) =>
-          response.ok ? ((await response.json()) as { runs: RunSummary[]; serverNow: number }) : null,
-        )
-        .then((found) => {
-          if (!found) return;
-          ahead = found.serverNow - performance.now();
-          setRuns(found.runs);
-          setNow(found.serverNow);
-        })
-        .catch(() => undefined);
-    const first = setTimeout(ask, TICK_MS);
-    const asking = setInterval(ask, ASK_MS);
-    const ticking = setInterval(() => ahead !== 0 && setNow(performance.now() + ahead), TICK_MS);
-    return () => {
-      clearTimeout(first);
-      clearInterval(asking);
-      clearInterval(ticking);
-    };
-  }, []);
+    if (!data) return undefined;
+    const ahead = data.serverNow - readAt;
+    const ticking = setInterval(() => setNow(Date.now() + ahead), TICK_MS);
+    return () => clearInterval(ticking);
+  }, [data, readAt]);
+  const runs = now === 0 ? [] : (data?.runs ?? []);
   const clocks = runs
     .flatMap((run) => run.clocks.map((clock) => ({ ...clock, run, key: `${run.id}/${clock.id}` })))
     .sort((a, b) => (a.snoozedTo ?? a.due) - (b.snoozedTo ?? b.due));

@@ -8,7 +8,7 @@ import { Held } from '@/ui/held/Held';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useDesk } from './DeskContext';
 import { NotRead } from '@/ui/held/NotRead';
-import { useFetched } from './useFetched';
+import { useFetched } from '@/ui/useFetched';
 import styles from './BatchPieces.module.css';
 
 interface GuestPiecesProps {

@@ -28,7 +28,7 @@ import { planInWorker } from '@/workers/planner';
 import type { PlannedBatch } from '../desk/BatchPlan';
 import { useDesk } from '../desk/DeskContext';
 import { NotRead } from '@/ui/held/NotRead';
-import { useFetched } from '../desk/useFetched';
+import { useFetched } from '@/ui/useFetched';
 import styles from './PourStage.module.css';
 
 interface MoneyProps extends PlannedBatch {

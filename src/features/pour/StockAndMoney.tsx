@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { StockLevel } from '@/core/stock/haveAndNeed';
 import type { PlannedBatch } from '../desk/BatchPlan';
 import { useDesk } from '../desk/DeskContext';
-import { useFetched } from '../desk/useFetched';
+import { useFetched } from '@/ui/useFetched';
 import { NotRead } from '@/ui/held/NotRead';
 import { HaveAndNeed } from './HaveAndNeed';
 import { Money } from './Money';

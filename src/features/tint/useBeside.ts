@@ -10,7 +10,7 @@ import type { WaterTint } from '@/core/tint/waterTint';
 import { shortTime } from '@/core/time/dayNames';
 import { useDesk } from '../desk/DeskContext';
 import { readDetail } from '../desk/useBatch';
-import { useFetched } from '../desk/useFetched';
+import { useFetched } from '@/ui/useFetched';
 import { useTint } from './useTint';
 
 /** Water to hold the recipe against: another recipe, an old batch, an earlier version, the water of another set. */

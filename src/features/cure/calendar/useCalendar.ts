@@ -11,7 +11,7 @@ import { calendarRequest, FIRST_WORKPLACE, type CalendarBatch, type CalendarWork
 import { whenIdle } from '@/ui/whenIdle';
 import { heldInWorker, planInWorker, replanInWorker, type Underway } from '@/workers/scheduler';
 import { useDesk } from '../../desk/DeskContext';
-import { useFetched } from '../../desk/useFetched';
+import { useFetched } from '@/ui/useFetched';
 
 /** A step that is held at a time; null: let go of. */
 interface Pin {

@@ -1,7 +1,8 @@
 'use client';
 
+import { NotRead } from '@/ui/held/NotRead';
+import { useFetched } from '@/ui/useFetched';
 import Button from '@mui/material/Button';
-import { useEffect, useState } from 'react';
 import { dayWithYear, shortTime } from '@/core/time/dayNames';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { LotRow, MovementRow } from '@/core/records/views';
@@ -169,27 +170,24 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
 /** Every movement of a lot, the latest first. */
 function History({ row, pieces }: { row: LotRow; pieces: boolean }) {
   const units = useUnits();
-  const [read, setRead] = useState<{ of: string; list: MovementRow[] } | null>(null);
-  const key = JSON.stringify([row.id, row.version, row.left, row.lastAt]);
-  useEffect(() => {
-    let stale = false;
-    void fetch(`/api/lots/${encodeURIComponent(row.id)}`)
-      .then(async (response) => (response.ok ? ((await response.json()) as MovementRow[]) : []))
-      .then((list) => !stale && setRead({ of: key, list }));
-    return () => {
-      stale = true;
-    };
-  }, [row.id, key]);
+  const read = useFetched<MovementRow[]>(
+    `/api/lots/${encodeURIComponent(row.id)}`,
+    JSON.stringify([row.version, row.left, row.lastAt]),
+  );
   const amount = (value: number): string =>
     pieces ? String(Math.round(value)) : formatMeasure(Math.abs(value), 'mass', units);
   const signed = (value: number): string => (value === 0 ? '' : `${value < 0 ? '−' : '+'}${amount(Math.abs(value))}`);
   return (
     <>
       <h3>Where it went</h3>
-      {!read && <p className={styles.small}>Reading its movements…</p>}
+      {read.failed ? (
+        <NotRead what="Its movements could not be read." again={read.again} />
+      ) : (
+        !read.data && <p className={styles.small}>Reading its movements…</p>
+      )}
       {/* It scrolls, so keys have to get into it. */}
       <ol className={styles.history} tabIndex={0} aria-label="Movements">
-        {read?.list.map((one) => (
+        {read.data?.map((one) => (
           <li key={one.id}>
             <span>{shortTime(one.at)}</span>
             <span>

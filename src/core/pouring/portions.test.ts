@@ -1,8 +1,17 @@
 import fc from 'fast-check';
 import { METRIC } from '../units/formatMeasure';
-import { colourPortions, cupPortions, layerPortions, leftOfTint, type Mixture, type Portion } from './portions';
-import { colourPortionsOf, portionWords, stockWords } from './portionWords';
-import { stockTint, type Tinting } from './stockTint';
+import {
+  colourIn,
+  colourPortions,
+  cupPortions,
+  layerPortions,
+  leftOfTint,
+  ofStockGrams,
+  type Mixture,
+  type Portion,
+} from './portions';
+import { colourPortionsOf, partGrams, portionWords, stockWords } from './portionWords';
+import { stockPart, stockTint, type Tinting } from './stockTint';
 
 const ink = (gramsPer100: number, id = 'ink', dropGrams = 0.04): Tinting => ({ id, name: id, dropGrams, gramsPer100 });
 const mixture = (recipe: readonly Tinting[], change: Partial<Mixture> = {}): Mixture => ({
@@ -195,4 +204,88 @@ describe('a portion in words', () => {
     expect(stockWords(layerPortions([20, 20, 20], mixture([ink(0.1)])).stock!, reader)).toBe(
       '2 drops of ink in 5.0\u00a0g of part\u00a0A',
     ));
+});
+
+describe('a stock tint by hand', () => {
+  test('two inks: as few drops of the rarest as stand for both, and what it weighs altogether', () => {
+    // A drop of a is good for 35 g of mix, one of b for 140: one of b and four of a are exact.
+    const stock = stockTint([ink(0.1, 'a', 0.035), ink(0.025, 'b', 0.035)], [60, 60], {
+      scaleStepGrams: 0.1,
+      resinShare: 0.5,
+    })!;
+    expect(stock.drops.map(({ id, drops, grams }) => [id, drops, grams])).toEqual([
+      ['a', 4, 0.14],
+      ['b', 1, 0.035],
+    ]);
+    expect(stock).toMatchObject({ forMixGrams: expect.closeTo(140, 9), worstError: expect.closeTo(0, 9) });
+    expect(stock.stockGrams).toBeCloseTo(stock.resinGrams + 0.175, 9);
+    expect(stock.resinGrams).toBe(5);
+  });
+  test('resin enough that the smallest cup’s share is read on the scale', () => {
+    // Ten steps of 0.5 g out of what tints 87.5 g, for a cup of 20 g: 21.9 g of stock.
+    const stock = stockTint([ink(0.1, 'ink', 0.035)], [20, 60], { scaleStepGrams: 0.5, resinShare: 1 })!;
+    expect(stock.forMixGrams).toBeCloseTo(105, 9);
+    expect(stock.resinGrams).toBe(27);
+  });
+  test('no recipe or no mix, no stock', () => {
+    const scale = { scaleStepGrams: 0.1, resinShare: 0.5 };
+    expect(stockTint([], [20, 20], scale)).toBeNull();
+    expect(stockTint([ink(0.1)], [], scale)).toBeNull();
+    expect(stockTint([ink(0.1)], [0, 0], scale)).toBeNull();
+  });
+  test('goes into part A at its share of the label, or into a one-part product', () => {
+    const parts = { ratioA: 3, ratioB: 1, ratioBy: 'weight' as const, densityA: 1, densityB: 1 };
+    expect(stockPart({ parts })).toEqual({ name: 'part A', share: 0.75 });
+    expect(stockPart({ parts: null })).toEqual({ name: 'the product', share: 1 });
+  });
+});
+
+describe('a cup that a stock has too little for', () => {
+  const made = layerPortions([20, 20, 20], mixture([ink(0.1, 'ink', 0.035)]));
+  const of = (leftGrams: number) =>
+    colourPortionsOf(cupPortions(20, mixture([ink(0.1, 'ink', 0.035)]), { stock: made.stock!, leftGrams }));
+  test('takes the last of it where that does, and is tinted by itself where it does not', () => {
+    const [share] = of(made.stock!.stockGrams);
+    expect(share).toMatchObject({ way: 'stock', grams: expect.closeTo(1.4, 9) });
+    expect(of(share!.grams)[0]!.way).toBe('stock');
+    expect(of(share!.grams - 0.1)[0]!.way).toBe('premix');
+  });
+  test('a stock that has been used up leaves nothing', () => {
+    const { stock } = made;
+    const all = [
+      { way: 'stock' as const, intoGrams: 0, resinGrams: stock!.resinGrams, colours: [{ id: 'ink', grams: 0.07 }] },
+    ];
+    expect(leftOfTint([stock!], all)).toEqual({ resinGrams: 0, colours: [] });
+    expect(leftOfTint([stock!], [])).toEqual({ resinGrams: 5, colours: [{ id: 'ink', grams: 0.07 }] });
+  });
+  test('of a premix is left what was not taken of it, in resin and in colour', () => {
+    // Two drops, 0.08 g, in 2 g; three quarters of it are taken.
+    const premix = { way: 'premix' as const, intoGrams: 2, resinGrams: 1.5, colours: [{ id: 'ink', grams: 0.06 }] };
+    expect(leftOfTint([], [premix])).toEqual({
+      resinGrams: 0.5,
+      colours: [{ id: 'ink', grams: expect.closeTo(0.02, 9) }],
+    });
+  });
+});
+
+test('what of a colourant is in portions, what of a stock, what of each part', () => {
+  const portions = layerPortions([20, 20], mixture([ink(0.1, 'a', 0.035), ink(0.2, 'b', 0.035)])).cups[0]!;
+  const stock = portions.find(({ way }) => way === 'stock')!;
+  expect(ofStockGrams(portions)).toBe(stock.grams);
+  expect(colourIn(portions, 'a')).toBeCloseTo(stock.colours[0]!.grams, 12);
+  expect(colourIn(portions, 'b')).toBeCloseTo(stock.colours[1]!.grams, 12);
+  expect(colourIn(portions, 'none')).toBe(0);
+  expect(partGrams(portions, 'part A')).toBe(portions[0]!.grams);
+  expect(partGrams(portions, 'part B')).toBeCloseTo(20 / 3, 9);
+  expect(partGrams(portions, 'product')).toBe(0);
+});
+test('parts of the product are told in grams, and need no care', () => {
+  const [a, ...rest] = cupPortions(80, mixture([ink(0.1)]), null);
+  const reader = { units: METRIC, scaleStepGrams: 0.1, twoPart: true };
+  expect(portionWords(a!, reader)).toEqual({ act: '53.3\u00a0g', note: '', care: false });
+  expect(portionWords(rest[0]!, reader)).toEqual({ act: '26.7\u00a0g', note: '', care: false });
+  const stocked = layerPortions([20, 20, 20], mixture([ink(0.1)])).cups[0]![1]!;
+  expect(portionWords(stocked, reader).care).toBe(true);
+  const tooLittle = colourPortionsOf(cupPortions(1, mixture([ink(0.1)]), null))[0]!;
+  expect(portionWords(tooLittle, reader)).toMatchObject({ act: '0.001\u00a0g: too little to measure', care: true });
 });

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { cheapestCover } from './cover';
-import { goodUntil, inUseOrder, isPast, monthsAfter, takeFrom, type LotState } from './lots';
+import { goodUntil, inUseOrder, isPast, leftOf, lotUnitPrice, monthsAfter, takeFrom, type LotState } from './lots';
 import { haveAndNeed, kitGrams, shoppingList, type StockLevel, priceOfNeeds } from './haveAndNeed';
-import { consumableTakes, cupTakes, lotMovements } from './pourMovements';
+import { consumableTakes, cupTakes, lotMovements, tintTakes } from './pourMovements';
 import { cupsBesidePacks, type Need } from './needs';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { ratioByWeight, splitParts } from '../mixing/ratio';
@@ -88,6 +88,128 @@ describe('what is taken out of which lot', () => {
     expect(
       lotMovements([{ cup: 1, item: { kind: 'colourant', id: 'x' }, part: 'all', poured: 1, lost: 0 }], () => []),
     ).toEqual([]));
+});
+
+test('a lot holds nothing of a part that it has not, and costs alike in all of its parts', () => {
+  expect(leftOf({ left: [{ part: 'B', amount: 3 }] }, 'A')).toBe(0);
+  expect(
+    lotUnitPrice({
+      price: 30,
+      bought: [
+        { part: 'A', amount: 400 },
+        { part: 'B', amount: 200 },
+      ],
+    }),
+  ).toBe(0.05);
+});
+test('of lots opened on one day the one bought first is used first, then by their ids', () => {
+  const lots = [
+    state('c', 1, '2026-02-01', '2026-01-03'),
+    state('b', 1, '2026-02-01', '2026-01-02'),
+    state('a', 1, '2026-02-01', '2026-01-03'),
+  ];
+  expect(inUseOrder(lots).map(({ id }) => id)).toEqual(['b', 'a', 'c']);
+});
+test('a lot is as good as the label says where it was never opened, and to the day where both agree', () => {
+  expect(goodUntil({ openedOn: null, bestBefore: '2026-05-01' }, 12)).toBe('2026-05-01');
+  expect(goodUntil({ openedOn: '2026-01-01', bestBefore: null }, null)).toBeNull();
+  expect(goodUntil({ openedOn: '2025-05-01', bestBefore: '2026-05-01' }, 12)).toBe('2026-05-01');
+});
+describe('what was found to have been there after all', () => {
+  const takes = [{ cup: 1, item: { kind: 'product' as const, id: 'p' }, part: 'A' as const, poured: 90, lost: 10 }];
+  const found = (lots: readonly LotState[]) =>
+    lotMovements(takes, () => lots).flatMap(({ kind, lotId, amount }) => (kind === 'found' ? [[lotId, amount]] : []));
+  test('was in the last of the open bottles', () =>
+    expect(found([state('first', 10, '2026-01-01'), state('open', 20, '2026-02-01'), state('sealed', 30)])).toEqual([
+      ['open', 40],
+    ]));
+  test('or in the last of all where none is open', () =>
+    expect(found([state('one', 10), state('two', 20)])).toEqual([['two', 70]]));
+  test('and nothing where they held it', () => expect(found([state('one', 100)])).toEqual([]));
+  test('a kit of which only part B was entered gives no part A', () =>
+    expect(lotMovements(takes, () => [{ ...state('b', 0), left: [{ part: 'B', amount: 500 }] }])).toEqual([]));
+});
+test('consumables are used, neither poured nor lost; parts of a kit are counted apart', () => {
+  const cups = { ...state('cups', 50), left: [{ part: 'all' as const, amount: 50 }] };
+  const item = { kind: 'consumable' as const, id: 'cups' };
+  expect(lotMovements([{ cup: 2, item, part: 'all', poured: 3, lost: 0 }], () => [cups])).toEqual([
+    { lotId: 'cups', item, part: 'all', amount: -3, kind: 'used', cup: 2 },
+  ]);
+  const kit: LotState = {
+    ...state('kit', 0),
+    left: [
+      { part: 'A', amount: 100 },
+      { part: 'B', amount: 40 },
+    ],
+  };
+  const of = { kind: 'product' as const, id: 'p' };
+  expect(
+    lotMovements(
+      [
+        { cup: 1, item: of, part: 'B', poured: 40, lost: 0 },
+        { cup: 1, item: of, part: 'A', poured: 100, lost: 0 },
+      ],
+      () => [kit],
+    ).map(({ part, amount, kind }) => [part, amount, kind]),
+  ).toEqual([
+    ['B', -40, 'poured'],
+    ['A', -100, 'poured'],
+  ]);
+});
+describe('what a cup took, as it was read at the bench', () => {
+  const planned = { pouredGrams: 45, mixGrams: 50, doses: [{ id: 'ink', grams: 0.05 }] };
+  const of = (read: object) => cupTakes('p', [{ number: 1, planned, partAGrams: 40, partBGrams: 9, ...read }]);
+  test('doses as they were put in; of all that is in the cup the share that reached pieces', () =>
+    // 40 + 9 + 1 g are in the cup, 40 of them in the pieces.
+    expect(of({ pouredGrams: 40, doses: [{ id: 'ink', grams: 1 }] }).map(({ poured, lost }) => [poured, lost])).toEqual(
+      [
+        [32, expect.closeTo(8, 9)],
+        [expect.closeTo(7.2, 9), expect.closeTo(1.8, 9)],
+        [0.8, expect.closeTo(0.2, 9)],
+      ],
+    ));
+  test('never more than all of it', () =>
+    expect(of({ pouredGrams: 80, doses: [] }).map(({ poured, lost }) => [poured, lost])).toEqual([
+      [40, 0],
+      [9, 0],
+    ]));
+  test('a one-part product is all of it, and what was not weighed took nothing', () => {
+    expect(of({ partAGrams: 50, partBGrams: null }).map(({ part, poured }) => [part, poured])).toEqual([
+      ['all', 45],
+      ['all', expect.closeTo(0.045, 9)],
+    ]);
+    expect(of({ partAGrams: 0, partBGrams: 0, pouredGrams: 0 })).toEqual([]);
+    const nothing = { pouredGrams: 0, mixGrams: 0, doses: [] };
+    expect(cupTakes('p', [{ number: 1, planned: nothing, partAGrams: 5, partBGrams: null }])).toEqual([
+      { cup: 1, item: { kind: 'product', id: 'p' }, part: 'all', poured: 0, lost: 5 },
+    ]);
+  });
+});
+test('what is left of a stock tint is lost: of part A, or of the product where there is no other', () => {
+  const left = {
+    resinGrams: 2,
+    colours: [
+      { id: 'ink', grams: 0.1 },
+      { id: 'none', grams: 0 },
+    ],
+  };
+  expect(tintTakes('p', left, true)).toEqual([
+    { cup: null, item: { kind: 'product', id: 'p' }, part: 'A', poured: 0, lost: 2 },
+    { cup: null, item: { kind: 'colourant', id: 'ink' }, part: 'all', poured: 0, lost: 0.1 },
+  ]);
+  expect(tintTakes('p', left, false)[0]!.part).toBe('all');
+  expect(tintTakes('p', { resinGrams: 0, colours: [] }, true)).toEqual([]);
+});
+test('consumables go by cup, layer, batch, piece and length of dam', () => {
+  const of = (per: 'cup' | 'piece' | 'mm of dam', amount: number) =>
+    consumableTakes([{ id: 'it', data: { name: 'It', per, amount, packCount: 1, packPrice: 1 } }], {
+      cups: 3,
+      cupsBefore: 2,
+      layersBefore: 0,
+      pieces: 7,
+      damMm: 900,
+    }).map(({ poured }) => poured);
+  expect([of('cup', 1), of('piece', 0.5), of('mm of dam', 0.01), of('cup', 0)]).toEqual([[3], [4], [9], []]);
 });
 
 test('cups take what was weighed, the planned share reaching the pieces; tints follow what was really in the cup', () => {
@@ -208,6 +330,29 @@ describe('have and need', () => {
     const { partAGrams, partBGrams } = splitParts(grams, product.parts!);
     expect(partAGrams).toBeCloseTo(53, 9);
     expect(partBGrams).toBeGreaterThan(10);
+  });
+  test('needs are set against the very part of the very thing', () => {
+    const other = { ...level('A', 1000), item: { kind: 'colourant' as const, id: 'p' } };
+    const another = { ...level('A', 1000), item: { kind: 'product' as const, id: 'q' } };
+    const [a] = haveAndNeed(needs, [other, another, level('B', 5), level('A', 30)]);
+    expect(a!.free).toBe(30);
+    expect(haveAndNeed(needs, [])[0]).toMatchObject({ free: 0, short: 100, level: { known: false, lots: [] } });
+  });
+  test('a kit for its part B is larger by what it holds of A', () => {
+    const parts = { ratioA: 2, ratioB: 1, ratioBy: 'weight' as const, densityA: 1, densityB: 1 };
+    expect(kitGrams({ parts }, [{ part: 'B', amount: 10 }])).toBeCloseTo(30, 9);
+    expect(kitGrams({ parts: null }, [{ part: 'all', amount: 10 }])).toBe(10);
+    expect(kitGrams({ parts: null }, [])).toBe(0);
+  });
+  test('what is there in the bad case, or is sold nowhere, is not on the list', () => {
+    const packs = () => ({ name: 'p', product: null, packs: [{ amount: 50, price: 6 }] });
+    expect(shoppingList(haveAndNeed(needs, [level('A', 120), level('B', 108)]), packs)).toEqual([]);
+    expect(shoppingList(haveAndNeed(needs, []), () => null)).toEqual([]);
+    const two = [
+      ...needs,
+      { item: { kind: 'colourant' as const, id: 'p' }, part: 'all' as const, name: 'i', likely: 1, high: 60 },
+    ];
+    expect(shoppingList(haveAndNeed(two, []), packs).map(({ item }) => item.kind)).toEqual(['product', 'colourant']);
   });
   test('the list names each thing once, with what covers the bad case', () => {
     const list = shoppingList(haveAndNeed(needs, [level('A', 0), level('B', 500)]), () => ({

@@ -8,7 +8,7 @@ export function QueryRoot({ children }: { children: ReactNode }) {
   const [client] = useState(
     () =>
       new QueryClient({
-        queryCache: new QueryCache({ onError: reportError }),
+        queryCache: new QueryCache({ onError: (error) => reportError(error) }),
         defaultOptions: { queries: { retry: false, networkMode: 'always' } },
       }),
   );

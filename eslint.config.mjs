@@ -52,7 +52,7 @@ const ARROWS = [
   {
     room: 'features',
     not: [...DATABASE, ...rooms('db', 'server', 'app')],
-    why: 'Features reach the server through the edit door.',
+    why: 'Features reach the server through the edit route.',
   },
   { room: 'app', not: [...DATABASE, ...rooms('db')], why: 'Routes are thin: they ask the server.' },
 ];
@@ -170,5 +170,5 @@ export default tseslint.config(
       ],
     },
   })),
-  { files: ['scripts/**', 'bench/**', 'torture/**', 'e2e/**', '*.config.*'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'benchmarks/**', 'torture/**', 'e2e/**', '*.config.*'], rules: { 'no-console': 'off' } },
 );

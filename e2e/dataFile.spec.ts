@@ -28,7 +28,7 @@ test('an empty start teaches, and loads the sample', async ({ page }) => {
   }
 });
 
-test('a damaged file is explained on the page and by the edit door, and left alone', async ({
+test('a damaged file is explained on the page and by the edit route, and left alone', async ({
   page,
   request,
   expectComplaint,

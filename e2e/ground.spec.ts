@@ -1,5 +1,5 @@
 import { mkdirSync, rmSync } from 'node:fs';
-import { BIG_SET, writeBigFile } from '../bench/bigFile';
+import { BIG_SET, writeBigFile } from '../benchmarks/bigFile';
 import { flatGrid } from '../src/core/bed/grid';
 import { outlineSize } from '../src/core/bed/outline';
 import { STAGES as STAGE_LIST, type StagePath } from '../src/core/model/stages';

@@ -68,7 +68,7 @@ export async function ownSample({ request }: Page, name: string): Promise<string
   if (opened.holds !== 'set') throw new Error('This is no archive of a set');
   const { set } = opened.file;
   const renamed = { ...opened.file, set: { ...set, data: { ...set.data, name } } };
-  const taken = await request.post('/api/copies/file?only=set', {
+  const taken = await request.post('/api/backups/file?only=set', {
     headers: { 'content-type': 'application/octet-stream' },
     data: await buffer(makeSetArchive(renamed, '2026-11-26T10:00')),
   });

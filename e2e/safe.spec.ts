@@ -127,7 +127,7 @@ test('a tablet pairs with the code of the desk, carries out a run, gets nothing 
     // Not paired: the pairing page, and nothing else.
     await tablet.goto(`${far}/sets/heron-slack/shape`);
     await expect(tablet.getByRole('heading', { name: 'Pair this device' })).toBeVisible();
-    expect((await tablet.request.get(`${far}/api/copies/archive`)).status()).toBe(401);
+    expect((await tablet.request.get(`${far}/api/backups/archive`)).status()).toBe(401);
     expect((await tablet.request.get(`${far}/`, { headers: { host: 'evil.example' } })).status()).toBe(421);
 
     await page.goto(`${url}/shelf`);
@@ -163,7 +163,7 @@ test('a tablet pairs with the code of the desk, carries out a run, gets nothing 
     await page.goto(`${url}/shelf`);
     await awake(page);
 
-    expect((await tablet.request.get(`${far}/api/copies`)).status()).toBe(403);
+    expect((await tablet.request.get(`${far}/api/backups`)).status()).toBe(403);
     expect((await tablet.request.get(`${far}/api/devices`)).status()).toBe(403);
     const edit = { command: { do: 'undo', scope: 'shelf' }, wanted: { view: 'shelf' } };
     expect((await tablet.request.post(`${far}/api/edits`, { data: edit })).status()).toBe(403);

@@ -8,7 +8,7 @@ import { pourCommand } from '../src/core/formats/pourFile';
 import { runCommand } from '../src/core/formats/runFile';
 import { scheduleCommand, scheduleIcsCommand } from '../src/core/formats/scheduleFile';
 import { tintCommand } from '../src/core/formats/tintFile';
-import { saveCopy } from '../src/db/copies';
+import { saveBackup } from '../src/db/backups';
 import { dataFilePath, openDataFile } from '../src/db/dataFile';
 
 const USAGE = `Aguada without its screens.
@@ -49,7 +49,7 @@ async function backup(to: string): Promise<number> {
   try {
     const { db, close } = openDataFile(path);
     try {
-      await saveCopy(db, resolve(to));
+      await saveBackup(db, resolve(to));
     } finally {
       close();
     }

@@ -4,7 +4,7 @@ const FIRST_PAGE_MS = 4000;
 /** Called by Next once when the server starts. */
 export async function register(): Promise<void> {
   if (process.env['NEXT_RUNTIME'] !== 'nodejs' || process.env['NODE_ENV'] !== 'production') return;
-  const { startAhead } = await import('./server/ahead');
+  const { startWorkingAhead } = await import('./server/figuresAhead');
   // The first page comes first. A data file that cannot be used is told on it.
-  setTimeout(() => void startAhead().catch(() => undefined), FIRST_PAGE_MS).unref();
+  setTimeout(() => void startWorkingAhead().catch(() => undefined), FIRST_PAGE_MS).unref();
 }

@@ -3,7 +3,7 @@ import { connect } from 'node:net';
 import Sqlite from 'better-sqlite3';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { PRODUCT_KINDS } from '../src/core/mixing/productKinds';
-import { EDIT_DOORS } from '../src/core/records/edits';
+import { EDIT_ROUTES } from '../src/core/records/editRoutes';
 import { RECORD_SCHEMAS, type RecordKind } from '../src/core/records/recordSchemas';
 import type { Dice } from './dice';
 import { spellings } from '../src/server/door/spellings';
@@ -157,9 +157,9 @@ const PATHS = [
   '/sets/SET/pour',
   '/sets/SET/cure',
   '/sets/SET/log',
-  ...EDIT_DOORS.map(({ path }) => path),
-  '/api/copies',
-  '/api/copies/file',
+  ...EDIT_ROUTES.map(({ path }) => path),
+  '/api/backups',
+  '/api/backups/file',
   '/api/sets/SET/batches',
   '/api/sets/SET/archive',
   '/api/batches/none',
@@ -221,7 +221,7 @@ function nextRequest(dice: Dice, setId: string, designId: string): Sent {
     if (dice.whole(25) === 0) text = text.slice(0, dice.whole(text.length + 1));
     if (dice.whole(40) === 0) text = `${'['.repeat(20_000)}${text}`;
     if (dice.whole(60) === 0) text = JSON.stringify({ junk: 'z'.repeat(2_500_000) });
-    const { path } = dice.one([...EDIT_DOORS]);
+    const { path } = dice.one([...EDIT_ROUTES]);
     return { method: 'POST', path, headers: { 'content-type': 'application/json' }, body: text };
   }
   const method = dice.one(METHODS);
@@ -323,7 +323,7 @@ async function besideSlowClients(served: Served): Promise<number> {
   for (let i = 0; i < 20; i++) {
     for (const socket of sockets) socket.write(' ');
     const start = performance.now();
-    await (await fetch(`${served.url}/api/copies`)).text();
+    await (await fetch(`${served.url}/api/backups`)).text();
     slowest = Math.max(slowest, performance.now() - start);
     await pause(50);
   }

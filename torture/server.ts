@@ -22,7 +22,7 @@ export async function serve(data: string, env: Record<string, string> = {}): Pro
   const url = `http://127.0.0.1:${port}`;
   for (let tries = 0; tries < 600; tries++) {
     if (child.exitCode !== null) throw new Error(`The server ended by itself: ${said}`);
-    const up = await fetch(`${url}/api/copies`).then(
+    const up = await fetch(`${url}/api/backups`).then(
       () => true,
       () => false,
     );

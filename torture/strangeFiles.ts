@@ -40,7 +40,7 @@ export async function strangeFiles(data: string, rounds: number, dice: Dice): Pr
     const send = async (what: string, bytes: Uint8Array, wanted: 'taken' | 'refused'): Promise<string | null> => {
       const start = performance.now();
       const headers = { 'content-type': 'application/octet-stream' };
-      const answer = await sendRaw(served, { method: 'POST', path: '/api/copies/file', headers, body: bytes });
+      const answer = await sendRaw(served, { method: 'POST', path: '/api/backups/file', headers, body: bytes });
       figures.files++;
       figures.slowestMs = Math.max(figures.slowestMs, Math.round(performance.now() - start));
       const taken = answer?.status === 200;

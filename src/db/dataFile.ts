@@ -3,7 +3,7 @@ import { dirname, join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
-import { copiesFolder } from './copiesFolder';
+import { backupsFolder } from './backupsFolder';
 import { upgradeRecords } from './upgrade';
 import * as schema from './schema';
 import type { Database } from './storage';
@@ -151,7 +151,7 @@ export function refuseIfNewer(sqlite: Sqlite.Database, path: string, migrations:
 function keepCopyBeforeMigration(sqlite: Sqlite.Database, path: string, migrations: string): void {
   const last = lastApplied(sqlite);
   if (last === null || !knownMigrations(migrations).some((when) => when > last)) return;
-  const folder = copiesFolder(path);
+  const folder = backupsFolder(path);
   const copy = join(folder, `before-update-${knownMigrations(migrations).length}.db`);
   mkdirSync(folder, { recursive: true });
   if (!existsSync(copy)) sqlite.prepare('vacuum into ?').run(copy);

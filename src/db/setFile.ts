@@ -3,7 +3,7 @@ import { isPlainId, withNewIds } from '@/core/formats/setFile';
 import { referencesIn, type Thing } from '@/core/model/reference';
 import { RECORD_SCHEMAS, type RecordKind } from '@/core/records/recordSchemas';
 import { appendEntry, benchWorkOf, keepPlan, listBatches } from './batches';
-import { CopyError } from './copyError';
+import { BackupError } from './backupError';
 import type { Database, EditWriter } from './storage';
 import { getDocument, listDocuments } from './documents';
 import { edit, EditRefusedError, type Touched } from './journal';
@@ -98,7 +98,7 @@ function addAll(writer: EditWriter, { set, designs, pieces, batches }: SetFile, 
 function refuseTwins({ designs, pieces, batches, shelf }: SetFile): void {
   for (const [kind, records] of Object.entries({ designs, pieces, batches, ...shelf })) {
     const twin = records.find(({ id }, i) => records.findIndex((other) => other.id === id) < i);
-    if (twin) throw new CopyError(`This set cannot be taken in: two of its ${kind} are both called ${twin.id}.`);
+    if (twin) throw new BackupError(`This set cannot be taken in: two of its ${kind} are both called ${twin.id}.`);
   }
 }
 

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
-import { CopyError } from './copyError';
+import { BackupError } from './backupError';
 
 interface Named {
   name: string;
@@ -16,7 +16,7 @@ const NO_TABLE_OF_OURS = /^(sqlite_|__drizzle)/;
 
 /**
  * Takes what a foreign file holds over into a fresh one of the same age: rows, of the tables and columns that Aguada itself had made by
- * then. Triggers, views, indexes and tables of others stay where they are. Throws a CopyError for a file that lacks something.
+ * then. Triggers, views, indexes and tables of others stay where they are. Throws a BackupError for a file that lacks something.
  */
 export function takeRowsOver(from: string, to: string, migrations: string): void {
   for (const end of ['', '-wal', '-shm']) rmSync(`${to}${end}`, { force: true });
@@ -40,8 +40,10 @@ export function takeRowsOver(from: string, to: string, migrations: string): void
     for (const { sql } of triggers) sqlite.exec(sql);
     sqlite.exec('detach foreign_file');
   } catch (error) {
-    if (error instanceof CopyError) throw error;
-    throw new CopyError(`This file cannot be taken over (${error instanceof Error ? error.message : String(error)}).`);
+    if (error instanceof BackupError) throw error;
+    throw new BackupError(
+      `This file cannot be taken over (${error instanceof Error ? error.message : String(error)}).`,
+    );
   } finally {
     sqlite.close();
   }
@@ -61,7 +63,7 @@ function makeOfSameAge(sqlite: Sqlite.Database, migrations: string): void {
     const path = join(folder, 'meta', '_journal.json');
     const journal = JSON.parse(readFileSync(path, 'utf8')) as { entries: { when: number }[] };
     const entries = journal.entries.filter(({ when }) => when <= Number(at));
-    if (entries.at(-1)?.when !== at) throw new CopyError('This file was not made by Aguada as it says.');
+    if (entries.at(-1)?.when !== at) throw new BackupError('This file was not made by Aguada as it says.');
     writeFileSync(path, JSON.stringify({ ...journal, entries }));
     migrate(drizzle(sqlite), { migrationsFolder: folder });
   } finally {
@@ -75,13 +77,14 @@ function takeTable(sqlite: Sqlite.Database, table: string): void {
     sqlite.exec(`drop table main."${table}"`);
     return;
   }
-  if (!theirs || !/^create table/i.test(theirs.sql)) throw new CopyError(`This file is not whole: it has no ${table}.`);
+  if (!theirs || !/^create table/i.test(theirs.sql))
+    throw new BackupError(`This file is not whole: it has no ${table}.`);
   const columnsIn = (schema: string): string[] =>
     (sqlite.pragma(`${schema}.table_info("${table}")`) as { name: string }[]).map(({ name }) => name);
   const there = new Set(columnsIn('foreign_file'));
   const columns = columnsIn('main');
   const missing = columns.find((name) => !there.has(name));
-  if (missing !== undefined) throw new CopyError(`This file is not whole: ${table} has no ${missing}.`);
+  if (missing !== undefined) throw new BackupError(`This file is not whole: ${table} has no ${missing}.`);
   const list = columns.map((name) => `"${name}"`).join(', ');
   // What a table was filled with when it was made is in the file too.
   sqlite.exec(`delete from main."${table}"`);

@@ -11,7 +11,7 @@ import { LampSwitch } from '@/ui/theme/LampSwitch';
 import styles from './TopBar.module.css';
 
 interface TopBarProps {
-  door: { undo: () => void; redo: () => void; busy: boolean; sentShare: number | null; view: { history: History } };
+  edits: { undo: () => void; redo: () => void; busy: boolean; sentShare: number | null; view: { history: History } };
   room?: string;
   onFind?: () => void;
   onKeys?: () => void;
@@ -19,8 +19,8 @@ interface TopBarProps {
 }
 
 /** The head of every screen: whose desk it is, and undo at hand. */
-export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
-  const { undo, redo } = door.view.history;
+export function TopBar({ edits, room, onFind, onKeys, children }: TopBarProps) {
+  const { undo, redo } = edits.view.history;
   return (
     <header className={styles.bar}>
       <Link href="/" className={styles.brand} aria-label="Aguada, all sets">
@@ -28,8 +28,8 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
       </Link>
       <div className={styles.middle}>{children}</div>
       <div className={styles.tools}>
-        {door.sentShare !== null && (
-          <span role="status" className={styles.sent}>{`sending, ${Math.round(100 * door.sentShare)} %`}</span>
+        {edits.sentShare !== null && (
+          <span role="status" className={styles.sent}>{`sending, ${Math.round(100 * edits.sentShare)} %`}</span>
         )}
         {room && (
           <Link href="/shelf#workshop" className={styles.room} title="Room: temperature and humidity">
@@ -39,13 +39,13 @@ export function TopBar({ door, room, onFind, onKeys, children }: TopBarProps) {
         <Turn
           label={undo ? `Undo “${undo.label}”` : 'Nothing to undo'}
           disabled={!undo}
-          onClick={door.undo}
+          onClick={edits.undo}
           icon={<UndoIcon />}
         />
         <Turn
           label={redo ? `Redo “${redo.label}”` : 'Nothing to redo'}
           disabled={!redo}
-          onClick={door.redo}
+          onClick={edits.redo}
           icon={<RedoIcon />}
         />
         <LampSwitch />

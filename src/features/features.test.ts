@@ -16,7 +16,7 @@ import { METRIC } from '@/core/units/formatMeasure';
 import { applyMend } from './desk/applyMend';
 import { stageOfProblem } from './desk/stages';
 import { copyNames, damWords, groupPours } from './desk/summarise';
-import { withNewestVersion } from './door/editQueue';
+import { withNewestVersion } from './edits/editQueue';
 import { FEATURE_FIELDS, POINT_FIELDS } from './shape/featureFields';
 import { featureSchema, portSchema, type FeatureKind } from '@/core/model/designSchema';
 

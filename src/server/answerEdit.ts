@@ -1,9 +1,9 @@
 import { editRequestSchema, scopeWanted, type Scope, type ViewWanted } from '@/core/records/command';
 import type { EditAnswer } from '@/core/records/views';
 import { EditRefusedError, history, StaleEditError } from '@/db/journal';
-import { workAhead } from './ahead';
+import { workOutAhead } from './figuresAhead';
 import { changesOf } from './changes';
-import { keepTodaySoon } from './copies';
+import { keepTodaySoon } from './backups';
 import { withData } from './data';
 import { answer, ownJson, refusalOf } from './respond';
 import { runCommand } from './runCommand';
@@ -18,7 +18,7 @@ export function answerEdit(request: Request): Promise<Response> {
     const { command, wanted, key } = editRequestSchema.parse(await ownJson(request));
     try {
       const edit = await runCommand(command, scopeWanted(wanted), key ?? null);
-      workAhead(edit);
+      workOutAhead(edit);
       keepTodaySoon();
       return await withCards(edit, wanted);
     } catch (error) {

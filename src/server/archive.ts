@@ -6,7 +6,7 @@ import { openPromise, type Entry, type ZipFile as OpenedZip } from 'yauzl';
 import { ZipFile } from 'yazl';
 import { z } from 'zod';
 import { setFileSchema, type SetFile } from '@/core/formats/setFile';
-import { CopyError } from '@/db/copyError';
+import { BackupError } from '@/db/backupError';
 
 /** What an archive says of itself: a zip of open files, each with its checksum. */
 const manifestSchema = z.object({
@@ -89,31 +89,32 @@ export type OpenedArchive = { holds: 'everything' } | { holds: 'set'; file: SetF
 
 /**
  * Opens an archive and checks it against its manifest, byte for byte. Its database goes to a file, `databaseTo`. What is unpacked is
- * counted as it comes, whatever the archive says of itself. Throws a CopyError.
+ * counted as it comes, whatever the archive says of itself. Throws a BackupError.
  */
 export async function openArchive(path: string, databaseTo: string): Promise<OpenedArchive> {
   const { found, texts } = await unpacked(path, databaseTo);
   const text = texts.get(MANIFEST);
   const manifest = manifestSchema.safeParse(text && parsed(text));
-  if (!manifest.success) throw new CopyError('This zip is no archive of Aguada: it has no manifest that can be read.');
+  if (!manifest.success)
+    throw new BackupError('This zip is no archive of Aguada: it has no manifest that can be read.');
   const listed = new Map(manifest.data.files.map(({ name, sha256 }) => [name, sha256]));
   for (const [name, expected] of listed) {
     const sum = found.get(name);
-    if (sum === undefined) throw new CopyError(`This archive is not whole: ${name} is missing.`);
-    if (sum !== expected) throw new CopyError(`This archive is damaged: ${name} is not as it was written.`);
+    if (sum === undefined) throw new BackupError(`This archive is not whole: ${name} is missing.`);
+    if (sum !== expected) throw new BackupError(`This archive is damaged: ${name} is not as it was written.`);
   }
   for (const name of found.keys())
     if (name !== MANIFEST && !listed.has(name))
-      throw new CopyError(`This archive was changed: its manifest has no ${name}.`);
+      throw new BackupError(`This archive was changed: its manifest has no ${name}.`);
   if (manifest.data.holds === 'everything') {
-    if (!found.has(ARCHIVED_DATABASE)) throw new CopyError('This archive is not whole: its database is missing.');
+    if (!found.has(ARCHIVED_DATABASE)) throw new BackupError('This archive is not whole: its database is missing.');
     return { holds: 'everything' };
   }
   const set = texts.get(ARCHIVED_SET);
   const file = setFileSchema.safeParse(set && parsed(set));
   if (!file.success) {
     const [issue] = file.error.issues;
-    throw new CopyError(
+    throw new BackupError(
       `The set in this archive cannot be read: ${issue?.path.join('.') ?? ''} ${issue?.message ?? ''}`.trim(),
     );
   }
@@ -134,9 +135,9 @@ async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
   let zip: OpenedZip | null = null;
   try {
     zip = await openPromise(path, { lazyEntries: true, autoClose: false, strictFileNames: true });
-    if (zip.entryCount > 5001) throw new CopyError('This archive holds more files than Aguada ever writes.');
+    if (zip.entryCount > 5001) throw new BackupError('This archive holds more files than Aguada ever writes.');
     for await (const entry of zip.eachEntry()) {
-      if (found.has(entry.fileName)) throw new CopyError(`This archive has ${entry.fileName} twice.`);
+      if (found.has(entry.fileName)) throw new BackupError(`This archive has ${entry.fileName} twice.`);
       boundEntry(entry);
       const asText = entry.fileName === MANIFEST || entry.fileName === ARCHIVED_SET;
       const tally = new Tally();
@@ -145,7 +146,7 @@ async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
       tally.on('data', (chunk: Buffer) => {
         grown += chunk.length;
         if (tally.bytes > most || grown > MOST_UNPACKED_BYTES)
-          tally.destroy(new CopyError('This archive is too large to be unpacked.'));
+          tally.destroy(new BackupError('This archive is too large to be unpacked.'));
         else if (asText) parts.push(chunk);
       });
       const nowhere = new Writable({ write: (_chunk, _encoding, done) => done() });
@@ -159,8 +160,8 @@ async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
     }
     return { found, texts };
   } catch (error) {
-    if (error instanceof CopyError) throw error;
-    throw new CopyError('This zip cannot be opened; it may have been cut short, or says of itself what is not so.');
+    if (error instanceof BackupError) throw error;
+    throw new BackupError('This zip cannot be opened; it may have been cut short, or says of itself what is not so.');
   } finally {
     zip?.close();
   }
@@ -168,9 +169,9 @@ async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
 
 /** Refuses by what an archive claims; that it holds no more than it claims is seen while it is unpacked. */
 function boundEntry({ fileName, compressedSize, uncompressedSize }: Entry): void {
-  if (uncompressedSize > MOST_UNPACKED_BYTES) throw new CopyError('This archive is too large to be unpacked.');
+  if (uncompressedSize > MOST_UNPACKED_BYTES) throw new BackupError('This archive is too large to be unpacked.');
   if (uncompressedSize > RATIO_COUNTS_FROM_BYTES && uncompressedSize > MOST_RATIO * Math.max(1, compressedSize))
-    throw new CopyError(`This archive is not unpacked: ${fileName} would grow beyond all measure.`);
+    throw new BackupError(`This archive is not unpacked: ${fileName} would grow beyond all measure.`);
 }
 
 function parsed(bytes: Uint8Array): unknown {

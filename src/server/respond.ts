@@ -1,13 +1,13 @@
 import { ZodError } from 'zod';
 import { Readable } from 'node:stream';
-import { CopyError } from '@/db/copyError';
+import { BackupError } from '@/db/backupError';
 import { DataFileError, type DataTrouble } from '@/db/dataFile';
 import { EditRefusedError, StaleEditError } from '@/db/journal';
 import { isLessThanNothing } from '@/db/stock';
 import { mostBytesAt, verdictOnWriting } from './door/gate';
 import { FieldProblem } from './fieldProblem';
 
-/** What the edit door answers when it does not do what was asked. */
+/** What the edit route answers when it does not do what was asked. */
 export interface Refusal {
   error: 'invalid' | 'stale' | 'refused' | 'missing' | 'data file' | 'request';
   message: string;
@@ -67,7 +67,7 @@ export function refusalOf(error: unknown): { status: number; body: Refusal } | n
       'refused',
       'A lot would hold less than nothing by that. Say first, on the shelf, what is really left in it.',
     );
-  if (error instanceof CopyError) return refuse(422, 'refused', error.message);
+  if (error instanceof BackupError) return refuse(422, 'refused', error.message);
   if (error instanceof DataFileError) return refuse(DATA_STATUS[error.trouble], 'data file', error.message);
   if (error instanceof RequestError) return refuse(error.status, 'request', error.message);
   return null;

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import Papa from 'papaparse';
 import { planCommand } from '@/core/formats/planFile';
 import { commandSchema } from '@/core/records/command';
-import { EDIT_DOORS } from '@/core/records/edits';
+import { EDIT_ROUTES } from '@/core/records/editRoutes';
 import { planSchema } from '@/core/plan';
 import { temporaryFolder } from '@/db/testDataFile';
 import { answerEdit } from './answerEdit';
@@ -21,7 +21,7 @@ const BATCH = 'hs-batch-3';
 async function fromDesk(
   command: object,
   headers: Record<string, string> = {},
-  path: string = EDIT_DOORS[0].path,
+  path: string = EDIT_ROUTES[0].path,
 ): Promise<{ status: number; body: Record<string, unknown> }> {
   const request = new Request(`http://127.0.0.1${path}`, {
     method: 'POST',
@@ -82,7 +82,7 @@ describe('exports of a batch', () => {
   });
 });
 
-describe('answers of the edit door', () => {
+describe('answers of the edit route', () => {
   const set = (): NonNullable<ReturnType<typeof deskView>>['set'] => deskView(SET)!.set;
   test('carry the rows that have changed, and what undo would do', async () => {
     const { status, body } = await fromDesk({
@@ -124,8 +124,8 @@ describe('answers of the edit door', () => {
   test('a body of three megabytes is not taken, but by the wide door, and there it is looked at', async () => {
     const large = { do: 'put', kind: 'set', id: 'x'.repeat(3_000_000), version: 1, data: {} };
     expect((await fromDesk(large)).status).toBe(413);
-    expect((await fromDesk(large, {}, EDIT_DOORS[1].path)).status).toBe(422);
-    expect((await fromDesk({ ...large, id: 'x'.repeat(9_000_000) }, {}, EDIT_DOORS[1].path)).status).toBe(413);
+    expect((await fromDesk(large, {}, EDIT_ROUTES[1].path)).status).toBe(422);
+    expect((await fromDesk({ ...large, id: 'x'.repeat(9_000_000) }, {}, EDIT_ROUTES[1].path)).status).toBe(413);
   });
   test('a batch that names a design twice is refused at its field', async () => {
     const designId = deskView(SET)!.designs[0]!.id;

@@ -43,7 +43,7 @@ const nameOf = (data: unknown): string =>
 /**
  * Carries out one edit for a screen. All is checked before anything is written, and the edit and its answer are one transaction:
  * what is refused is not written. An edit whose key was seen before is not made again, its answer is given again. Throws what the
- * edit door answers to.
+ * edit route answers to.
  */
 export async function runCommand(command: Command, scope: Scope, key: string | null = null): Promise<EditAnswer> {
   const now = wallClockNow();

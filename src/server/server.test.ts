@@ -22,7 +22,7 @@ const designs = (): DeskView['designs'] => desk().designs;
 /** The sample's batch that is still to be poured. */
 const planned = (): BatchRow => desk().batches.find(({ id }) => id === 'hs-batch-3')!;
 const run = (command: unknown): Promise<EditAnswer> => runCommand(commandSchema.parse(command), 'sets');
-/** Posts to the edit door as the screens do. */
+/** Posts to the edit route as the screens do. */
 async function post(body: unknown, headers: Record<string, string> = {}): Promise<{ status: number; body: Refusal }> {
   const request = new Request('http://127.0.0.1:3000/api/edits', {
     method: 'POST',
@@ -42,7 +42,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(closePool);
 
-describe('the edit door', () => {
+describe('the edit route', () => {
   const put = (change: Partial<PieceDesign> | object, version = 1, id = 'hs-1'): Command => ({
     do: 'put',
     kind: 'design',

@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { pulling, type Lever, type Pulled } from '../core/schedule/soonerBy';
+import { pulling, type WayToBeSooner, type SoonerBy } from '../core/schedule/soonerBy';
 import { promising, type Promised } from '../core/schedule/promise';
 import { replan } from '../core/schedule/replan';
 import { scheduling, schedule } from '../core/schedule/solve';
@@ -29,8 +29,8 @@ export const scheduler = {
       told(step.value);
     }
   },
-  levers(plan: SchedulePlan, levers: readonly Lever[], told: (pulled: Pulled) => void): Pulled[] {
-    const all: Pulled[] = [];
+  levers(plan: SchedulePlan, levers: readonly WayToBeSooner[], told: (pulled: SoonerBy) => void): SoonerBy[] {
+    const all: SoonerBy[] = [];
     for (const pulled of pulling(plan, levers)) {
       all.push(pulled);
       told(pulled);

@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Lever, Pulled } from '../core/schedule/soonerBy';
+import type { WayToBeSooner, SoonerBy } from '../core/schedule/soonerBy';
 import type { Promised } from '../core/schedule/promise';
 import type { SchedulePlan, ScheduleRequest } from '../core/schedule/scheduleRequest';
 import type { Bottleneck, Steady, SteadyWish } from '../core/schedule/steady';
@@ -53,9 +53,10 @@ export const promiseInWorker = (
 
 export const leversInWorker = (
   plan: SchedulePlan,
-  levers: readonly Lever[],
-  told: (pulled: Pulled) => void,
-): Underway<Pulled[]> => inOwnWorker((remote) => remote.levers(plan, [...levers], proxy(told)) as Promise<Pulled[]>);
+  levers: readonly WayToBeSooner[],
+  told: (pulled: SoonerBy) => void,
+): Underway<SoonerBy[]> =>
+  inOwnWorker((remote) => remote.levers(plan, [...levers], proxy(told)) as Promise<SoonerBy[]>);
 
 export const steadyInWorker = (
   wish: SteadyWish,

@@ -1,7 +1,7 @@
 import { PRODUCT_KINDS } from './productKinds';
 import { CURE_MODELS } from '../cure/cureModels';
 import { mayBeThinned, MOST_WARM_C, thinned, warmed } from './benchRules';
-import { tintForMend } from '../tint/tintForMore';
+import { tintForMore } from '../tint/tintForMore';
 import { potLifeMinutes } from './potLife';
 import { ratioByWeight, ratioReading } from './ratio';
 
@@ -57,13 +57,13 @@ describe('a cup mended with the other part', () => {
     const [a, b] = [40, 30];
     const { add } = ratioReading(a, b, parts);
     const planned = { mixGrams: 60, doses };
-    const [mend] = tintForMend(add!, planned, () => 0.035);
+    const [mend] = tintForMore(add!, planned, () => 0.035);
     expect((0.2 + mend!.grams) / add!.newTotalGrams).toBeCloseTo(0.2 / 60, 12);
     expect((a / (b + add!.grams)) as number).toBeCloseTo(ratioByWeight(parts), 9);
     expect(mend!.drops).toBe(Math.round(mend!.grams / 0.035));
   });
   test('wants none where it holds no more than planned, or not half a drop more', () => {
-    expect(tintForMend({ newTotalGrams: 58 }, { mixGrams: 60, doses }, () => 0.035)).toEqual([]);
-    expect(tintForMend({ newTotalGrams: 62 }, { mixGrams: 60, doses }, () => 0.035)).toEqual([]);
+    expect(tintForMore({ newTotalGrams: 58 }, { mixGrams: 60, doses }, () => 0.035)).toEqual([]);
+    expect(tintForMore({ newTotalGrams: 62 }, { mixGrams: 60, doses }, () => 0.035)).toEqual([]);
   });
 });

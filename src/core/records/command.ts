@@ -151,7 +151,7 @@ export type ViewWanted = z.infer<typeof viewWantedSchema>;
 export const scopeWanted = (wanted: ViewWanted): Scope =>
   wanted.view === 'desk' ? setScope(wanted.setId) : wanted.view;
 
-/** The body of a request to the edit door. */
+/** The body of a request to the edit route. */
 export const editRequestSchema = z.object({
   command: commandSchema,
   wanted: viewWantedSchema,

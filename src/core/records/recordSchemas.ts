@@ -214,7 +214,7 @@ export const pieceSchema = z.object({
 });
 export type PieceRecord = z.infer<typeof pieceSchema>;
 
-/** Everything that is kept, by kind. The database, the screens and the edit door all read this table. */
+/** Everything that is kept, by kind. The database, the screens and the edit route all read this table. */
 export const RECORD_SCHEMAS = {
   settings: settingsSchema,
   product: productSchema,

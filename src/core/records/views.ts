@@ -225,7 +225,7 @@ export type RowChange =
   | { kind: 'batch'; id: string; setId: string | null; row: BatchRow | null }
   | { kind: 'pour'; id: string; setId: string | null; batchId: string; layer: number; row: PourRecord | null };
 
-/** What the edit door answers: the rows that have changed, and what undo would do now. */
+/** What the edit route answers: the rows that have changed, and what undo would do now. */
 export interface EditAnswer {
   id: string | null;
   /** What else there is to say of it, as what went along with an undo. */

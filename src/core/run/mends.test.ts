@@ -5,7 +5,7 @@ import { TYPICAL_LOSSES } from '../mixing/losses';
 import type { RunPour } from './runSchema';
 import { loweredBy, sharedOut, shortfall } from './shortfall';
 import { kind } from './testRuns';
-import { toleranceGrams, weighMend, weighVerdict, type OverPoured } from './overPoured';
+import { toleranceGrams, afterOverPour, weighVerdict, type OverPoured } from './overPoured';
 
 const product = kind('coating-epoxy');
 const over = (change: Partial<OverPoured>): OverPoured => ({
@@ -37,7 +37,7 @@ describe('a part that went over', () => {
     fc.assert(
       fc.property(grams, grams, fc.constantFrom('A' as const, 'B' as const), (a, b, part) => {
         const r = ratioByWeight(product.parts!);
-        const mend = weighMend(over({ part, aGrams: a, bGrams: b }));
+        const mend = afterOverPour(over({ part, aGrams: a, bGrams: b }));
         const closed = part === 'A' ? a / r - b : b * r - a;
         expect(mend.addGrams).toBeCloseTo(Math.max(0, closed), 9);
         expect(mend.newTotalGrams).toBeCloseTo(a + b + Math.max(0, closed), 9);
@@ -50,19 +50,19 @@ describe('a part that went over', () => {
   });
 
   it('says when the cup or its pot life is too small for that', () => {
-    expect(weighMend(over({})).fitsCup).toBe(true);
-    expect(weighMend(over({ bGrams: 120 })).fitsCup).toBe(false);
-    expect(weighMend(over({})).fitsPotLife).toBe(true);
-    expect(weighMend(over({ pourGrams: 5000 })).fitsPotLife).toBe(false);
-    const mend = weighMend(over({}));
+    expect(afterOverPour(over({})).fitsCup).toBe(true);
+    expect(afterOverPour(over({ bGrams: 120 })).fitsCup).toBe(false);
+    expect(afterOverPour(over({})).fitsPotLife).toBe(true);
+    expect(afterOverPour(over({ pourGrams: 5000 })).fitsPotLife).toBe(false);
+    const mend = afterOverPour(over({}));
     expect(mend.potLifeMinutes).toBeCloseTo(potLifeMinutes(product, 20, mend.newTotalGrams), 9);
   });
 
   it('costs what is in the cup, at the price of the pack, and its colourants', () => {
-    const { discardCost } = weighMend(over({}));
+    const { discardCost } = afterOverPour(over({}));
     expect(discardCost).toBeCloseTo((115 * product.packPrice) / product.packGrams + 0.1, 9);
     expect(
-      weighMend(over({ product: kind('light-cured-resin'), part: 'all', aGrams: 40, bGrams: 0 })).addPart,
+      afterOverPour(over({ product: kind('light-cured-resin'), part: 'all', aGrams: 40, bGrams: 0 })).addPart,
     ).toBeNull();
   });
 });

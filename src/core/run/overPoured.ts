@@ -45,7 +45,7 @@ export interface OverPoured {
   colourCost: number;
 }
 
-export interface WeighMend {
+export interface OverPourMend {
   /** Grams of the other part that bring the ratio back: A/r − B, or B·r − A. 0 where there is no other part. */
   addGrams: number;
   addPart: 'A' | 'B' | null;
@@ -62,7 +62,7 @@ export interface WeighMend {
  * What mends a cup in which too much of one part went in: so much of the other part as the label's ratio asks for what is in it, and
  * what follows: total, whether it still fits the cup and can be poured in time; and what discarding it costs.
  */
-export function weighMend(over: OverPoured): WeighMend {
+export function afterOverPour(over: OverPoured): OverPourMend {
   const { product, part, aGrams, bGrams, pourGrams, cupGrams, roomC } = over;
   const ratio = product.parts ? ratioByWeight(product.parts) : null;
   const addPart = ratio === null || part === 'all' ? null : part === 'A' ? 'B' : 'A';

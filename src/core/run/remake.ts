@@ -15,7 +15,7 @@ import { stockPart } from '../pouring/stockTint';
 import { colourToCome, resinIn, type CupState, type Part } from './cupState';
 import type { RunState } from './runState';
 import type { RunCup, RunLayer, RunPlan, RunPour } from './runSchema';
-import { weighMend } from './overPoured';
+import { afterOverPour } from './overPoured';
 
 /**
  * Cups that are made up anew at the bench: for fewer pieces, for what was really weighed, for a mend. How they are tinted is decided
@@ -130,7 +130,7 @@ export function mendedCup(
   const mixture = mixtureOf(layer, plan);
   if (part !== 'B' && !afterMend)
     return { plan: cupForWeighed(cup.plan, cup.weighed.A + cup.weighed.all, mixture, stock), mend: null };
-  const { addPart, addGrams, newTotalGrams } = weighMend({
+  const { addPart, addGrams, newTotalGrams } = afterOverPour({
     product: layer.product,
     part,
     pourGrams: 0,

@@ -39,8 +39,8 @@ export interface Built {
   toSteady: (wall: WallTime) => number;
 }
 
-/** How a request is bent to ask what would be if. */
-export interface BuildBent {
+/** What is asked of a request beside what it says: what would be if. */
+export interface BuildOptions {
   /** Steps held where they are wanted, whatever they break. */
   holdPins?: boolean;
   /** Days (since 1970) on which nobody is at the bench. */
@@ -97,7 +97,7 @@ function dailySpans(
  * Lays a request out as a network of tasks, links and places, in steady minutes. `known`: the climate of the same
  * request, built before.
  */
-export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, known?: Climate): Built {
+export function buildNetwork(request: ScheduleRequest, options: BuildOptions = {}, known?: Climate): Built {
   const { clockChanges, makers, outdoors, quiet, conditions } = request;
   const toSteady = (wall: WallTime): number => steadyMinutes(wallMinutes(wall), clockChanges);
   const toWall = (steady: number): WallTime => toWallTime(wallFromSteady(steady, clockChanges));
@@ -117,7 +117,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         .filter(({ from, to }) => from < to),
     );
   const always: Span[] = [{ from: now, to: horizon }];
-  const closed = [...(bent.closedDays ?? [])].map((day) => ({ from: day * 1440, to: (day + 1) * 1440 }));
+  const closed = [...(options.closedDays ?? [])].map((day) => ({ from: day * 1440, to: (day + 1) * 1440 }));
   const benchOf = makers.map(({ windows, exceptions }) => {
     const free = windows.length === 0 && exceptions.length === 0;
     const spans = free ? always : inSteady(benchSpans(windows, nowWall, endWall, exceptions));
@@ -162,7 +162,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
   };
   let choices = 0;
   const batches = request.batches.flatMap((batch) => {
-    if (bent.without?.has(batch.id)) return [];
+    if (options.without?.has(batch.id)) return [];
     const indexOf = new Map<string, number>();
     for (const step of batch.steps) {
       indexOf.set(step.id, tasks.length);
@@ -170,7 +170,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
       const minutes = Math.ceil(step.handsOnMinutes);
       const fixed = step.done
         ? { from: toSteady(step.done.from), to: Math.max(toSteady(step.done.from), toSteady(step.done.to)) }
-        : bent.holdPins && pin !== null
+        : options.holdPins && pin !== null
           ? { from: pin, to: heldUntil(step, batch, pin, minutes) }
           : null;
       tasks.push({
@@ -178,7 +178,7 @@ export function buildNetwork(request: ScheduleRequest, bent: BuildBent = {}, kno
         hands: minutes === 0 ? 0 : (step.hands ?? 1),
         mayPause: step.mayPause ?? false,
         calendars: minutes === 0 ? [] : calendarsFor(step, batch),
-        earliest: Math.max(now, toSteady(bent.notBefore?.get(`${batch.id}/${step.id}`) ?? request.now)),
+        earliest: Math.max(now, toSteady(options.notBefore?.get(`${batch.id}/${step.id}`) ?? request.now)),
         fixed,
         pin: fixed ? null : pin,
         onlyIf: null,

@@ -1,4 +1,4 @@
-import { buildNetwork, type BuildBent, type Built } from './buildNetwork';
+import { buildNetwork, type BuildOptions, type Built } from './buildNetwork';
 import type { Calendar, Span } from './calendar';
 import { Engine } from './engine';
 import type { NetTask, State } from './network';
@@ -62,7 +62,7 @@ const KEPT: Record<ScheduleRequest['goal'], readonly Goal[]> = {
 /** The same batches on fewer bench days, where that costs nothing that counts more. */
 export function fewerDays(
   request: ScheduleRequest,
-  bent: BuildBent,
+  options: BuildOptions,
   built: Built,
   solution: Solution,
   wish: SearchWish,
@@ -70,7 +70,7 @@ export function fewerDays(
   const kept = KEPT[request.goal];
   let best = { built, solution, days: benchDaysOf(built, solution.state) };
   const attempt = (closed: ReadonlySet<number>): typeof best | null => {
-    const next = buildNetwork(request, { ...bent, closedDays: closed }, built.climate);
+    const next = buildNetwork(request, { ...options, closedDays: closed }, built.climate);
     const found =
       inThatOrder(next, best, kept) ??
       (next.net.tasks.length <= SEARCHED_TASKS ? firstGood(next, wish, kept, solution) : null);

@@ -11,7 +11,7 @@ const JUST_BEFORE: ReadonlySet<StepKind> = new Set(['level', 'leak test', 'mould
  * Moves what is best done just before the pour as near to it as it can stand without moving anything else and without another bench
  * day. Changes the times of `state` in place; no batch is ready any later.
  */
-export function closer(built: Built, state: State): void {
+export function moveNextToPour(built: Built, state: State): void {
   const { net, tasks, toWall } = built;
   const engine = new Engine(net);
   const days = new Set(benchDaysOf(built, state).keys());

@@ -1,6 +1,6 @@
 import { wallMinutes } from '../time/wallTime';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { leversOf, productLevers, pulling } from './soonerBy';
+import { waysToBeSooner, productLevers, pulling } from './soonerBy';
 import { type MISHAPS, promise } from './promise';
 import { schedule } from './solve';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';
@@ -39,10 +39,10 @@ test('each mishap alone costs time: layers that fail, evenings missed, a room th
 test('what would bring it forward is planned through: a second set of dams does, what is plenty does not', () => {
   const free = calendarRequest([testBatch('a'), testBatch('b')], testWorkshop({ damKits: 12 }), 500)!;
   const undated = schedule(free);
-  const some = leversOf(free).filter(({ id }) =>
+  const some = waysToBeSooner(free).filter(({ id }) =>
     ['place dam kits', 'evening 0', 'evening 4', 'evening 6'].includes(id),
   );
-  expect(leversOf(free).map(({ id }) => id)).toEqual(
+  expect(waysToBeSooner(free).map(({ id }) => id)).toEqual(
     expect.arrayContaining(['place dam kits', 'evening 0', 'evening 6', 'helper', 'warm nights']),
   );
   const pulled = new Map([...pulling(undated, some, 500)].map((one) => [one.id, one]));
@@ -56,7 +56,7 @@ test('what would bring it forward is planned through: a second set of dams does,
   const idle = [
     ...pulling(
       schedule(roomy),
-      leversOf(roomy).filter(({ id }) => id === 'place dam kits'),
+      waysToBeSooner(roomy).filter(({ id }) => id === 'place dam kits'),
       300,
     ),
   ][0]!;

@@ -1,7 +1,7 @@
 import { wallMinutes } from '../time/wallTime';
 import { earliestReady } from './bound';
-import { buildNetwork, type BuildBent, type Built } from './buildNetwork';
-import { closer } from './nextToPour';
+import { buildNetwork, type BuildOptions, type Built } from './buildNetwork';
+import { moveNextToPour } from './nextToPour';
 import { benchDaysOf, fewerDays, partsOf } from './days';
 import { Engine } from './engine';
 import type { State } from './network';
@@ -31,8 +31,8 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
   const stops = stopsOf(whole);
   const stopped = new Set(stops.flatMap(({ batchId }) => (batchId === undefined ? [] : [batchId])));
   const wish: SearchWish = { goals: GOALS[request.goal], seed: request.seed, mostLooks: request.effort };
-  let bent: BuildBent = { without: stopped };
-  let built = stopped.size === 0 ? whole : buildNetwork(request, bent, whole.climate);
+  let options: BuildOptions = { without: stopped };
+  let built = stopped.size === 0 ? whole : buildNetwork(request, options, whole.climate);
   if (built.net.batches.length === 0) return emptyPlan(built, stops);
   let engine = new Engine(built.net);
   let root = engine.root();
@@ -42,8 +42,8 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
   const nothing = (): boolean => (told.done ?? false) && told.value.best === null;
   while (!told.done && told.value.best === null) told = run.next();
   if (nothing() && hasPins(request)) {
-    bent = { ...bent, holdPins: true };
-    built = buildNetwork(request, bent, whole.climate);
+    options = { ...options, holdPins: true };
+    built = buildNetwork(request, options, whole.climate);
     engine = new Engine(built.net);
     root = engine.root();
     run = search(built.net, wish);
@@ -51,7 +51,7 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
     while (!told.done && told.value.best === null) told = run.next();
   }
   if (nothing() || !root) {
-    const misfits = misfitsOf(request, stopped, bent);
+    const misfits = misfitsOf(request, stopped, options);
     if (misfits.length === 0 || misfits.every(({ batchId }) => stopped.has(batchId!))) return emptyPlan(built, stops);
     return emptyPlan(built, [...stops, ...misfits]);
   }
@@ -69,8 +69,8 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
   }
   const { proved } = told.value;
   best = told.value.best ?? best!;
-  const fewer = isHeld(built) ? { built, solution: best } : fewerDays(request, bent, built, best, wish);
-  closer(fewer.built, fewer.solution.state);
+  const fewer = isHeld(built) ? { built, solution: best } : fewerDays(request, options, built, best, wish);
+  moveNextToPour(fewer.built, fewer.solution.state);
   return planOf(fewer.built, new Engine(fewer.built.net), fewer.solution, { bound, proved, stops });
 }
 
@@ -97,11 +97,11 @@ export function schedule(request: ScheduleRequest): SchedulePlan {
 }
 
 /** Batches that do not even fit alone. */
-function misfitsOf(request: ScheduleRequest, stopped: ReadonlySet<string>, bent: BuildBent): ScheduleProblem[] {
+function misfitsOf(request: ScheduleRequest, stopped: ReadonlySet<string>, options: BuildOptions): ScheduleProblem[] {
   return request.batches.flatMap((batch): ScheduleProblem[] => {
     if (stopped.has(batch.id)) return [];
     const others = request.batches.filter(({ id }) => id !== batch.id).map(({ id }) => id);
-    const { net } = buildNetwork(request, { ...bent, without: new Set(others) });
+    const { net } = buildNetwork(request, { ...options, without: new Set(others) });
     const run = search(net, { goals: DUE_FIRST, seed: 1, mostLooks: 400 });
     let told = run.next();
     while (!told.done && !told.value.best) told = run.next();

@@ -8,14 +8,14 @@ import type { SchedulePlan, ScheduleRequest } from './scheduleRequest';
 import { calendarRequest, type CalendarBatch, type CalendarWorkshop } from './workplace';
 
 /** Something that could be changed, what it is in words, and the request with it. */
-export interface Lever {
+export interface WayToBeSooner {
   id: string;
   words: string;
   request: ScheduleRequest;
 }
 
 /** What a lever brings. */
-export interface Pulled {
+export interface SoonerBy {
   id: string;
   words: string;
   readyAt: string | null;
@@ -30,7 +30,7 @@ const EVENING = { fromMinute: 19 * 60, toMinute: 21 * 60 + 30 };
 const HELPER = 'A second pair of hands';
 
 /** What might bring batches forward: more of each place that is short, an evening more on each free weekday, a helper, no cold nights. */
-export function leversOf(request: ScheduleRequest): Lever[] {
+export function waysToBeSooner(request: ScheduleRequest): WayToBeSooner[] {
   const { places, makers, conditions, batches } = request;
   const used = new Set(batches.flatMap(({ holds }) => holds.map(({ place }) => place)));
   const first = makers[0]!;
@@ -42,7 +42,7 @@ export function leversOf(request: ScheduleRequest): Lever[] {
   return [
     ...places
       .filter(({ id }) => used.has(id))
-      .map((place): Lever => {
+      .map((place): WayToBeSooner => {
         const most = Math.max(
           ...batches.flatMap(({ holds }) => holds.flatMap((hold) => (hold.place === place.id ? [hold.amount] : []))),
         );
@@ -53,7 +53,7 @@ export function leversOf(request: ScheduleRequest): Lever[] {
           request: { ...request, places: places.map((one) => (one === place ? { ...one, capacity: more } : one)) },
         };
       }),
-    ...free.map((weekday): Lever => ({
+    ...free.map((weekday): WayToBeSooner => ({
       id: `evening ${weekday}`,
       words: `The bench on ${WEEKDAYS[weekday]}s too`,
       request: {
@@ -97,9 +97,9 @@ export function productLevers(
   batches: readonly CalendarBatch[],
   workshop: CalendarWorkshop,
   products: readonly Pick<Stored<Product>, 'id' | 'data'>[],
-): Lever[] {
+): WayToBeSooner[] {
   const names = new Set(batches.flatMap(({ facts }) => facts.layers.map(({ product }) => product.name)));
-  return products.flatMap(({ id, data }): Lever[] => {
+  return products.flatMap(({ id, data }): WayToBeSooner[] => {
     if (names.has(data.name) || !setsInTheCup(data.cureModel)) return [];
     const slower = new Set<string>();
     const changed = batches.map((batch) => ({
@@ -128,7 +128,11 @@ const LEVER_EFFORT = 1500;
  * Plans with each lever pulled, and says what it brings against the plan without; those that bring nothing too. Tells
  * each as it is known.
  */
-export function* pulling(plan: SchedulePlan, levers: readonly Lever[], effort = LEVER_EFFORT): Generator<Pulled, void> {
+export function* pulling(
+  plan: SchedulePlan,
+  levers: readonly WayToBeSooner[],
+  effort = LEVER_EFFORT,
+): Generator<SoonerBy, void> {
   const late = (of: SchedulePlan): number => of.batches.reduce((sum, { lateMinutes }) => sum + lateMinutes, 0);
   for (const { id, words, request } of levers) {
     const pulled = schedule({ ...request, effort });

@@ -27,7 +27,7 @@ const TRIFLE = 0.005;
  * m′ = max(m, 100·have/recipe), and then of each colourant what is still missing, recipe·m′/100 − have. Colourant is neither made
  * nor lost. The recipe counts per 100 g of mix without colourant.
  */
-export function mendCup({ mixGrams, colourants }: CupContents, recipe: readonly RecipeDose[]): CupMend {
+export function bringToRecipe({ mixGrams, colourants }: CupContents, recipe: readonly RecipeDose[]): CupMend {
   const have = (id: string): number =>
     colourants.reduce((sum, { colourant, grams }) => sum + (colourant.id === id ? grams : 0), 0);
   const doses = recipe.filter(({ gramsPer100 }) => gramsPer100 > 0);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cupSizes } from './cupSizes';
 import { cupDoses, type RecipeDose } from './doses';
-import { mendCup, type CupContents } from './bringToRecipe';
+import { bringToRecipe, type CupContents } from './bringToRecipe';
 import type { Colourant } from '../model/recipeSchema';
 
 const dose = (gramsPer100: number, id = 'ink', dropGrams = 0.035): RecipeDose => ({
@@ -70,13 +70,13 @@ describe('a cup brought to its recipe', () => {
     })),
   });
   test('twice the tint takes as much clear mix again, and no colourant', () =>
-    expect(mendCup(contents([dose(0.1)], 40, [2]), [dose(0.1)])).toMatchObject({
+    expect(bringToRecipe(contents([dose(0.1)], 40, [2]), [dose(0.1)])).toMatchObject({
       clearGrams: 40,
       mixGrams: 80,
       add: [],
     }));
   test('half the tint takes the other half, and no clear mix', () => {
-    const { clearGrams, add } = mendCup(contents([dose(0.1)], 70, [0.5]), [dose(0.1)]);
+    const { clearGrams, add } = bringToRecipe(contents([dose(0.1)], 70, [0.5]), [dose(0.1)]);
     expect(clearGrams).toBe(0);
     expect(add).toMatchObject([{ id: 'ink', drops: 1, grams: expect.closeTo(0.035, 9) }]);
   });
@@ -88,7 +88,7 @@ describe('a cup brought to its recipe', () => {
         fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 3, maxLength: 3 }),
         (recipe, mix, factors) => {
           const cup = contents(recipe, mix, factors);
-          const mend = mendCup(cup, recipe);
+          const mend = bringToRecipe(cup, recipe);
           expect(mend.mixGrams).toBeCloseTo(mix + mend.clearGrams, 9);
           expect(mend.clearGrams).toBeGreaterThanOrEqual(0);
           recipe.forEach(({ colourant, gramsPer100 }, i) => {
@@ -103,6 +103,6 @@ describe('a cup brought to its recipe', () => {
   });
   test('a colourant that the recipe does not know stays in it, and is named', () => {
     const { colourants } = contents([dose(0.2, 'blue')], 50, [1]);
-    expect(mendCup({ mixGrams: 50, colourants }, [dose(0.1)]).foreign).toEqual(['blue']);
+    expect(bringToRecipe({ mixGrams: 50, colourants }, [dose(0.1)]).foreign).toEqual(['blue']);
   });
 });

@@ -4,7 +4,7 @@ import { splitParts, type PartAmounts } from '../mixing/ratio';
 import type { LinearRgb } from './colour';
 import { deltaE } from './difference';
 import type { RecipeDose } from './doses';
-import { mendCup, type CupContents, type CupMend } from './bringToRecipe';
+import { bringToRecipe, type CupContents, type CupMend } from './bringToRecipe';
 import { lightByDepth } from './waterLook';
 import type { Clarity } from '../model/tintSchema';
 
@@ -48,7 +48,7 @@ export function rescueCup(ask: RescueAsk): Rescue {
   const { cup, recipe, product, roomC, minutesGone, cupHoldsGrams, bed, depthMm } = ask;
   if (!(cup.mixGrams > 0)) throw new RangeError('There must be some mix in the cup');
   const clarity: Clarity = product.clarity ?? 'water-clear';
-  const mend = mendCup(cup, recipe);
+  const mend = bringToRecipe(cup, recipe);
   const seen = (doses: readonly RecipeDose[]): LinearRgb => lightByDepth(bed, { clarity, doses })(depthMm);
   const perGram = product.packPrice / product.packGrams;
   const colourCost = (grams: (dose: RecipeDose) => number): number =>

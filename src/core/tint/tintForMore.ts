@@ -13,7 +13,7 @@ export interface TintMend {
  * What a cup that is mended with the other part wants of its colourants: it was tinted for the planned mix, and holds more now. Empty
  * where it holds no more than was planned, or so little more that not half a drop is missing. `dropGrams` by colourant.
  */
-export function tintForMend(
+export function tintForMore(
   { newTotalGrams }: Pick<NonNullable<RatioReading['add']>, 'newTotalGrams'>,
   { mixGrams, doses }: { mixGrams: number; doses: readonly CupDose[] },
   dropGrams: (colourantId: string) => number,

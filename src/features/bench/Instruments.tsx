@@ -12,7 +12,7 @@ import { useKept } from '@/ui/keptDraft';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
-import { listenLive } from '../door/live';
+import { listenLive } from '../desk/liveStream';
 import { wallWords } from '@/ui/alarm/clockWords';
 import styles from './BenchStage.module.css';
 

@@ -50,7 +50,7 @@ export function OneBatch({ served }: { served: ServedBatch | null }) {
 
 /** The cure line of a planned batch, and what follows from it. */
 function Times({ batch, request: written, plan: writtenPlan }: PlannedBatch) {
-  const { door, mend } = useDesk();
+  const { edits, mend } = useDesk();
   const units = useUnits();
   const [draft, setDraft] = useState<string | null>(null);
   const request = useMemo(() => {
@@ -65,7 +65,7 @@ function Times({ batch, request: written, plan: writtenPlan }: PlannedBatch) {
   const pourAt = (time: string, done: boolean): void => {
     setDraft(time);
     if (!done) return;
-    void door
+    void edits
       .run(({ batches }) => {
         const stored = batches.find(({ id }) => id === batch.id);
         return stored

@@ -15,17 +15,17 @@ interface BatchListProps {
 
 /** The batches of a set, newest first, each with where it stands. */
 export function BatchList({ chosen, choose }: BatchListProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { batches, batchCount } = desk;
   const plan = async (): Promise<void> => {
-    const outcome = await door.run(() => ({ do: 'plan', setId: desk.set.id }), 'Batch planned');
+    const outcome = await edits.run(() => ({ do: 'plan', setId: desk.set.id }), 'Batch planned');
     if (outcome.ok && outcome.id) choose(outcome.id);
   };
   const more = async (): Promise<void> => {
     const response = await fetch(`/api/sets/${encodeURIComponent(desk.set.id)}/batches?after=${batches.length}`);
     if (!response.ok) return;
     const rows = (await response.json()) as BatchRow[];
-    door.show((view) => ({
+    edits.show((view) => ({
       ...view,
       batches: [...view.batches, ...rows.filter((row) => !view.batches.some(({ id }) => id === row.id))],
     }));

@@ -17,10 +17,10 @@ import styles from './BatchPieces.module.css';
 
 /** What is in a batch: its name, when it is poured, and how many of each design. Shut once a layer is poured. */
 export function BatchPieces({ batch }: { batch: BatchRow }) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { data, poured } = batch;
   const change = (make: (data: Batch) => Batch, label: string): void => {
-    void door.run(({ batches }) => {
+    void edits.run(({ batches }) => {
       const stored = batches.find(({ id }) => id === batch.id) ?? batch;
       return { do: 'put', kind: 'batch', id: batch.id, version: stored.version, data: make(stored.data), label };
     }, label);

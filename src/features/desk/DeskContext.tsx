@@ -14,8 +14,8 @@ import type { Recipe } from '@/core/model/recipeSchema';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
-import { deskWith } from '../door/applyChanges';
-import { useEditDoor, type EditDoor, type MakeCommand } from '../door/editDoor';
+import { deskWith } from '../edits/applyChanges';
+import { useEdits, type Edits, type MakeCommand } from '../edits/useEdits';
 import { applyMend } from './applyMend';
 import { useAmounts, type Served } from './useAmounts';
 import type { Stored } from '@/core/model/stored';
@@ -30,7 +30,7 @@ interface Draft {
 /** The set as it is kept, and every way to change it. Stands still while something is dragged. */
 interface Desk {
   desk: DeskView;
-  door: EditDoor<DeskView>;
+  edits: Edits<DeskView>;
   /** Id of the design that is open. */
   openId: string | null;
   select: (designId: string) => void;
@@ -81,12 +81,12 @@ interface DeskProviderProps {
 
 /** One set on the desk: its view, its plan, and every way to change them. */
 export function DeskProvider({ initial, plan, strip, children }: DeskProviderProps) {
-  const door = useEditDoor(initial, { view: 'desk', setId: initial.set.id }, deskWith);
+  const edits = useEdits(initial, { view: 'desk', setId: initial.set.id }, deskWith);
   const [draft, setDraft] = useState<Draft>({});
   const [selectedId, setSelectedId] = useState<string | null>(null);
-  const desk = door.view;
+  const desk = edits.view;
   const openId = desk.designs.find(({ id }) => id === selectedId)?.id ?? desk.designs[0]?.id ?? null;
-  const { run } = door;
+  const { run } = edits;
 
   /** Shows a draft; once it is written (or refused) it gives way to the view that came back, unless a newer draft stands. */
   const propose = useCallback((next: Draft, write: (() => Promise<unknown>) | null) => {
@@ -134,8 +134,8 @@ export function DeskProvider({ initial, plan, strip, children }: DeskProviderPro
   );
 
   const value = useMemo<Desk>(
-    () => ({ desk, door, openId, select: setSelectedId, shapeDesign, tintRecipe, changeSet, moveLevel, mend }),
-    [desk, door, openId, shapeDesign, tintRecipe, changeSet, moveLevel, mend],
+    () => ({ desk, edits, openId, select: setSelectedId, shapeDesign, tintRecipe, changeSet, moveLevel, mend }),
+    [desk, edits, openId, shapeDesign, tintRecipe, changeSet, moveLevel, mend],
   );
   const { units, calendar } = desk.shelf.settings.data;
   return (

@@ -4,7 +4,7 @@ import { whenIdle } from '@/ui/whenIdle';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useMemo, useState } from 'react';
 import { z } from 'zod';
 import { dayAndMonth } from '@/core/time/dayNames';
 import { flagged, STRIP_CUTS, stripPieces, type StripCutChoice } from '@/core/picture/strip';
@@ -15,11 +15,10 @@ import { Held } from '@/ui/held/Held';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { useKept } from '@/ui/keptDraft';
-import dynamic from 'next/dynamic';
 import { useAwake } from '@/ui/useAwake';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
-import { DoorNotices } from '../door/DoorNotices';
-import { UnreadableNotice } from '../door/UnreadableNotice';
+import { EditNotices } from '../edits/EditNotices';
+import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { BenchBell } from './BenchBell';
@@ -30,7 +29,7 @@ import { stageOfProblem } from './stages';
 import styles from './DeskFrame.module.css';
 
 const loadEditSet = () => import('../sets/EditSetDialog');
-const EditSet = dynamic(async () => (await loadEditSet()).EditSetDialog);
+const EditSet = lazy(async () => ({ default: (await loadEditSet()).EditSetDialog }));
 
 interface DeskFrameProps {
   /** Reads the code of a stage, before it is gone to. */
@@ -40,7 +39,7 @@ interface DeskFrameProps {
 
 /** What stands on every screen of a set: its head, the waterline, and the stages hung from the table edge. */
 export function DeskFrame({ readAhead, children }: DeskFrameProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { plan } = useDeskPlan();
   const router = useRouter();
   const [opened, setOpened] = useState<'keys' | 'set' | 'find' | null>(null);
@@ -49,8 +48,8 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
   const base = `/sets/${desk.set.id}`;
   const shortcuts: Shortcut[] = [
     ...STAGES.map(({ path, name, key }) => ({ key, does: `Go to ${name}`, run: () => router.push(`${base}/${path}`) })),
-    { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
-    { key: 'z', mod: true, shift: true, does: 'Redo', run: door.redo },
+    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
+    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
     { key: '/', does: 'Find a piece, batch or product', run: () => setOpened('find') },
     { key: 'e', does: 'Set: name, product, recipe, bench windows, job', run: () => setOpened('set') },
     { key: '?', does: 'This list', run: () => setOpened('keys') },
@@ -67,7 +66,7 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
   return (
     <div className={styles.desk} style={deepestColour ? { ['--tint' as string]: deepestColour } : undefined}>
       <TopBar
-        door={door}
+        edits={edits}
         onFind={() => setOpened('find')}
         onKeys={() => setOpened('keys')}
         room={`${formatMeasure(room.temperatureC, 'temperature', units)} · ${Math.round(room.humidity * 100)}\u00a0%`}
@@ -82,10 +81,10 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
       <Stages base={base} readAhead={readAhead} />
       <UnreadableNotice unreadable={desk.unreadable} />
       <main className={styles.ground}>{children}</main>
-      <DoorNotices door={door} />
+      <EditNotices edits={edits} />
       <BenchBell />
       <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
-      {opened === 'set' && <EditSet onClose={() => setOpened(null)} />}
+      <Suspense fallback={null}>{opened === 'set' && <EditSet onClose={() => setOpened(null)} />}</Suspense>
       {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
     </div>
   );

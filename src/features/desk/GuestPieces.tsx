@@ -40,7 +40,7 @@ export function GuestPieces(props: GuestPiecesProps) {
 }
 
 function Choices({ batch, setCopies, complaint }: GuestPiecesProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { data: found, failed, again } = useFetched<Guest[]>(`/api/sets/${encodeURIComponent(desk.set.id)}/guests`, '');
   if (failed && !found) return <NotRead what="The other sets could not be read." again={again} />;
   if (!found) return <Held label="Looking at the other sets" />;
@@ -50,7 +50,7 @@ function Choices({ batch, setCopies, complaint }: GuestPiecesProps) {
     );
   const take = (guest: Guest, copies: number): void => {
     const { id } = guest.design;
-    door.show((view) => ({
+    edits.show((view) => ({
       ...view,
       guests: [...(view.guests ?? []).filter(({ design }) => design.id !== id), guest],
     }));

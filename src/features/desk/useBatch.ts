@@ -29,11 +29,11 @@ export interface OpenBatch {
 }
 
 export function useBatch(served: ServedBatch | null): OpenBatch {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const router = useRouter();
   const params = useSearchParams();
   const wanted = params.get('batch');
-  const { show } = door;
+  const { show } = edits;
   const batch =
     desk.batches.find(({ id }) => id === wanted) ??
     desk.batches.find(({ id }) => id === served?.row.id) ??

@@ -16,17 +16,17 @@ import styles from './LogStage.module.css';
 
 /** Log: what really happened, layer by layer, against what was planned. */
 export function LogStage({ served }: { served: ServedBatch | null }) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const wanted = Number(useSearchParams().get('layer')) || null;
   const { batch, detail, request, plan, choose } = useBatch(served);
   const pours = detail?.pours ?? [];
   const [open, setOpen] = useState<{ batchId: string; layer: number | null } | null>(null);
   const entering = batch && open?.batchId === batch.id ? open.layer : wanted;
   const enter = (layer: number | null): void => setOpen(batch && { batchId: batch.id, layer });
-  const save = (pour: PourRecord): ReturnType<typeof door.run> =>
-    door.run(({ batches }) => pourCommand(batches, batch?.id, pour.layer, pour), `Layer ${pour.layer} is in the log`);
+  const save = (pour: PourRecord): ReturnType<typeof edits.run> =>
+    edits.run(({ batches }) => pourCommand(batches, batch?.id, pour.layer, pour), `Layer ${pour.layer} is in the log`);
   const strike = (layer: number): void =>
-    void door.run(({ batches }) => pourCommand(batches, batch?.id, layer, null), `Layer ${layer} was not poured`);
+    void edits.run(({ batches }) => pourCommand(batches, batch?.id, layer, null), `Layer ${layer} was not poured`);
   const next = plan?.layers.find(({ cure }) => !cure.poured);
   const entry = plan?.layers.find(({ number }) => number === entering);
   const mayEnter = entry && (entry.cure.poured || entry === next);

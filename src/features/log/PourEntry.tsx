@@ -17,9 +17,9 @@ import { useKeptForm } from '@/ui/keptDraft';
 import { selectAll } from '@/ui/measure/fieldKeys';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { pourWords } from '../desk/summarise';
-import type { Outcome } from '../door/editDoor';
+import type { Outcome } from '../edits/useEdits';
 import { firstDraft, pourDraftSchema, pourFromDraft, type PourDraft } from './pourDraft';
-import { tintForMend } from '@/core/tint/tintForMore';
+import { tintForMore } from '@/core/tint/tintForMore';
 import { DEFAULT_DROP_GRAMS } from '@/core/model/recipeSchema';
 import { RatioMark } from './RatioMark';
 import styles from './LogStage.module.css';
@@ -211,7 +211,7 @@ function CupEntry({
               reading={reading}
               units={units}
               live
-              tint={reading.add ? tintForMend(reading.add, cup, dropGrams) : []}
+              tint={reading.add ? tintForMore(reading.add, cup, dropGrams) : []}
             />
           </div>
         )}

@@ -25,7 +25,7 @@ const START: Partial<Record<EdgeName, readonly [string, string]>> = {
 
 /** What was measured along one edge of one copy: its level at three places, its bed at as many as you like. */
 export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number | undefined }) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const design = desk.designs.find(({ id }) => id === edge.designId);
   const [copy, setCopy] = useState(edge.copy ?? first ?? 1);
@@ -35,7 +35,7 @@ export function EdgeMeasures({ edge, first }: { edge: MatchEdge; first?: number 
   const own: MeasuredEdge = stored?.data.edges?.[edge.edge] ?? NOT_MEASURED;
   const levelMm = desk.set.data.levelMm;
   const put = (change: (now: MeasuredEdge) => MeasuredEdge, label: string): Promise<{ ok: boolean }> =>
-    door.run((view) => {
+    edits.run((view) => {
       const now = view.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === copy)?.data
         .edges?.[edge.edge];
       return {

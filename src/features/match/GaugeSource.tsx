@@ -8,7 +8,7 @@ import { READING_SOURCE_CHOICES, readingSourceSchema, type ReadingSource } from 
 import { Toggles } from '@/ui/controls/Toggles';
 import { useKept } from '@/ui/keptDraft';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { listenLive } from '../door/live';
+import { listenLive } from '../desk/liveStream';
 import own from './MeasureView.module.css';
 
 /** To a hundredth: a gauge is good to ± 0.05 mm. */

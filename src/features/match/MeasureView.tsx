@@ -73,11 +73,11 @@ export function MeasureView({ match }: { match: MatchSet | null }) {
 }
 
 function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const table = useRef<HTMLTableElement>(null);
   const put = ({ designId, copy, edge, name }: BenchRow, make: (now: MeasuredEdge) => MeasuredEdge): void =>
-    void door.run((view) => {
+    void edits.run((view) => {
       const now =
         view.pieces.find((piece) => piece.data.designId === designId && piece.data.copy === copy)?.data.edges?.[edge] ??
         NOT_MEASURED;
@@ -218,7 +218,7 @@ function Level({ row, k, label, put, next }: CellProps & { k: number; label: str
 
 /** Readings of the whole set out to a file, or in from one: all of its lines, or none. */
 function CsvDoor() {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const [told, setTold] = useState<{ good: boolean; lines: string[] } | null>(null);
   const read = async (chosen: File): Promise<void> => {
     const { copies, errors } = parseEdgeCsv(await chosen.text(), desk.designs);
@@ -231,7 +231,7 @@ function CsvDoor() {
           ...(errors.length > 6 ? [`and ${errors.length - 6} more`] : []),
         ],
       });
-    const outcome = await door.run(
+    const outcome = await edits.run(
       (view) => ({
         do: 'measure',
         setId: desk.set.id,

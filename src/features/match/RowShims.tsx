@@ -20,7 +20,7 @@ import own from './RowView.module.css';
 
 /** The maker's strips, and how to lay them under the row so that its worst step is least. */
 export function RowShims({ row }: { row: MatchRow }) {
-  const { desk, door, changeSet } = useDesk();
+  const { desk, edits, changeSet } = useDesk();
   const units = useUnits();
   const [perCorner, setPerCorner] = useState(false);
   const strips = useMemo(() => desk.set.data.shimsMm ?? [], [desk.set.data.shimsMm]);
@@ -68,7 +68,7 @@ export function RowShims({ row }: { row: MatchRow }) {
     );
   // What lay there before gives way: the plan is for the bare boards.
   const lay = (): void =>
-    void door.run(
+    void edits.run(
       (view) => ({
         do: 'measure',
         setId: desk.set.id,
@@ -83,7 +83,7 @@ export function RowShims({ row }: { row: MatchRow }) {
       'Shims laid under the row',
     );
   const takeOut = (): void =>
-    void door.run(
+    void edits.run(
       ({ pieces }) => ({
         do: 'measure',
         setId: desk.set.id,

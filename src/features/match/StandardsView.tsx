@@ -42,7 +42,7 @@ const SECTIONS = [
 
 /** The set's edge standards: taken from an edge or typed, given to edges, departures flagged, gauges to cut by. */
 export function StandardsView({ match }: { match: MatchSet | null }) {
-  const { desk, door, changeSet: put } = useDesk();
+  const { desk, edits, changeSet: put } = useDesk();
   const { data } = desk.set;
   const standards = data.standards ?? [];
   // One that was just added stands open: its fields are what comes next.
@@ -78,7 +78,7 @@ export function StandardsView({ match }: { match: MatchSet | null }) {
       to.length === 1
         ? `Give ${to[0]!.piece} ${to[0]!.edge} a standard`
         : `Give ${to.length} edges ${standard?.name ?? 'no standard'}`;
-    void door.run(({ designs }) => {
+    void edits.run(({ designs }) => {
       const edges = to.flatMap(({ designId, edge }) => {
         const design = designs.find(({ id }) => id === designId);
         return design ? [{ designId, version: design.version, edge, standardId: standardId || null }] : [];
@@ -180,14 +180,14 @@ const fits = (standard: EdgeStandard, edge: MatchEdge): boolean => Math.abs(stan
 
 /** One edge: which standard it was given, and each piece of it that departs, with what to do about it. */
 function Keeper({ edge, all, standards, give }: KeeperProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const design = desk.designs.find(({ id }) => id === edge.designId);
   const id = design?.data.edgeStandards?.[edge.edge] ?? '';
   const name = `${design?.data.tag ?? edge.piece} ${edge.edge}`;
   const off = all.filter(({ departs }) => departs);
   const forget = ({ designId, copy, piece }: MatchEdge): void =>
-    void door.run(
+    void edits.run(
       (view) => ({
         do: 'measure',
         setId: desk.set.id,

@@ -27,7 +27,7 @@ interface WaysToCloseProps {
 
 /** What closes a step, each way with what it does to the seams beside it; shims can be laid from here. */
 export function WaysToClose({ seam, match, limits, joints, copies }: WaysToCloseProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const { request, plan } = useDeskPlan();
   const mends = useMemo(
@@ -66,7 +66,7 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
   const lay = (mend: SeamMend, who: { designId: string; copy: number }): void => {
     const corners: CornerHeights =
       mend.kind === 'shim' ? [mend.byMm[0], mend.byMm[0], mend.byMm[0], mend.byMm[0]] : atEdge(mend.edge, mend.byMm);
-    void door.run((view) => {
+    void edits.run((view) => {
       const known = view.pieces.find(({ data }) => data.designId === who.designId && data.copy === who.copy)?.data
         .shimsMm;
       return {
@@ -78,7 +78,7 @@ export function WaysToClose({ seam, match, limits, joints, copies }: WaysToClose
     }, `Shim laid under ${mend.piece}`);
   };
   const takeOut = ({ designId, copy, name }: (typeof shimmed)[number]): void =>
-    void door.run(
+    void edits.run(
       (view) => ({
         do: 'measure',
         setId: desk.set.id,

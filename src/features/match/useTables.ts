@@ -34,13 +34,13 @@ export interface Tables {
 
 /** The tables of the set on the desk. Before the first change there is one to start with. */
 export function useTables(grid: TableGridKind): Tables {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const first = useMemo<readonly KeptTable[]>(() => [newTable('table-1', 'Table 1', grid)], [grid]);
   const kept = desk.set.data.tables;
   // What was pressed shows at once; the view that comes back takes its place when nothing newer is on its way.
   const [ahead, setAhead] = useState<readonly KeptTable[] | null>(null);
   const newest = useRef(0);
-  const { run } = door;
+  const { run } = edits;
   const shown = ahead ?? (kept && kept.length > 0 ? kept : first);
   return useMemo(() => {
     const put = (make: (tables: readonly KeptTable[]) => KeptTable[], label: string): void => {

@@ -23,7 +23,7 @@ const lane = Symbol('water builds');
 
 /** The schools of making water, side by side for this set: grams, cost, time, risk, look. Choosing one makes it the set's. */
 export function BuildsView() {
-  const { desk, door, changeSet, tintRecipe } = useDesk();
+  const { desk, edits, changeSet, tintRecipe } = useDesk();
   const { request, plan } = useDeskPlan();
   const units = useUnits();
   const [done, setDone] = useState<{ of: object; figures: Map<string, BuildFigures> } | null>(null);
@@ -67,7 +67,7 @@ export function BuildsView() {
 
   const choose = async (build: BuildOnOffer): Promise<void> => {
     if (!products.some(({ id }) => id === build.kindId)) {
-      const outcome = await door.run(() => ({ do: 'stock', productIds: [build.kindId] }), 'Put on the shelf');
+      const outcome = await edits.run(() => ({ do: 'stock', productIds: [build.kindId] }), 'Put on the shelf');
       if (!outcome.ok) return;
     }
     changeSet(

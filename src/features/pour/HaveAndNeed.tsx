@@ -29,7 +29,7 @@ const CRUMB = 0.05;
 
 /** What the batch takes against what stands on the shelf, what to buy, and what is kept for it. */
 export function HaveAndNeed({ batch, request, plan, levels, onKept }: HaveAndNeedProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const needs = batchNeeds(request, plan, desk.shelf.consumables);
   const lines = haveAndNeed(needs, levels ?? []);
@@ -55,7 +55,7 @@ export function HaveAndNeed({ batch, request, plan, levels, onKept }: HaveAndNee
   const reserved = lines.some(({ level }) => level.reservedHere > 0);
   const moved = lines.some(({ level, likely }) => Math.abs(level.reservedHere - likely) > 0.5 && reserved);
   const reserve = async (wanted: boolean): Promise<void> => {
-    await door.run(
+    await edits.run(
       () => ({ do: 'reserve', batchId: batch.id, wanted }),
       wanted ? `Kept for ${batch.data.name}` : `Given back from ${batch.data.name}`,
     );

@@ -1,7 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { useDeferredValue, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { shortTime } from '@/core/time/dayNames';
 import { requestOfLayer, type CupPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { Batch } from '@/core/records/recordSchemas';
@@ -9,14 +9,13 @@ import type { BatchRow } from '@/core/records/views';
 import { cupColour } from '@/core/tint/waterLook';
 import { pourDoses } from '@/core/tint/waterTint';
 import { formatMeasure } from '@/core/units/formatMeasure';
-import dynamic from 'next/dynamic';
 import { useDesk } from '../desk/DeskContext';
 import { CupPicture } from './CupPicture';
 import { PLANTS_FIRST, tintWords } from './layerWords';
 import { whyThisSplit } from './whyThisSplit';
 import styles from './PourStage.module.css';
 
-const Arrange = dynamic(async () => (await import('./ArrangeCups')).ArrangeCups);
+const Arrange = lazy(async () => ({ default: (await import('./ArrangeCups')).ArrangeCups }));
 
 /** More cups than these are shown when they are asked for. */
 const FIRST_CUPS = 24;
@@ -47,7 +46,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
     clarity: request.product.clarity ?? 'water-clear',
     doses: pourDoses(request.recipe.doses, { strength: layer.strength ?? 1, ...(layer.own && { own: layer.own }) }),
   });
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { units, measureBy } = desk.shelf.settings.data;
   const filled = useDeferredValue(true, false);
   const [arranging, setArranging] = useState(false);
@@ -55,7 +54,7 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
   const filler = fillerOf(layer, batch.data.own?.fillerId);
   const moved = batch.data.moves?.some((move) => move.layer === layer.number) ?? false;
   const change = (make: (moves: NonNullable<Batch['moves']>) => NonNullable<Batch['moves']>, label: string): void =>
-    void door.run(({ batches }) => {
+    void edits.run(({ batches }) => {
       const stored = batches.find(({ id }) => id === batch.id) ?? batch;
       const { moves = [], ...data } = stored.data;
       const next = make(moves);
@@ -85,16 +84,18 @@ export function LayerCups({ batch, layer, plan, request: whole }: LayerCupsProps
         <p className={styles.plants}>{PLANTS_FIRST}</p>
       )}
       {arranging ? (
-        <Arrange
-          layer={layer}
-          mostGrams={layer.mostMix.grams}
-          onMove={(pour, cup) =>
-            change(
-              (moves) => [...others(moves), ...movesWith(layer, pour, cup)],
-              `Move ${pour.tag} #${pour.copy} to another cup`,
-            )
-          }
-        />
+        <Suspense fallback={null}>
+          <Arrange
+            layer={layer}
+            mostGrams={layer.mostMix.grams}
+            onMove={(pour, cup) =>
+              change(
+                (moves) => [...others(moves), ...movesWith(layer, pour, cup)],
+                `Move ${pour.tag} #${pour.copy} to another cup`,
+              )
+            }
+          />
+        </Suspense>
       ) : (
         <div className={styles.row}>
           {(all ? layer.cups : layer.cups.slice(0, FIRST_CUPS)).map((cup) => (

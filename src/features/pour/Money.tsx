@@ -38,12 +38,12 @@ interface MoneyProps extends PlannedBatch {
 
 /** What the batch costs with its hours, what to ask for it, the job's budget, and what a change would cost. */
 export function Money({ batch, request, plan, levels }: MoneyProps) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const { settings, consumables } = desk.shelf;
   const work = settings.data.work ?? TYPICAL_WORK;
   const put = (change: Partial<Work>): void =>
-    void door.run(({ shelf }) => {
+    void edits.run(({ shelf }) => {
       const { id, version, data } = shelf.settings;
       return {
         do: 'put',

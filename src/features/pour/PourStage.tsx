@@ -1,6 +1,6 @@
 'use client';
 
-import { useDeferredValue } from 'react';
+import { lazy, Suspense, useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
@@ -13,7 +13,6 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import dynamic from 'next/dynamic';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
 import { BatchList } from '../desk/BatchList';
@@ -25,11 +24,17 @@ import { LayerCups } from './LayerCups';
 import { StockAndMoney } from './StockAndMoney';
 import styles from './PourStage.module.css';
 
-const Builds = dynamic(async () => (await import('./BuildsView')).BuildsView);
+const Builds = lazy(async () => ({ default: (await import('./BuildsView')).BuildsView }));
 
 /** Pour: what goes into which cup and which cup into which piece, layer by layer. */
 export function PourStage({ served }: { served: ServedBatch | null }) {
-  return useSearchParams().get('show') === 'builds' ? <Builds /> : <BatchView served={served} />;
+  return useSearchParams().get('show') === 'builds' ? (
+    <Suspense fallback={null}>
+      <Builds />
+    </Suspense>
+  ) : (
+    <BatchView served={served} />
+  );
 }
 
 /** A batch: its pieces, its cups, its numbers. */
@@ -115,7 +120,7 @@ interface BatchNumbersProps extends PlannedBatch {
 }
 
 function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
-  const { desk, door, mend } = useDesk();
+  const { desk, edits, mend } = useDesk();
   const units = useUnits();
   const base = `/sets/${desk.set.id}`;
   const files = `/export/${desk.set.id}/${batch.id}`;
@@ -124,7 +129,7 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
   const { parts } = plan.totals;
   const stopped = plan.problems.some(({ severity }) => severity === 'stop') && !batch.poured;
   const measureBy = (school: Settings['measureBy']): void =>
-    void door.run(({ shelf: { settings } }) => {
+    void edits.run(({ shelf: { settings } }) => {
       const { id, version, data } = settings;
       const label = `Measure by ${school}`;
       return { do: 'put', kind: 'settings', id, version, data: { ...data, measureBy: school }, label };
@@ -271,7 +276,7 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
         variant="text"
         size="small"
         onClick={() =>
-          void door
+          void edits
             .run(() => ({ do: 'plan', setId: desk.set.id, like: batch.id }), 'Another is planned')
             .then((outcome) => outcome.ok && outcome.id && choose(outcome.id))
         }
@@ -282,7 +287,7 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
         variant="text"
         size="small"
 
-        onClick={() => void door.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}
+        onClick={() => void edits.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}
       >
         Remove this batch
       </Button>

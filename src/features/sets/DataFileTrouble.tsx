@@ -2,8 +2,8 @@
 
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { askCopies } from '../copies/askCopies';
-import { CopiesPanel } from '../copies/CopiesPanel';
+import { askBackups } from '../backups/askBackups';
+import { BackupsPanel } from '../backups/BackupsPanel';
 import styles from './Message.module.css';
 
 /** Troubles that a copy put in its place ends. */
@@ -14,7 +14,7 @@ export function DataFileTrouble({ message, trouble = null }: { message: string; 
   const [said, setSaid] = useState<string | null>(null);
   const again = (): void => window.location.reload();
   const ask = async (what: 'rescue' | 'go on'): Promise<void> => {
-    const outcome = await askCopies({ do: what });
+    const outcome = await askBackups({ do: what });
     setSaid(outcome.ok ? outcome.answer.done : outcome.message);
     if (outcome.ok && what === 'go on') again();
   };
@@ -40,7 +40,7 @@ export function DataFileTrouble({ message, trouble = null }: { message: string; 
       {trouble !== null && MENDED_BY_COPY.has(trouble) && (
         <section aria-label="Copies">
           <h2>Put a copy back</h2>
-          <CopiesPanel onPutBack={again} />
+          <BackupsPanel onPutBack={again} />
         </section>
       )}
     </main>

@@ -7,11 +7,11 @@ import { SetDialog } from './SetDialog';
 
 /** Changes the set on the desk, or removes it. */
 export function EditSetDialog({ onClose }: { onClose: () => void }) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const router = useRouter();
   const { set } = desk;
   const remove = async (): Promise<void> => {
-    const outcome = await door.run((view) => ({ do: 'remove', kind: 'set', id: set.id, version: view.set.version }));
+    const outcome = await edits.run((view) => ({ do: 'remove', kind: 'set', id: set.id, version: view.set.version }));
     if (outcome.ok) router.push('/');
   };
   return (
@@ -23,7 +23,7 @@ export function EditSetDialog({ onClose }: { onClose: () => void }) {
       shelf={desk.shelf}
       onClose={onClose}
       onSave={async (data) => {
-        const outcome = await door.run(
+        const outcome = await edits.run(
           (view) => ({ do: 'put', kind: 'set', id: set.id, version: view.set.version, data, label: 'Change the set' }),
           'Set changed',
         );

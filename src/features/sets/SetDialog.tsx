@@ -10,7 +10,7 @@ import { useForm, type FieldPath } from 'react-hook-form';
 import { waterSetSchema, type WaterSet } from '@/core/records/recordSchemas';
 import type { Shelf } from '@/core/records/views';
 import { useKeptForm } from '@/ui/keptDraft';
-import type { Outcome } from '../door/editDoor';
+import type { Outcome } from '../edits/useEdits';
 import { setDraftSchema, type SetInput } from './setDraft';
 import { SetForm } from './SetForm';
 import styles from './SetForm.module.css';

@@ -10,11 +10,11 @@ import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { FileButton } from '@/ui/controls/FileButton';
-import { sendFile } from '../copies/askCopies';
-import { DoorNotices } from '../door/DoorNotices';
-import { setsWith, withAllSets } from '../door/applyChanges';
-import { useEditDoor } from '../door/editDoor';
-import { UnreadableNotice } from '../door/UnreadableNotice';
+import { sendFile } from '../backups/askBackups';
+import { EditNotices } from '../edits/EditNotices';
+import { setsWith, withAllSets } from '../edits/applyChanges';
+import { useEdits } from '../edits/useEdits';
+import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { firstSet } from './setDraft';
 import { SetDialog } from './SetDialog';
@@ -23,12 +23,12 @@ import styles from './SetsScreen.module.css';
 
 /** All sets, each as its waterline; the first screen. */
 export function SetsScreen({ initial }: { initial: SetsView }) {
-  const door = useEditDoor(initial, { view: 'sets' }, setsWith);
+  const edits = useEdits(initial, { view: 'sets' }, setsWith);
   const router = useRouter();
   const [opened, setOpened] = useState<'new' | 'keys' | null>(null);
-  const { sets, setCount, shelf } = door.view;
+  const { sets, setCount, shelf } = edits.view;
   const known = sets.length >= setCount;
-  const { show } = door;
+  const { show } = edits;
   useEffect(() => {
     if (known) return;
     let gone = false;
@@ -41,8 +41,8 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
   }, [known, show]);
   const shortcuts: Shortcut[] = [
     { key: 'n', does: 'New set', run: () => setOpened('new') },
-    { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
-    { key: 'z', mod: true, shift: true, does: 'Redo', run: door.redo },
+    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
+    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
     { key: '?', does: 'This list', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
@@ -53,16 +53,16 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
     if (!outcome.ok) setTrouble(`${file.name}: ${outcome.message}`);
     else if (outcome.answer.setId) router.push(`/sets/${outcome.answer.setId}/shape`);
   };
-  const sample = (): void => void door.run(() => ({ do: 'sample' }), 'The sample is loaded');
+  const sample = (): void => void edits.run(() => ({ do: 'sample' }), 'The sample is loaded');
   return (
     <UnitsProvider units={shelf.settings.data.units}>
       <CalendarProvider calendar={shelf.settings.data.calendar}>
         <div className={styles.page}>
-          <TopBar door={door} onKeys={() => setOpened('keys')}>
+          <TopBar edits={edits} onKeys={() => setOpened('keys')}>
             <h1 className={styles.title}>Sets</h1>
           </TopBar>
           <main>
-            <UnreadableNotice unreadable={door.view.unreadable} />
+            <UnreadableNotice unreadable={edits.view.unreadable} />
             <div className={styles.actions}>
               <Button variant="contained" onClick={() => setOpened('new')}>
                 New set
@@ -90,10 +90,10 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
             {sets.length === 0 ? (
               <Empty onNew={() => setOpened('new')} onSample={sample} />
             ) : (
-              <SetsTable sets={sets} count={setCount} now={door.view.now} />
+              <SetsTable sets={sets} count={setCount} now={edits.view.now} />
             )}
           </main>
-          <DoorNotices door={door} />
+          <EditNotices edits={edits} />
           <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
           {opened === 'new' && (
             <SetDialog
@@ -104,7 +104,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
               shelf={shelf}
               onClose={() => setOpened(null)}
               onSave={async (data) => {
-                const outcome = await door.run(() => ({
+                const outcome = await edits.run(() => ({
                   do: 'add',
                   kind: 'set',
                   data,

@@ -13,10 +13,10 @@ import styles from './BenchLevel.module.css';
 
 /** How the bench is out of level: two falls, typed as mm per m or degrees, or worked out from two readings of a level. */
 export function BenchLevel() {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { tilt } = desk.shelf.settings.data;
   const put = (change: Partial<Tilt>): void =>
-    void door.run(
+    void edits.run(
       ({ shelf: { settings } }) => ({
         do: 'put',
         kind: 'settings',

@@ -2,16 +2,15 @@
 
 import { whenIdle } from '@/ui/whenIdle';
 import Button from '@mui/material/Button';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { MenuButton } from '@/ui/controls/MenuButton';
 import { PickList } from '@/ui/controls/PickList';
-import dynamic from 'next/dynamic';
 import { useDesk } from '../desk/DeskContext';
 import { useAddStarter } from './useAddStarter';
 import styles from './ShapeStage.module.css';
 
 const loadScan = () => import('./scan/ScanDialog');
-const Scan = dynamic(async () => (await loadScan()).ScanDialog);
+const Scan = lazy(async () => ({ default: (await loadScan()).ScanDialog }));
 
 /** The set's piece designs, and a way to add one. */
 export function DesignList() {
@@ -51,7 +50,11 @@ export function DesignList() {
       <Button className={styles.import} size="small" onClick={() => setImporting(true)}>
         From a scan or drawing
       </Button>
-      {importing && <Scan design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />}
+      {importing && (
+        <Suspense fallback={null}>
+          <Scan design={desk.designs.find(({ id }) => id === openId)} onClose={() => setImporting(false)} />
+        </Suspense>
+      )}
     </section>
   );
 }

@@ -75,7 +75,7 @@ function Measurements({
   copy: number;
   piece: Stored<PieceRecord> | undefined;
 }) {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const units = useUnits();
   const levelMm = desk.set.data.levelMm;
   const measured: Measured = piece?.data.measured ?? { atLevelMm: levelMm, readings: [], fillMl: null };
@@ -89,7 +89,7 @@ function Measurements({
   const tag = copyName(design.data.tag, copy);
 
   const putPiece = (change: (now: PieceRecord) => PieceRecord, label: string): Promise<{ ok: boolean }> =>
-    door.run(({ pieces }) => {
+    edits.run(({ pieces }) => {
       const stored = pieces.find((other) => other.data.designId === design.id && other.data.copy === copy);
       const next = change(
         stored?.data ?? { designId: design.id, copy, measured: { atLevelMm: levelMm, readings: [], fillMl: null } },

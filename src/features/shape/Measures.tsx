@@ -39,7 +39,7 @@ import styles from './Measures.module.css';
 
 /** Everything about a design that can be typed: its name and size, and the features of its bed in order. */
 export function Measures({ design }: { design: Stored<PieceDesign> }) {
-  const { desk, door, shapeDesign, select } = useDesk();
+  const { desk, edits, shapeDesign, select } = useDesk();
   const awake = useAwake();
   const units = useUnits();
   const { data } = design;
@@ -74,12 +74,12 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
     focusSoon(() => controlIn(document.querySelector(`[data-feature="${feature.id}"] [data-fields]`)));
   };
   const remove = (): void => {
-    void door.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`);
+    void edits.run(({ designs }) => removeCommand(designs, design.id), `Removed ${data.tag}`);
     focusSoon(() => controlIn(document.querySelector('[aria-label="Designs"]')));
   };
   const makeVariant = async (transform: Transform | null): Promise<void> => {
     const words = transform ? `variant, ${transform}` : 'variant';
-    const outcome = await door.run(
+    const outcome = await edits.run(
       ({ designs }) => ({
         do: 'add',
         kind: 'design',

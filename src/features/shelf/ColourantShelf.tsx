@@ -25,10 +25,10 @@ const NEW: Colourant = {
 const SWATCH = { gramsPer100: 0.1, depthMm: 5, bed: '#ffffff' };
 
 /** Colourants: what each swallows of the light, what a drop of it weighs, what it costs. */
-export function ColourantShelf({ door }: { door: ShelfDoor }) {
+export function ColourantShelf({ edits }: { edits: ShelfDoor }) {
   const box = useRef<HTMLElement>(null);
   const add = async (): Promise<void> => {
-    const outcome = await door.run(
+    const outcome = await edits.run(
       () => ({ do: 'add', kind: 'colourant', data: NEW, label: 'Add a colourant' }),
       'Added a colourant',
     );
@@ -41,25 +41,25 @@ export function ColourantShelf({ door }: { door: ShelfDoor }) {
         Absorption is in linear light, for each mm of water with 1 g in 100 g. The swatch is 0.1 g in 100 g, 5 mm deep
         over white: an estimate until you pour your own.
       </p>
-      {door.view.colourants.map((colourant) => (
-        <ColourantRow key={colourant.id} door={door} colourant={colourant} />
+      {edits.view.colourants.map((colourant) => (
+        <ColourantRow key={colourant.id} edits={edits} colourant={colourant} />
       ))}
       <Button onClick={() => void add()}>Add a colourant</Button>
     </section>
   );
 }
 
-function ColourantRow({ door, colourant }: { door: ShelfDoor; colourant: Stored<Colourant> }) {
+function ColourantRow({ edits, colourant }: { edits: ShelfDoor; colourant: Stored<Colourant> }) {
   const units = useUnits();
   const { data } = colourant;
-  const { put, validate } = fieldEdits(door, 'colourant', colourant, data.name);
+  const { put, validate } = fieldEdits(edits, 'colourant', colourant, data.name);
   const look = waterLook(
     { bedColour: SWATCH.bed },
     { clarity: 'water-clear', doses: [{ colourant: { ...data, id: colourant.id }, gramsPer100: SWATCH.gramsPer100 }] },
     SWATCH.depthMm,
   );
   const remove = (): void => {
-    void door.run(({ colourants }) => {
+    void edits.run(({ colourants }) => {
       const stored = colourants.find(({ id }) => id === colourant.id);
       return stored ? { do: 'remove', kind: 'colourant', id: stored.id, version: stored.version } : null;
     }, `Removed ${data.name}`);

@@ -22,8 +22,8 @@ import { fieldEdits, type ShelfDoor } from './shelfEdits';
 import styles from './ShelfScreen.module.css';
 
 /** Products: a list with what matters most, and every figure of the one that is open. */
-export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string | null }) {
-  const { products, missingKinds } = door.view;
+export function ProductShelf({ edits, chosen }: { edits: ShelfDoor; chosen: string | null }) {
+  const { products, missingKinds } = edits.view;
   const [openId, setOpenId] = useState(chosen ?? products[0]?.id ?? null);
   const open = products.find(({ id }) => id === openId) ?? products[0];
   const show = (id: string): void => {
@@ -31,7 +31,7 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
     focusSoon(() => document.querySelector<HTMLElement>(`[data-id="${id}"]`));
   };
   const add = async (kind: Product): Promise<void> => {
-    const outcome = await door.run(() => ({
+    const outcome = await edits.run(() => ({
       do: 'add',
       kind: 'product',
       data: { ...kind, name: `${kind.name}, mine` },
@@ -40,7 +40,7 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
     if (outcome.ok && outcome.id) show(outcome.id);
   };
   const stock = async (productIds: string[]): Promise<void> => {
-    const outcome = await door.run(() => ({ do: 'stock', productIds }), 'Put on the shelf');
+    const outcome = await edits.run(() => ({ do: 'stock', productIds }), 'Put on the shelf');
     if (outcome.ok) show(productIds[0]!);
   };
   return (
@@ -84,7 +84,7 @@ export function ProductShelf({ door, chosen }: { door: ShelfDoor; chosen: string
           )}
         </div>
       </div>
-      {open && <ProductFigures key={open.id} door={door} product={open} />}
+      {open && <ProductFigures key={open.id} edits={edits} product={open} />}
     </section>
   );
 }
@@ -104,12 +104,12 @@ const factsOf = (product: Product): string =>
     .filter(Boolean)
     .join(' · ');
 
-function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Product> }) {
+function ProductFigures({ edits, product }: { edits: ShelfDoor; product: Stored<Product> }) {
   const units = useUnits();
   const { data } = product;
-  const { put, putAll, validate } = fieldEdits(door, 'product', product, data.name);
+  const { put, putAll, validate } = fieldEdits(edits, 'product', product, data.name);
   const remove = (): void => {
-    void door.run(({ products }) => removal(products, product.id), `Removed ${data.name}`);
+    void edits.run(({ products }) => removal(products, product.id), `Removed ${data.name}`);
     focusSoon(() => controlIn(document.querySelector('[aria-label="Products"]')));
   };
   const field = (
@@ -152,7 +152,7 @@ function ProductFigures({ door, product }: { door: ShelfDoor; product: Stored<Pr
   return (
     <div className={styles.figures}>
       <h2 className={styles.heading}>{data.name}</h2>
-      <ProductLine product={data} room={door.view.settings.data.room} />
+      <ProductLine product={data} room={edits.view.settings.data.room} />
       <p className={styles.typical}>
         Typical figures for the kind until you put your label’s in their place, or what you measured at the bench; each
         says which it is. The line shows them for the room as it is now. The label and the safety data sheet come first.

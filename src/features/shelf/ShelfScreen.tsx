@@ -8,12 +8,12 @@ import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
-import { CopiesPanel } from '../copies/CopiesPanel';
+import { BackupsPanel } from '../backups/BackupsPanel';
 import { DevicesPanel } from '../devices/DevicesPanel';
-import { DoorNotices } from '../door/DoorNotices';
-import { shelfWith } from '../door/applyChanges';
-import { useEditDoor } from '../door/editDoor';
-import { UnreadableNotice } from '../door/UnreadableNotice';
+import { EditNotices } from '../edits/EditNotices';
+import { shelfWith } from '../edits/applyChanges';
+import { useEdits } from '../edits/useEdits';
+import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { ColourantShelf } from './ColourantShelf';
 import { ProductShelf } from './ProductShelf';
@@ -24,14 +24,14 @@ import { Workshop } from './Workshop';
 
 /** The shelf: products and colourants with their figures, and what holds for the whole workshop. */
 export function ShelfScreen({ initial }: { initial: ShelfView }) {
-  const door = useEditDoor(initial, { view: 'shelf' }, shelfWith);
-  const settings = door.view.settings.data;
+  const edits = useEdits(initial, { view: 'shelf' }, shelfWith);
+  const settings = edits.view.settings.data;
   const params = useSearchParams();
   const from = params.get('from');
   const [keys, setKeys] = useState(false);
   const shortcuts: Shortcut[] = [
-    { key: 'z', mod: true, shift: false, does: 'Undo', run: door.undo },
-    { key: 'z', mod: true, shift: true, does: 'Redo', run: door.redo },
+    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
+    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
     { key: '?', does: 'This list', run: () => setKeys(true) },
   ];
   useShortcuts(shortcuts);
@@ -39,29 +39,29 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
     <UnitsProvider units={settings.units}>
       <CalendarProvider calendar={settings.calendar}>
         <div className={styles.page}>
-          <TopBar door={door} onKeys={() => setKeys(true)}>
+          <TopBar edits={edits} onKeys={() => setKeys(true)}>
             <h1 className={styles.title}>Shelf</h1>
             <Link href={from ? `/sets/${from}/shape` : '/'} className={styles.back}>
               {from ? 'Back to the set' : 'All sets'}
             </Link>
           </TopBar>
           <main className={styles.main}>
-            <UnreadableNotice unreadable={door.view.unreadable} />
-            <StockShelf door={door} />
-            <ProductShelf door={door} chosen={params.get('product')} />
-            <ColourantShelf door={door} />
-            <Consumables door={door} />
-            <Workshop door={door} />
+            <UnreadableNotice unreadable={edits.view.unreadable} />
+            <StockShelf edits={edits} />
+            <ProductShelf edits={edits} chosen={params.get('product')} />
+            <ColourantShelf edits={edits} />
+            <Consumables edits={edits} />
+            <Workshop edits={edits} />
             <section aria-label="Devices" id="devices">
               <h2 className={styles.heading}>Devices</h2>
               <DevicesPanel />
             </section>
             <section aria-label="Copies" id="copies">
               <h2 className={styles.heading}>Copies</h2>
-              <CopiesPanel onPutBack={() => window.location.reload()} />
+              <BackupsPanel onPutBack={() => window.location.reload()} />
             </section>
           </main>
-          <DoorNotices door={door} />
+          <EditNotices edits={edits} />
           <KeyList open={keys} shortcuts={shortcuts} onClose={() => setKeys(false)} />
         </div>
       </CalendarProvider>

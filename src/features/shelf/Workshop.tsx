@@ -39,11 +39,11 @@ const LOSSES = [
   { key: 'share', label: 'Lost of every mix', quantity: 'fraction', step: 0.005 },
 ] as const satisfies readonly { key: keyof Losses; label: string; quantity: Quantity; step: number }[];
 /** The room, the bench and the units: what every plan counts with. */
-export function Workshop({ door }: { door: ShelfDoor }) {
+export function Workshop({ edits }: { edits: ShelfDoor }) {
   const units = useUnits();
-  const stored = door.view.settings;
+  const stored = edits.view.settings;
   const { data } = stored;
-  const { put, putAll, validate } = fieldEdits(door, 'settings', stored, 'the workshop');
+  const { put, putAll, validate } = fieldEdits(edits, 'settings', stored, 'the workshop');
   return (
     <section aria-label="Workshop" id="workshop" className={styles.workshop}>
       <h2 className={styles.heading}>Workshop</h2>
@@ -186,11 +186,11 @@ export function Workshop({ door }: { door: ShelfDoor }) {
         <legend>Days unlike others</legend>
         <BenchDays
           exceptions={data.benchExceptions}
-          today={door.view.now.slice(0, 10)}
+          today={edits.view.now.slice(0, 10)}
           onChange={(days) => put(['benchExceptions'], days)}
         />
       </fieldset>
-      <Workplace settings={data} today={door.view.now.slice(0, 10)} putAll={putAll} />
+      <Workplace settings={data} today={edits.view.now.slice(0, 10)} putAll={putAll} />
     </section>
   );
 }

@@ -2,10 +2,10 @@ import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import { RECORD_SCHEMAS, type RecordData } from '@/core/records/recordSchemas';
 import type { ShelfView } from '@/core/records/views';
 import type { Command } from '@/core/records/command';
-import type { EditDoor } from '../door/editDoor';
+import type { Edits } from '../edits/useEdits';
 import type { Stored } from '@/core/model/stored';
 
-export type ShelfDoor = EditDoor<ShelfView>;
+export type ShelfDoor = Edits<ShelfView>;
 type ShelfKind = 'product' | 'colourant' | 'consumable' | 'settings';
 
 function newestOf(view: ShelfView, kind: ShelfKind, id: string): Stored<object> | undefined {
@@ -16,7 +16,7 @@ function newestOf(view: ShelfView, kind: ShelfKind, id: string): Stored<object> 
 
 /** Ways to change one record on the shelf: write a value at a path, and ask its schema about one first. */
 export function fieldEdits<K extends ShelfKind>(
-  door: ShelfDoor,
+  edits: ShelfDoor,
   kind: K,
   stored: Stored<RecordData<K>>,
   name: string,
@@ -28,7 +28,7 @@ export function fieldEdits<K extends ShelfKind>(
 } {
   const schema = RECORD_SCHEMAS[kind] as never;
   const putAll = (make: (data: RecordData<K>) => RecordData<K>): void =>
-    void door.run((view) => {
+    void edits.run((view) => {
       const newest = newestOf(view, kind, stored.id);
       return newest
         ? ({

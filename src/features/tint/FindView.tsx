@@ -177,7 +177,7 @@ interface AnswerProps {
 }
 
 function Answer({ words, recipe, target, bedColour, depthMm }: AnswerProps) {
-  const { desk, door, changeSet } = useDesk();
+  const { desk, edits, changeSet } = useDesk();
   const { clarity, recipe: own } = useTint();
   const units = useUnits();
   const doses = recipe.doses.filter(({ gramsPer100 }) => gramsPer100 >= 0.0005);
@@ -189,7 +189,7 @@ function Answer({ words, recipe, target, bedColour, depthMm }: AnswerProps) {
   const water = NAMED_WATERS.find(({ colour }) => colour === target);
   const make = async (): Promise<void> => {
     const name = water?.name ?? 'Found recipe';
-    const outcome = await door.run(
+    const outcome = await edits.run(
       () => ({ do: 'add', kind: 'recipe', data: { name, doses: rounded }, label: `Add the recipe ${name}` }),
       `Added ${name}`,
     );
@@ -200,7 +200,7 @@ function Answer({ words, recipe, target, bedColour, depthMm }: AnswerProps) {
   };
   const replace = (): void => {
     if (!own) return;
-    void door.run(({ shelf }) => {
+    void edits.run(({ shelf }) => {
       const stored = shelf.recipes.find(({ id }) => id === own.id);
       return stored
         ? {

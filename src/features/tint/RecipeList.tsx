@@ -10,10 +10,10 @@ import styles from './TintStage.module.css';
 /** The recipes of the shelf; the chosen one is the set's. */
 export function RecipeList({ current, bedColour }: { current: string; bedColour: string }) {
   const { deepestMm, tintOf } = useTint();
-  const { desk, door, changeSet } = useDesk();
+  const { desk, edits, changeSet } = useDesk();
   const choose = (recipeId: string): void => changeSet((set) => ({ ...set, recipeId }), 'Choose the recipe');
   const add = async (): Promise<void> => {
-    const outcome = await door.run(() => ({
+    const outcome = await edits.run(() => ({
       do: 'add',
       kind: 'recipe',
       data: { name: 'New recipe', doses: [] },

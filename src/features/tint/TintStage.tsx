@@ -1,8 +1,8 @@
 'use client';
 
+import { lazy, Suspense } from 'react';
 import { useSearchParams } from 'next/navigation';
 import { TabRow } from '@/ui/controls/TabRow';
-import dynamic from 'next/dynamic';
 import { useDesk } from '../desk/DeskContext';
 import { CupsView } from './CupsView';
 import { FindView } from './FindView';
@@ -10,9 +10,9 @@ import { RecipeView } from './RecipeView';
 import { useTint } from './useTint';
 import styles from './TintStage.module.css';
 
-const Look = dynamic(async () => (await import('./look/LookView')).LookView);
-const Pours = dynamic(async () => (await import('./pours/PoursView')).PoursView);
-const Swatches = dynamic(async () => (await import('./swatches/SwatchView')).SwatchView);
+const Look = lazy(async () => ({ default: (await import('./look/LookView')).LookView }));
+const Pours = lazy(async () => ({ default: (await import('./pours/PoursView')).PoursView }));
+const Swatches = lazy(async () => ({ default: (await import('./swatches/SwatchView')).SwatchView }));
 
 /** The parts of the Tint stage. */
 const VIEWS = [
@@ -43,12 +43,14 @@ export function TintStage() {
           label: name,
         }))}
       />
-      {view === 'recipe' && <RecipeView recipe={recipe} />}
-      {view === 'look' && <Look />}
-      {view === 'find' && <FindView />}
-      {view === 'pours' && <Pours recipe={recipe} />}
-      {view === 'cups' && <CupsView recipe={recipe} />}
-      {view === 'swatches' && <Swatches />}
+      <Suspense fallback={null}>
+        {view === 'recipe' && <RecipeView recipe={recipe} />}
+        {view === 'look' && <Look />}
+        {view === 'find' && <FindView />}
+        {view === 'pours' && <Pours recipe={recipe} />}
+        {view === 'cups' && <CupsView recipe={recipe} />}
+        {view === 'swatches' && <Swatches />}
+      </Suspense>
     </div>
   );
 }

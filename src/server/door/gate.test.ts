@@ -1,4 +1,4 @@
-import { EDIT_DOORS } from '../../core/records/edits';
+import { EDIT_ROUTES } from '../../core/records/editRoutes';
 import fc from 'fast-check';
 import { hostsOf, securityHeaders, verdictOn, type Asked } from './gate';
 
@@ -89,10 +89,10 @@ describe('what writes', () => {
     [{ 'content-type': 'application/json-seq' }, 415],
     [{ 'content-type': 'text/plain' }, 415],
     [{ 'content-type': undefined }, 415],
-    [{ 'content-length': String(EDIT_DOORS[0].mostBytes + 1) }, 413],
+    [{ 'content-length': String(EDIT_ROUTES[0].mostBytes + 1) }, 413],
   ])('with %j is refused, %i', (headers, status) => expect(statusOf(posted(headers))).toBe(status));
   test('may be longer by the wide door, and not without end', () => {
-    const { path, mostBytes } = EDIT_DOORS[1];
+    const { path, mostBytes } = EDIT_ROUTES[1];
     expect(statusOf(posted({ 'content-length': String(mostBytes) }, path))).toBe(200);
     expect(statusOf(posted({ 'content-length': String(mostBytes + 1) }, path))).toBe(413);
   });

@@ -1,4 +1,4 @@
-import { EDIT_DOORS } from '../../core/records/edits';
+import { EDIT_ROUTES } from '../../core/records/editRoutes';
 import { addressOf } from './address';
 
 /** What is known of a request before any of it is read. */
@@ -16,7 +16,7 @@ export interface Verdict {
 
 /** The largest file that is taken in, and where. */
 export const MOST_FILE_BYTES = 500_000_000;
-const FILE_DOOR = '/api/copies/file';
+const FILE_DOOR = '/api/backups/file';
 const MOST_URL = 2000;
 
 const first = (value: string | string[] | undefined): string | null =>
@@ -65,7 +65,7 @@ export function verdictOnWriting(path: string, host: string, headers: Asked['hea
 
 /** How long the body of a request may be, by where it goes. */
 export const mostBytesAt = (path: string): number =>
-  path === FILE_DOOR ? MOST_FILE_BYTES : (EDIT_DOORS.find((door) => door.path === path) ?? EDIT_DOORS[0]).mostBytes;
+  path === FILE_DOOR ? MOST_FILE_BYTES : (EDIT_ROUTES.find((door) => door.path === path) ?? EDIT_ROUTES[0]).mostBytes;
 
 /** The names under which Aguada answers: those of this machine, and the one it was asked to listen on. */
 export function hostsOf(listen: string, port: number, others: readonly string[] = []): Set<string> {

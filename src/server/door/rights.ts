@@ -58,9 +58,9 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/api/sets/[setId]/batches': { GET: 'everything' },
   '/api/sets/[setId]/guests': { GET: 'everything' },
   '/api/sets/[setId]/spent': { GET: 'everything' },
-  '/api/copies': { GET: 'everything', POST: 'everything' },
-  '/api/copies/archive': { GET: 'everything' },
-  '/api/copies/file': { POST: 'everything' },
+  '/api/backups': { GET: 'everything', POST: 'everything' },
+  '/api/backups/archive': { GET: 'everything' },
+  '/api/backups/file': { POST: 'everything' },
 
   '/api/devices': { GET: 'desk', POST: 'desk' },
 };

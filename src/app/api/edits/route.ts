@@ -1,4 +1,4 @@
 import { answerEdit } from '@/server/answerEdit';
 
-/** The edit door: one command in, the view that the screen shows out. */
+/** The edit route: one command in, the view that the screen shows out. */
 export const POST = (request: Request): Promise<Response> => answerEdit(request);

@@ -10,7 +10,7 @@ import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
-import { weighMend } from '@/core/run/overPoured';
+import { afterOverPour } from '@/core/run/overPoured';
 import { formatMeasure, formatMinutes, formatMoney, formatOnScale } from '@/core/units/formatMeasure';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';
@@ -70,7 +70,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
   const own = { ...cup, weighed: { ...cup.weighed, [step.part]: cup.weighed[step.part] + pending.grams } };
   // As the run itself would make it up anew.
   const { plan: next } = mendedCup(own, step.part, step.mend, layer, state.plan, stockLeft(state, layer, cup));
-  const mend = weighMend({
+  const mend = afterOverPour({
     product: layer.product,
     part: step.part,
     aGrams: resinIn({ ...own, plan: next }),

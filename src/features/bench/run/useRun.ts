@@ -5,7 +5,7 @@ import { clocksOf, ringing, type RunClock } from '@/core/run/clocks';
 import type { RunEvent } from '@/core/run/runSchema';
 import { runMoment, type LiveMessage, type RunView } from '@/core/run/views';
 import { newKey } from '@/ui/newKey';
-import { listenLive } from '../../door/live';
+import { listenLive } from '../../desk/liveStream';
 import { RunLink, type LinkMeans } from './runLink';
 
 const WINDOW_KEY = 'aguada.window';

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { shortTime } from '@/core/time/dayNames';
 import type { CalendarView } from '@/core/records/views';
 import { eveningsOf } from '@/core/schedule/evenings';
@@ -15,7 +15,6 @@ import { Tick } from '@/ui/controls/Tick';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Problems } from '@/ui/mark/Problems';
 import { Reading, Readings } from '@/ui/reading/Reading';
-import dynamic from 'next/dynamic';
 import { useDesk } from '../../desk/DeskContext';
 import type { CureView } from '@/features/cure/cureViews';
 import { batchColours } from './batchColours';
@@ -27,17 +26,22 @@ import { StepPanel } from './StepPanel';
 import { useCalendar, type Calendar } from './useCalendar';
 import styles from './CalendarPart.module.css';
 
-const TrueTime = dynamic(async () => (await import('./TrueTime')).TrueTime);
-const RouteEditor = dynamic(async () => (await import('./RouteEditor')).RouteEditor);
-const PromiseView = dynamic(async () => (await import('./PromiseView')).PromiseView);
-const SteadyView = dynamic(async () => (await import('./SteadyView')).SteadyView);
+const TrueTime = lazy(async () => ({ default: (await import('./TrueTime')).TrueTime }));
+const RouteEditor = lazy(async () => ({ default: (await import('./RouteEditor')).RouteEditor }));
+const PromiseView = lazy(async () => ({ default: (await import('./PromiseView')).PromiseView }));
+const SteadyView = lazy(async () => ({ default: (await import('./SteadyView')).SteadyView }));
 
 /** The calendar in one of its views. What would be if goes along from view to view. */
 export function CalendarPart({ view, served }: { view: CureView; served: CalendarView }) {
   const calendar = useCalendar(served);
   const { desk } = useDesk();
   const { request, plan } = calendar;
-  if (view === 'route') return <RouteEditor batches={calendar.batches} />;
+  if (view === 'route')
+    return (
+      <Suspense fallback={null}>
+        <RouteEditor batches={calendar.batches} />
+      </Suspense>
+    );
   const again = calendar.readAgain;
   if (!calendar.known && again) return <NotRead what="What is being made could not be read." again={again} />;
   if (!calendar.known || (request && !plan)) return <Held label="Working out the calendar" />;
@@ -60,13 +64,24 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
       </div>
     );
   if (view === 'promise')
-    return <PromiseView request={request} plan={plan} batches={calendar.batches} workshop={calendar.workshop} />;
-  if (view === 'steady') return <SteadyView request={request} />;
+    return (
+      <Suspense fallback={null}>
+        <PromiseView request={request} plan={plan} batches={calendar.batches} workshop={calendar.workshop} />
+      </Suspense>
+    );
+  if (view === 'steady')
+    return (
+      <Suspense fallback={null}>
+        <SteadyView request={request} />
+      </Suspense>
+    );
   return (
     <>
       {again && <NotRead what="The calendar could not be read again: it may be from before." again={again} />}
       {view === 'time' ? (
-        <TrueTime request={request} plan={plan} batches={calendar.batches} />
+        <Suspense fallback={null}>
+          <TrueTime request={request} plan={plan} batches={calendar.batches} />
+        </Suspense>
       ) : (
         <Weeks {...calendar} />
       )}
@@ -76,7 +91,7 @@ export function CalendarPart({ view, served }: { view: CureView; served: Calenda
 
 /** Nothing is being made: what the calendar is for, and the press that begins. */
 function NothingPlanned() {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   return (
     <div className={styles.blocked}>
       <p className={styles.teach}>
@@ -91,7 +106,7 @@ function NothingPlanned() {
       ) : (
         <Button
           variant="contained"
-          onClick={() => void door.run(() => ({ do: 'plan', setId: desk.set.id }), 'Batch planned')}
+          onClick={() => void edits.run(() => ({ do: 'plan', setId: desk.set.id }), 'Batch planned')}
         >
           Plan a batch
         </Button>

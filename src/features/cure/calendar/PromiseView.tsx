@@ -5,7 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import { shortTime } from '@/core/time/dayNames';
 import { explainPromise } from '@/core/schedule/explain';
-import { leversOf, productLevers, type Pulled } from '@/core/schedule/soonerBy';
+import { waysToBeSooner, productLevers, type SoonerBy } from '@/core/schedule/soonerBy';
 import type { PromiseFigures, Promised } from '@/core/schedule/promise';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { CalendarBatch, CalendarWorkshop } from '@/core/schedule/workplace';
@@ -30,9 +30,9 @@ export function PromiseView({ request, plan, batches, workshop }: PromiseViewPro
   const [count, setCount] = useState(1);
   const [tries, setTries] = useState(0);
   const [promised, setPromised] = useState<Promised | null>(null);
-  const [pulled, setPulled] = useState<Pulled[]>([]);
+  const [pulled, setPulled] = useState<SoonerBy[]>([]);
   const [pulling, setPulling] = useState<'not asked' | 'under way' | 'done'>('not asked');
-  const levers = useRef<Underway<Pulled[]> | null>(null);
+  const levers = useRef<Underway<SoonerBy[]> | null>(null);
   useEffect(() => {
     let stale = false;
     const run = promiseInWorker(request, plan, (done) => !stale && setTries(done));
@@ -46,7 +46,7 @@ export function PromiseView({ request, plan, batches, workshop }: PromiseViewPro
   const ask = (): void => {
     setPulled([]);
     setPulling('under way');
-    const all = [...leversOf(request), ...productLevers(batches, workshop, desk.shelf.products)];
+    const all = [...waysToBeSooner(request), ...productLevers(batches, workshop, desk.shelf.products)];
     setCount(all.length);
     const run = leversInWorker(plan, all, (one) => setPulled((all) => [...all, one]));
     levers.current = run;

@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { shortTime } from '@/core/time/dayNames';
 import { explainSteady } from '@/core/schedule/explain';
-import { leversOf } from '@/core/schedule/soonerBy';
+import { waysToBeSooner } from '@/core/schedule/soonerBy';
 import type { ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { Bottleneck, Steady } from '@/core/schedule/steady';
 import { minutesText } from '@/core/units/formatMeasure';
@@ -29,7 +29,7 @@ export function SteadyView({ request }: { request: ScheduleRequest }) {
     const wish = { request, batchId, place };
     const run = steadyInWorker(
       wish,
-      leversOf({ ...request, batches: request.batches.filter(({ id }) => id === batchId) }).map((lever) => ({
+      waysToBeSooner({ ...request, batches: request.batches.filter(({ id }) => id === batchId) }).map((lever) => ({
         words: lever.words,
         request: { ...lever.request },
       })),

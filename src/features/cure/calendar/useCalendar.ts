@@ -59,7 +59,7 @@ const SEARCH_REST_MS = 700;
 
 /** The calendar of all that is being made. `served` came with the page. */
 export function useCalendar(served: CalendarView): Calendar {
-  const { desk, door } = useDesk();
+  const { desk, edits } = useDesk();
   const { settings } = desk.shelf;
   const versions = [settings, desk.set, ...desk.batches].map(({ id, version }) => `${id} ${version}`).join(' ');
   // What came with the page may be from an earlier visit, and other sets are not on this desk: it is always read once more.
@@ -172,7 +172,7 @@ export function useCalendar(served: CalendarView): Calendar {
    */
   const write = async (make: () => [id: string, course: Course][], label: string): Promise<boolean> => {
     let sent: { id: string; version: number; course: Course }[] = [];
-    const outcome = await door.run(() => {
+    const outcome = await edits.run(() => {
       sent = make().map(([id, course]) => ({ id, version: latest.current.get(id)?.version ?? 1, course }));
       return { do: 'course', label: label.slice(0, 80), batches: sent };
     }, label);

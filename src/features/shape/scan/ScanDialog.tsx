@@ -36,7 +36,7 @@ const nameFromFile = (file: string): string =>
 
 /** A bed from a scan or a height map, or an outline from a drawing: choose the file, say how to take it, see it, use it. */
 export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | undefined; onClose: () => void }) {
-  const { desk, door, select, shapeDesign } = useDesk();
+  const { desk, edits, select, shapeDesign } = useDesk();
   const [stage, setStage] = useState<Stage>({ at: 'choose', complaint: null });
   const [result, setResult] = useState<ScanResult>({ change: null, what: '' });
   const job = useRef<ScanJob | null>(null);
@@ -87,7 +87,7 @@ export function ScanDialog({ design, onClose }: { design: Stored<PieceDesign> | 
       measured: null,
       copyNumbers: null,
     };
-    const outcome = await door.run(
+    const outcome = await edits.run(
       () => ({ do: 'add', kind: 'design', setId: desk.set.id, data: change(blank), label: `Add ${tag} from a file` }),
       `Added ${tag}`,
     );

@@ -15,10 +15,10 @@ import styles from './Stock.module.css';
 const NEW: Consumable = { name: 'Paper cups', per: 'cup', amount: 1, packCount: 50, packPrice: 4 };
 
 /** Cups, sticks, tape, gloves: what every batch takes some of. */
-export function Consumables({ door }: { door: ShelfDoor }) {
+export function Consumables({ edits }: { edits: ShelfDoor }) {
   const box = useRef<HTMLElement>(null);
   const add = async (): Promise<void> => {
-    const outcome = await door.run(
+    const outcome = await edits.run(
       () => ({ do: 'add', kind: 'consumable', data: NEW, label: 'Add a consumable' }),
       'Added a consumable',
     );
@@ -27,13 +27,13 @@ export function Consumables({ door }: { door: ShelfDoor }) {
   return (
     <section aria-label="Consumables" ref={box}>
       <h2 className={styles.heading}>Consumables</h2>
-      {door.view.consumables.length === 0 && (
+      {edits.view.consumables.length === 0 && (
         <p className={styles.small}>
           Cups, sticks, tape, gloves, strip: say what each cup, layer or batch takes of them, and plans count them in.
         </p>
       )}
-      {door.view.consumables.map((consumable) => (
-        <ConsumableRow key={consumable.id} door={door} consumable={consumable} />
+      {edits.view.consumables.map((consumable) => (
+        <ConsumableRow key={consumable.id} edits={edits} consumable={consumable} />
       ))}
       <div className={styles.actions}>
         <Button onClick={() => void add()}>Add a consumable</Button>
@@ -42,10 +42,10 @@ export function Consumables({ door }: { door: ShelfDoor }) {
   );
 }
 
-function ConsumableRow({ door, consumable }: { door: ShelfDoor; consumable: Stored<Consumable> }) {
+function ConsumableRow({ edits, consumable }: { edits: ShelfDoor; consumable: Stored<Consumable> }) {
   const units = useUnits();
   const { data } = consumable;
-  const { put, validate } = fieldEdits(door, 'consumable', consumable, data.name);
+  const { put, validate } = fieldEdits(edits, 'consumable', consumable, data.name);
   return (
     <fieldset className={styles.consumable} data-id={consumable.id}>
       <legend className="visually-hidden">{data.name}</legend>
@@ -90,7 +90,7 @@ function ConsumableRow({ door, consumable }: { door: ShelfDoor; consumable: Stor
         size="small"
         aria-label={`Remove ${data.name}`}
         onClick={() => {
-          void door.run(({ consumables }) => {
+          void edits.run(({ consumables }) => {
             const stored = consumables.find(({ id }) => id === consumable.id);
             return stored ? { do: 'remove', kind: 'consumable', id: stored.id, version: stored.version } : null;
           }, `Removed ${data.name}`);

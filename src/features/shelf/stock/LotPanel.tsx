@@ -18,7 +18,7 @@ import type { StockThing } from './stockItems';
 import styles from './Stock.module.css';
 
 interface LotPanelProps {
-  door: ShelfDoor;
+  edits: ShelfDoor;
   row: LotRow;
   thing: StockThing | undefined;
   until: string | null;
@@ -26,13 +26,13 @@ interface LotPanelProps {
 }
 
 /** One lot: its label, what is left by the scale, and every movement. */
-export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
+export function LotPanel({ edits, row, thing, until, past }: LotPanelProps) {
   const units = useUnits();
   const { data: lot } = row;
-  const today = door.view.now.slice(0, 10);
+  const today = edits.view.now.slice(0, 10);
   const quantity = thing?.counted === 'pieces' ? 'number' : 'mass';
   const put = (path: Path, value: unknown): void =>
-    void door.run(({ lots }) => {
+    void edits.run(({ lots }) => {
       const newest = lots.find(({ id }) => id === row.id);
       return newest
         ? {
@@ -52,7 +52,7 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
     kind: 'corrected' | 'thrown away' | 'used',
     label: string,
   ): Promise<unknown> =>
-    door.run(
+    edits.run(
       (view) => ({
         do: 'add',
         kind: 'movement',
@@ -153,7 +153,7 @@ export function LotPanel({ door, row, thing, until, past }: LotPanelProps) {
           variant="text"
 
           onClick={() =>
-            void door.run(({ lots }) => {
+            void edits.run(({ lots }) => {
               const newest = lots.find(({ id }) => id === row.id);
               return newest ? { do: 'remove', kind: 'lot', id: row.id, version: newest.version } : null;
             }, `${lot.name} is out of the books`)

@@ -10,15 +10,15 @@ import { readAllLots, stockThings } from './stockItems';
 import styles from './Stock.module.css';
 
 /** Lots to a table and from one. */
-export function StockFiles({ door }: { door: ShelfDoor }) {
+export function StockFiles({ edits }: { edits: ShelfDoor }) {
   const [said, setSaid] = useState<string[]>([]);
-  const things = stockThings(door.view);
+  const things = stockThings(edits.view);
   const take = async (file: File): Promise<void> => {
     if (file.size > 2e6) return setSaid([`${file.name} is too large for a table of lots.`]);
     const { lots, problems } = readStockCsv(await file.text(), things);
     const outcome =
       lots.length > 0
-        ? await door.run(
+        ? await edits.run(
             () => ({ do: 'take in', lots }),
             `Took in ${lots.length} ${lots.length === 1 ? 'lot' : 'lots'}`,
           )
@@ -36,7 +36,7 @@ export function StockFiles({ door }: { door: ShelfDoor }) {
         onClick={() =>
           void readAllLots().then((lots) => saveFile('stock.csv', stockCsv(lots, things), 'text/csv'), reportError)
         }
-        disabled={door.view.lots.length === 0}
+        disabled={edits.view.lots.length === 0}
       >
         Save as CSV
       </Button>

@@ -20,15 +20,15 @@ import styles from './Stock.module.css';
 const NEAR_DAYS = 60;
 
 /** What stands on the shelf: every lot as full as it is, what is near its date, and where each gram went. */
-export function StockShelf({ door }: { door: ShelfDoor }) {
+export function StockShelf({ edits }: { edits: ShelfDoor }) {
   const units = useUnits();
-  const { lots, emptied, now } = door.view;
+  const { lots, emptied, now } = edits.view;
   const hidden = Object.values(emptied).reduce((sum, count) => sum + count, 0);
   const showAll = (): void =>
-    void readAllLots().then((all) => door.show((view) => ({ ...view, lots: all, emptied: {} })), reportError);
+    void readAllLots().then((all) => edits.show((view) => ({ ...view, lots: all, emptied: {} })), reportError);
   const today = now.slice(0, 10);
   const [chosenId, setChosenId] = useState<string | null>(null);
-  const things = stockThings(door.view);
+  const things = stockThings(edits.view);
   const thingOf = (row: LotRow): StockThing | undefined =>
     things.find(({ item }) => itemKey(item) === itemKey(row.data.of));
   const until = (row: LotRow): string | null => goodUntil(row.data, thingOf(row)?.shelfLifeMonths ?? null);
@@ -46,7 +46,7 @@ export function StockShelf({ door }: { door: ShelfDoor }) {
 
   const buy = async ({ item, name, pack, price, lotWord }: StockThing): Promise<void> => {
     const count = lots.filter(({ data }) => itemKey(data.of) === itemKey(item)).length + (emptied[itemKey(item)] ?? 0);
-    const outcome = await door.run(
+    const outcome = await edits.run(
       () => ({
         do: 'add',
         kind: 'lot',
@@ -144,13 +144,13 @@ export function StockShelf({ door }: { door: ShelfDoor }) {
           {buyMenu('product', 'Bought a product')}
           {buyMenu('colourant', 'Bought a colourant')}
           {buyMenu('consumable', 'Bought a consumable')}
-          <StockFiles door={door} />
+          <StockFiles edits={edits} />
         </div>
       </div>
       {chosen && (
         <LotPanel
           key={chosen.id}
-          door={door}
+          edits={edits}
           row={chosen}
           thing={thingOf(chosen)}
           until={until(chosen)}

@@ -77,7 +77,7 @@ const NOT_SEEN = '#ffffff';
 const MOVED = 1;
 
 function Bench({ colourant }: { colourant: Stored<Colourant> }) {
-  const { door, desk } = useDesk();
+  const { edits, desk } = useDesk();
   const { clarity, deepestMm } = useTint();
   const { data } = colourant;
   const [before, setBefore] = useState<Colourant | null>(null);
@@ -102,7 +102,7 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
   /** Writes the swatches, and what they say of the colourant with them. */
   const keep = (make: (swatches: readonly Swatch[]) => Swatch[], label: string): void => {
     setBefore(data);
-    void door.run(({ shelf }) => {
+    void edits.run(({ shelf }) => {
       const stored = shelf.colourants.find(({ id }) => id === colourant.id);
       if (!stored) return null;
       const now = make(stored.data.swatches ?? []);

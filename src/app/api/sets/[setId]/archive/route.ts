@@ -1,4 +1,4 @@
-import { setArchive } from '@/server/copies';
+import { setArchive } from '@/server/backups';
 import { answer, download } from '@/server/respond';
 
 export const dynamic = 'force-dynamic';

@@ -17,16 +17,16 @@ import { z } from 'zod';
 import { dataFilePath } from '@/db/dataFile';
 import {
   copyPath,
-  keepDailyCopy,
-  listCopies,
-  openCopy,
-  readyCopy,
-  saveCopy,
-  type Copy,
+  keepDailyBackup,
+  listBackups,
+  openBackup,
+  readyBackup,
+  saveBackup,
+  type Backup,
   type DeviceRow,
-} from '@/db/copies';
-import { CopyError } from '@/db/copyError';
-import { copiesFolder } from '@/db/copiesFolder';
+} from '@/db/backups';
+import { BackupError } from '@/db/backupError';
+import { backupsFolder } from '@/db/backupsFolder';
 import { listDocuments } from '@/db/documents';
 import { devices } from '@/db/schema';
 import { putInSet, setFileOf } from '@/db/setFile';
@@ -45,7 +45,7 @@ const stamp = (): string => wallClockNow().replace('T', '-').replace(':', '');
 
 /** A name in the folder of the copies that none has yet: two in a minute are two. */
 function freeName(start: string): string {
-  const folder = copiesFolder(dataFilePath());
+  const folder = backupsFolder(dataFilePath());
   const base = `${start}-${stamp()}`;
   for (let i = 1; ; i++) {
     const name = i === 1 ? `${base}.db` : `${base}-${i}.db`;
@@ -54,7 +54,7 @@ function freeName(start: string): string {
 }
 
 /** What can be asked of the copies and of the data file. */
-export const copiesRequestSchema = z.discriminatedUnion('do', [
+export const backupsRequestSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('save') }),
   z.object({ do: z.literal('put back'), name: z.string().max(80) }),
   z.object({ do: z.literal('rescue') }),
@@ -62,20 +62,20 @@ export const copiesRequestSchema = z.discriminatedUnion('do', [
 ]);
 
 /** What is known of the copies after something was done. */
-export interface CopiesAnswer {
-  copies: Copy[];
+export interface BackupsAnswer {
+  copies: Backup[];
   /** What was done, in words. */
   done: string | null;
   /** The set that was taken in. */
   setId?: string;
 }
 
-const answerWith = (done: string | null): CopiesAnswer => ({ copies: listCopies(dataFilePath()), done });
+const answerWith = (done: string | null): BackupsAnswer => ({ copies: listBackups(dataFilePath()), done });
 
-export const copiesView = (): CopiesAnswer => answerWith(null);
+export const copiesView = (): BackupsAnswer => answerWith(null);
 
 /** Does what is asked of the copies. */
-export async function runCopies(asked: z.infer<typeof copiesRequestSchema>): Promise<CopiesAnswer> {
+export async function runBackups(asked: z.infer<typeof backupsRequestSchema>): Promise<BackupsAnswer> {
   if (asked.do === 'rescue') return answerWith(`Written to ${rescueData(wallClockNow())}.`);
   if (asked.do === 'go on') {
     const kept = goOnWithFile(wallClockNow());
@@ -85,15 +85,15 @@ export async function runCopies(asked: z.infer<typeof copiesRequestSchema>): Pro
   }
   if (asked.do === 'put back') return putBack(copyPath(dataFilePath(), asked.name));
   const { db, path } = dataFile();
-  const to = join(copiesFolder(path), freeName('saved'));
-  await saveCopy(db, to);
+  const to = join(backupsFolder(path), freeName('saved'));
+  await saveBackup(db, to);
   return answerWith(`Saved as ${to}.`);
 }
 
 /** Keeps the copy of today, if there is none yet. Called when Aguada is used; never in the way of an answer. */
 export async function keepToday(): Promise<void> {
   const { db, path } = dataFile();
-  await keepDailyCopy(db, path, wallClockNow().slice(0, 10));
+  await keepDailyBackup(db, path, wallClockNow().slice(0, 10));
 }
 
 /** How often it is looked whether there is a copy of today. */
@@ -114,11 +114,11 @@ export function keepTodaySoon(): void {
  * Puts a database in the place of the one that is open. It is looked through and made ready apart; only then is what was there kept
  * as a copy and the file exchanged, with nothing in between that could fail half way.
  */
-async function putBack(from: string): Promise<CopiesAnswer> {
+async function putBack(from: string): Promise<BackupsAnswer> {
   const path = dataFilePath();
   const incoming = `${path}.incoming`;
   try {
-    readyCopy(from, incoming, ownDevices(), wallClockNow());
+    readyBackup(from, incoming, ownDevices(), wallClockNow());
     const kept = await keepWhatIsThere();
     closeData();
     for (const end of ['-wal', '-shm']) rmSync(`${path}${end}`, { force: true });
@@ -144,10 +144,10 @@ function ownDevices(): DeviceRow[] {
 async function keepWhatIsThere(): Promise<string | null> {
   const path = dataFilePath();
   const name = freeName('before-putting-back');
-  const to = join(copiesFolder(path), name);
-  mkdirSync(copiesFolder(path), { recursive: true });
+  const to = join(backupsFolder(path), name);
+  mkdirSync(backupsFolder(path), { recursive: true });
   try {
-    await saveCopy(dataFile().db, to);
+    await saveBackup(dataFile().db, to);
     return name;
   } catch {
     // It is in trouble itself: it is moved aside with its log, as it is.
@@ -172,9 +172,9 @@ const MOST_MOVEMENTS = 1_000_000;
  */
 export async function wholeArchive(): Promise<{ name: string; stream: Readable }> {
   const { db, path } = dataFile();
-  const at = join(copiesFolder(path), `archive-${randomUUID()}.part`);
-  await saveCopy(db, at);
-  const copy = openCopy(at);
+  const at = join(backupsFolder(path), `archive-${randomUUID()}.part`);
+  await saveBackup(db, at);
+  const copy = openBackup(at);
   const { settings, products, colourants, recipes, consumables } = shelfView();
   const sets = listDocuments(copy.db, 'set').records.map(
     ({ id }) => [`sets/${id}.json`, () => jsonBytes(setFileOf(copy.db, id))] as const,
@@ -215,19 +215,19 @@ export function setArchive(setId: string): { name: string; stream: Readable } {
 }
 
 /** Takes in a file: an archive of everything or a bare data file takes the place of what is there, a set is put in beside it. */
-export async function takeIn(request: Request): Promise<CopiesAnswer> {
+export async function takeIn(request: Request): Promise<BackupsAnswer> {
   const onlySets = new URL(request.url).searchParams.get('only') === 'set';
   // Of its own: two files may come in at once.
   const path = `${dataFilePath()}.upload-${randomUUID()}`;
   const database = `${path}.database`;
   try {
     if ((await received(request, path)) === 'database') {
-      if (onlySets) throw new CopyError('This is no archive of a set.');
+      if (onlySets) throw new BackupError('This is no archive of a set.');
       return await putBack(path);
     }
     const opened = await openArchive(path, database);
     if (opened.holds === 'everything') {
-      if (onlySets) throw new CopyError('This archive holds everything. Put it back on the shelf, under Copies.');
+      if (onlySets) throw new BackupError('This archive holds everything. Put it back on the shelf, under Copies.');
       return await putBack(database);
     }
     const { id } = await whenFree((db) => putInSet(db, opened.file, wallClockNow()));
@@ -253,7 +253,7 @@ async function received(request: Request, path: string): Promise<'archive' | 'da
   if (bytes === 0) throw new RequestError(400, 'This file is empty.');
   if (startsAsDatabase(path)) return 'database';
   if (startsAsZip(path)) return 'archive';
-  throw new CopyError('This is neither an archive nor a data file of Aguada.');
+  throw new BackupError('This is neither an archive nor a data file of Aguada.');
 }
 
 function startsAsZip(path: string): boolean {

@@ -1,5 +1,5 @@
 import type { Command, ViewWanted } from '@/core/records/command';
-import { EDIT_DOORS, editDoorFor } from '@/core/records/edits';
+import { EDIT_ROUTES, editRouteFor } from '@/core/records/editRoutes';
 import type { EditAnswer } from '@/core/records/views';
 import type { Changed, Sent, Trouble } from './editQueue';
 import { postTelling, type Reply } from './post';
@@ -40,14 +40,14 @@ export async function sendEdit(
 ): Promise<Sent> {
   const text = JSON.stringify({ command, wanted, key });
   const bytes = new Blob([text]).size;
-  const door = editDoorFor(bytes);
+  const edits = editRouteFor(bytes);
   const failed = (kind: Trouble['kind'], message: string): Sent => ({
     ok: false,
     changed: null,
     trouble: { kind, message, fields: [], command, key },
   });
-  if (!door) {
-    const most = EDIT_DOORS[EDIT_DOORS.length - 1]!.mostBytes;
+  if (!edits) {
+    const most = EDIT_ROUTES[EDIT_ROUTES.length - 1]!.mostBytes;
     return failed(
       'refused',
       `This takes ${megabytes(bytes)} MB; an edit may take ${megabytes(most)} MB. It was not sent. A scan with wider spacing takes less.`,
@@ -56,9 +56,9 @@ export async function sendEdit(
   let reply: Reply;
   try {
     reply =
-      door === EDIT_DOORS[0]
-        ? await sendSmall(door.path, text, bytes)
-        : await postTelling(door.path, JSON_TYPE, text, progress);
+      edits === EDIT_ROUTES[0]
+        ? await sendSmall(edits.path, text, bytes)
+        : await postTelling(edits.path, JSON_TYPE, text, progress);
   } catch {
     return failed('offline', 'Aguada does not answer. Is it still running? Your edit is kept here.');
   }

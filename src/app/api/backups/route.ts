@@ -1,4 +1,4 @@
-import { copiesRequestSchema, copiesView, runCopies } from '@/server/copies';
+import { backupsRequestSchema, copiesView, runBackups } from '@/server/backups';
 import { answer, ownJson } from '@/server/respond';
 
 export const dynamic = 'force-dynamic';
@@ -8,4 +8,4 @@ export const GET = (): Promise<Response> => answer(copiesView);
 
 /** Saves a copy, puts one back, or says what becomes of a data file that was taken away. */
 export const POST = (request: Request): Promise<Response> =>
-  answer(async () => runCopies(copiesRequestSchema.parse(await ownJson(request))));
+  answer(async () => runBackups(backupsRequestSchema.parse(await ownJson(request))));

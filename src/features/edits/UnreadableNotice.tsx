@@ -1,6 +1,6 @@
 import type { Unreadable } from '@/core/records/views';
 import { SeverityMark } from '@/ui/mark/Problems';
-import styles from './DoorNotices.module.css';
+import styles from './EditNotices.module.css';
 
 /** Records that cannot be read: each is told, and nothing else is spoilt by it. */
 export function UnreadableNotice({ unreadable }: { unreadable: readonly Unreadable[] }) {

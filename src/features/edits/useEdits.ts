@@ -9,17 +9,17 @@ import { sendEdit } from './sendEdit';
 export type { MakeCommand, Outcome, Trouble } from './editQueue';
 
 /** The one door through which a screen edits: its view, and every way to change it. */
-export interface EditDoor<V> extends QueueState<V>, Pick<EditQueue<V>, 'run' | 'insist' | 'dismiss' | 'show'> {
+export interface Edits<V> extends QueueState<V>, Pick<EditQueue<V>, 'run' | 'insist' | 'dismiss' | 'show'> {
   undo: () => void;
   redo: () => void;
 }
 
 /** The door of a screen. `wanted` and `apply` do not change while it is open. */
-export function useEditDoor<V extends { history: History }>(
+export function useEdits<V extends { history: History }>(
   initial: V,
   wanted: ViewWanted,
   apply: (view: V, changed: Changed) => V,
-): EditDoor<V> {
+): Edits<V> {
   const [queue] = useState(() =>
     createEditQueue({ initial, send: (command, key, progress) => sendEdit(command, wanted, key, progress), apply }),
   );

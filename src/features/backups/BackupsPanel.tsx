@@ -8,8 +8,8 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import { useEffect, useState } from 'react';
 import { FileButton } from '@/ui/controls/FileButton';
-import { askCopies, readCopies, sendFile, type CopiesOutcome, type KnownCopy } from './askCopies';
-import styles from './CopiesPanel.module.css';
+import { askBackups, readBackups, sendFile, type BackupsOutcome, type KnownBackup } from './askBackups';
+import styles from './BackupsPanel.module.css';
 
 const KINDS: [start: string, words: string][] = [
   ['day-', 'of the day'],
@@ -29,12 +29,12 @@ const moment = (ms: number): string =>
   });
 
 /** Copies of everything: the ones kept by themselves, saving one, and putting one back. */
-export function CopiesPanel({ onPutBack }: { onPutBack: () => void }) {
-  const [copies, setCopies] = useState<readonly KnownCopy[] | null>(null);
+export function BackupsPanel({ onPutBack }: { onPutBack: () => void }) {
+  const [copies, setCopies] = useState<readonly KnownBackup[] | null>(null);
   const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null);
   const [share, setShare] = useState<number | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
-  const take = (outcome: CopiesOutcome): boolean => {
+  const take = (outcome: BackupsOutcome): boolean => {
     if (outcome.ok) setCopies(outcome.answer.copies);
     setSaid(
       outcome.ok
@@ -47,14 +47,14 @@ export function CopiesPanel({ onPutBack }: { onPutBack: () => void }) {
   };
   useEffect(() => {
     let current = true;
-    void readCopies().then((outcome) => current && take(outcome));
+    void readBackups().then((outcome) => current && take(outcome));
     return () => {
       current = false;
     };
   }, []);
   const putBack = async (name: string): Promise<void> => {
     setAsked(null);
-    if (take(await askCopies({ do: 'put back', name }))) onPutBack();
+    if (take(await askBackups({ do: 'put back', name }))) onPutBack();
   };
   const send = async (file: File): Promise<void> => {
     setShare(0);
@@ -69,10 +69,10 @@ export function CopiesPanel({ onPutBack }: { onPutBack: () => void }) {
         zip of open files with everything in it, for another disk. Putting one back keeps what was there as a copy.
       </p>
       <div className={styles.actions}>
-        <Button variant="contained" onClick={() => void askCopies({ do: 'save' }).then(take)}>
+        <Button variant="contained" onClick={() => void askBackups({ do: 'save' }).then(take)}>
           Save a copy
         </Button>
-        <Button href="/api/copies/archive" download>
+        <Button href="/api/backups/archive" download>
           Download an archive
         </Button>
         <FileButton

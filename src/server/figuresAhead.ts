@@ -23,7 +23,7 @@ async function workOut(setId: string): Promise<void> {
 const worksAhead = (): boolean => process.env['NODE_ENV'] === 'production' && process.env['AGUADA_AHEAD'] !== 'off';
 
 /** Takes note of an edit: the sets that it changed are worked out once it is quiet. */
-export function workAhead({ changes }: EditAnswer): void {
+export function workOutAhead({ changes }: EditAnswer): void {
   if (!worksAhead()) return;
   for (const setId of new Set(changes.map((change) => (change.kind === 'set' ? change.id : change.setId)))) {
     if (!setId) continue;
@@ -41,7 +41,7 @@ export function workAhead({ changes }: EditAnswer): void {
 const FIRST_SETS = 2;
 
 /** When the server starts: a thread is warmed, and the first sets of the list are worked out one after another. */
-export async function startAhead(): Promise<void> {
+export async function startWorkingAhead(): Promise<void> {
   warmPool();
   if (!worksAhead()) return;
   const ids = withData((db) => listDocuments(db, 'set').records.map(({ id }) => id)).slice(0, FIRST_SETS);

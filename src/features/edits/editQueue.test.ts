@@ -14,7 +14,7 @@ const rename =
     ({ do: 'put', kind: 'recipe', id: 'r', version, data: { name, doses: [] } }) as Command;
 
 /** A door whose other side answers when it is told to, as a server that keeps one row would. */
-function door(): {
+function edits(): {
   queue: EditQueue<View>;
   sent: Command[];
   keys: string[];
@@ -62,7 +62,7 @@ function door(): {
 
 describe('edits one after another', () => {
   test('each is made for the view that the one before left', async () => {
-    const { queue, sent, answer } = door();
+    const { queue, sent, answer } = edits();
     const both = [queue.run(rename('b')), queue.run(rename('c'))];
     await answer();
     await answer();
@@ -74,7 +74,7 @@ describe('edits one after another', () => {
     expect(queue.state()).toMatchObject({ view: { name: 'c', version: 3 }, busy: false, trouble: null });
   });
   test('a refused one stays at hand, and what another window wrote is shown', async () => {
-    const { queue, answer } = door();
+    const { queue, answer } = edits();
     const outcome = queue.run(rename('mine'));
     await answer('stale');
     expect(await outcome).toMatchObject({ ok: false, trouble: { kind: 'stale' } });
@@ -83,7 +83,7 @@ describe('edits one after another', () => {
     expect(queue.state().trouble).toBeNull();
   });
   test('one that cannot be made is told and does not hold up those behind it', async () => {
-    const { queue, sent, answer } = door();
+    const { queue, sent, answer } = edits();
     const broken = queue.run(() => {
       throw new TypeError('ours');
     });
@@ -95,7 +95,7 @@ describe('edits one after another', () => {
     expect(sent).toHaveLength(1);
   });
   test('what was done is told by the view that it was made for, not by the one when it was pressed', async () => {
-    const { queue, answer } = door();
+    const { queue, answer } = edits();
     void queue.run(rename('b'));
     void queue.run(rename('c'), ({ name }) => `${name} is renamed`);
     await answer();
@@ -103,21 +103,21 @@ describe('edits one after another', () => {
     expect(queue.state().done).toBe('b is renamed');
   });
   test('one that has nothing to do is no edit', async () => {
-    const { queue, sent } = door();
+    const { queue, sent } = edits();
     await queue.run(() => null);
     await new Promise((resolve) => setTimeout(resolve, 0));
     expect(sent).toEqual([]);
     expect(queue.state().busy).toBe(false);
   });
   test('offline, nothing is lost: the edit is at hand to be tried again', async () => {
-    const { queue, answer } = door();
+    const { queue, answer } = edits();
     const outcome = queue.run(rename('b'));
     await answer('offline');
     await outcome;
     expect(queue.state()).toMatchObject({ view: { name: 'a' }, trouble: { kind: 'offline', command: { id: 'r' } } });
   });
   test('sent again after a lost answer it is the very same edit, so that it is not made twice', async () => {
-    const { queue, sent, keys, answer } = door();
+    const { queue, sent, keys, answer } = edits();
     void queue.run(rename('b'));
     await answer('offline');
     queue.insist();

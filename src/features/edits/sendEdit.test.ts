@@ -1,5 +1,5 @@
 import type { Command } from '@/core/records/command';
-import { EDIT_DOORS } from '@/core/records/edits';
+import { EDIT_ROUTES } from '@/core/records/editRoutes';
 import { sendEdit } from './sendEdit';
 
 const WANTED = { view: 'sets' } as const;
@@ -48,17 +48,17 @@ afterEach(() => {
 test('a small edit survives its page, a middling one does not try to, a large one goes by the wide door and tells of it', async () => {
   const shares: number[] = [];
   const send = (length: number) => sendEdit(named(length), WANTED, 'k', (share) => shares.push(share));
-  for (const length of [10, 100_000, EDIT_DOORS[0].mostBytes]) expect((await send(length)).ok).toBe(true);
+  for (const length of [10, 100_000, EDIT_ROUTES[0].mostBytes]) expect((await send(length)).ok).toBe(true);
   expect(posted).toEqual([
-    { path: EDIT_DOORS[0].path, keepalive: true },
-    { path: EDIT_DOORS[0].path, keepalive: false },
-    { path: EDIT_DOORS[1].path },
+    { path: EDIT_ROUTES[0].path, keepalive: true },
+    { path: EDIT_ROUTES[0].path, keepalive: false },
+    { path: EDIT_ROUTES[1].path },
   ]);
   expect(shares).toEqual([0.5]);
 });
 
-test('what no door would take is not sent, is told with its size, and stays at hand', async () => {
-  const sent = await sendEdit(named(EDIT_DOORS[1].mostBytes), WANTED, 'k', () => undefined);
+test('what no edits would take is not sent, is told with its size, and stays at hand', async () => {
+  const sent = await sendEdit(named(EDIT_ROUTES[1].mostBytes), WANTED, 'k', () => undefined);
   expect(posted).toEqual([]);
   expect(sent).toMatchObject({ ok: false, trouble: { kind: 'refused', key: 'k', command: { id: 'r' } } });
   expect(sent.ok ? '' : sent.trouble.message).toMatch(/takes 8\.0 MB; an edit may take 8\.0 MB/);

@@ -1,4 +1,4 @@
-import { wholeArchive } from '@/server/copies';
+import { wholeArchive } from '@/server/backups';
 import { answer, download } from '@/server/respond';
 
 export const dynamic = 'force-dynamic';

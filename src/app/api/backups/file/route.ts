@@ -1,4 +1,4 @@
-import { takeIn } from '@/server/copies';
+import { takeIn } from '@/server/backups';
 import { answer } from '@/server/respond';
 
 export const dynamic = 'force-dynamic';

@@ -1,39 +1,39 @@
-import { postTelling } from '@/features/door/post';
+import { postTelling } from '@/features/edits/post';
 
 /** A copy of the data file beside it. */
-export interface KnownCopy {
+export interface KnownBackup {
   name: string;
   bytes: number;
   madeAt: number;
 }
 
 /** What is known of the copies, and what was done. */
-export interface CopiesAnswer {
-  copies: KnownCopy[];
+export interface BackupsAnswer {
+  copies: KnownBackup[];
   done: string | null;
   setId?: string;
 }
 
-export type CopiesOutcome = { ok: true; answer: CopiesAnswer } | { ok: false; message: string };
+export type BackupsOutcome = { ok: true; answer: BackupsAnswer } | { ok: false; message: string };
 
 const UNANSWERED = 'Aguada does not answer. Is it still running?';
 
-async function outcomeOf(response: Response): Promise<CopiesOutcome> {
-  const body = (await response.json()) as CopiesAnswer | { message: string };
+async function outcomeOf(response: Response): Promise<BackupsOutcome> {
+  const body = (await response.json()) as BackupsAnswer | { message: string };
   return response.ok
-    ? { ok: true, answer: body as CopiesAnswer }
+    ? { ok: true, answer: body as BackupsAnswer }
     : { ok: false, message: (body as { message: string }).message };
 }
 
 /** The copies that there are. Never throws. */
-export const readCopies = (): Promise<CopiesOutcome> =>
-  fetch('/api/copies').then(outcomeOf, () => ({ ok: false, message: UNANSWERED }) as const);
+export const readBackups = (): Promise<BackupsOutcome> =>
+  fetch('/api/backups').then(outcomeOf, () => ({ ok: false, message: UNANSWERED }) as const);
 
 /** Has something done with the copies or the data file. Never throws. */
-export const askCopies = (
+export const askBackups = (
   asked: { do: 'save' | 'rescue' | 'go on' } | { do: 'put back'; name: string },
-): Promise<CopiesOutcome> =>
-  fetch('/api/copies', {
+): Promise<BackupsOutcome> =>
+  fetch('/api/backups', {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(asked),
@@ -47,13 +47,13 @@ export function sendFile(
   file: File,
   only: 'set' | 'anything',
   progress: (share: number) => void,
-): Promise<CopiesOutcome> {
+): Promise<BackupsOutcome> {
   if (file.size > MOST_FILE_BYTES)
     return Promise.resolve({ ok: false, message: `${file.name} is larger than 500 MB; it is not sent.` });
-  return postTelling(`/api/copies/file?only=${only}`, 'application/octet-stream', file, progress).then(
-    ({ status, body }): CopiesOutcome =>
+  return postTelling(`/api/backups/file?only=${only}`, 'application/octet-stream', file, progress).then(
+    ({ status, body }): BackupsOutcome =>
       status === 200
-        ? { ok: true, answer: body as CopiesAnswer }
+        ? { ok: true, answer: body as BackupsAnswer }
         : { ok: false, message: (body as { message: string }).message },
     () => ({ ok: false, message: UNANSWERED }),
   );

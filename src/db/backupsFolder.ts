@@ -1,4 +1,4 @@
 import { basename, dirname, join } from 'node:path';
 
 /** Where the copies of a data file lie: beside it. */
-export const copiesFolder = (path: string): string => join(dirname(path), `${basename(path)}.copies`);
+export const backupsFolder = (path: string): string => join(dirname(path), `${basename(path)}.copies`);

@@ -22,7 +22,7 @@ export type MakeCommand<V> = (view: V) => Command | null;
 /** What was changed: rows, or cards of the list of sets. */
 export type Changed = Pick<EditAnswer, 'changes'> & Partial<Pick<EditAnswer, 'cards' | 'history' | 'now'>>;
 
-/** What the edit door gave back. */
+/** What the edit route gave back. */
 export type Sent = { ok: true; answer: EditAnswer } | { ok: false; trouble: Trouble; changed: Changed | null };
 
 export interface QueueState<V> {

@@ -11,17 +11,17 @@ import SnackbarContent from '@mui/material/SnackbarContent';
 import { useEffect, useRef } from 'react';
 import { differences } from '@/core/records/differences';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import type { EditDoor } from './editDoor';
+import type { Edits } from './useEdits';
 import { bothVersions } from './editQueue';
-import styles from './DoorNotices.module.css';
+import styles from './EditNotices.module.css';
 
 /** Says at the foot of the page what an edit came to: taken back, refused, changed elsewhere. A conflict takes the focus. */
-export function DoorNotices({
-  door,
+export function EditNotices({
+  edits,
 }: {
-  door: Pick<EditDoor<unknown>, 'view' | 'trouble' | 'done' | 'note' | 'insist' | 'dismiss'>;
+  edits: Pick<Edits<unknown>, 'view' | 'trouble' | 'done' | 'note' | 'insist' | 'dismiss'>;
 }) {
-  const { view, trouble, done, note, insist, dismiss } = door;
+  const { view, trouble, done, note, insist, dismiss } = edits;
   const first = useRef<HTMLButtonElement>(null);
   const stale = trouble?.kind === 'stale' && 'version' in trouble.command;
   useEffect(() => {

@@ -4,14 +4,14 @@ import { buffer } from 'node:stream/consumers';
 import Sqlite from 'better-sqlite3';
 import { unzipSync, zipSync } from 'fflate';
 import { commandSchema } from '@/core/records/command';
-import { KEPT_DAYS, keepDailyCopy, listCopies } from '@/db/copies';
-import { CopyError } from '@/db/copyError';
-import { copiesFolder } from '@/db/copiesFolder';
+import { KEPT_DAYS, keepDailyBackup, listBackups } from '@/db/backups';
+import { BackupError } from '@/db/backupError';
+import { backupsFolder } from '@/db/backupsFolder';
 import { openDataFile } from '@/db/dataFile';
 import { setFileOf } from '@/db/setFile';
 import { temporaryFolder } from '@/db/testDataFile';
 import { makeSetArchive } from './archive';
-import { runCopies, setArchive, takeIn, wholeArchive } from './copies';
+import { runBackups, setArchive, takeIn, wholeArchive } from './backups';
 import { closeData, dataFile, withData } from './data';
 import { closePool } from './threads/pool';
 import { runCommand } from './runCommand';
@@ -22,7 +22,7 @@ const path = join(folder, 'copies.db');
 process.env['AGUADA_DATA'] = path;
 const run = (command: unknown) => runCommand(commandSchema.parse(command), 'sets');
 const upload = (bytes: Uint8Array) =>
-  takeIn(new Request('http://127.0.0.1:3000/api/copies/file', { method: 'POST', body: new Uint8Array(bytes) }));
+  takeIn(new Request('http://127.0.0.1:3000/api/backups/file', { method: 'POST', body: new Uint8Array(bytes) }));
 const nameOf = (id = 'heron-slack'): string | undefined => deskView(id)?.set.data.name;
 async function rename(name: string): Promise<void> {
   const { id, version, data } = deskView('heron-slack')!.set;
@@ -42,25 +42,25 @@ describe('a copy', () => {
   test('made while edits stand in the log is whole; put back, it is as it was, and what was there is kept', async () => {
     for (let i = 0; i < 42; i++) await rename(`Heron ${i}`);
     expect(statSync(`${path}-wal`).size).toBeGreaterThan(0);
-    const saved = await runCopies({ do: 'save' });
+    const saved = await runBackups({ do: 'save' });
     expect(saved.done).toContain('Saved as');
     const copy = saved.copies.find(({ name }) => name.startsWith('saved-'))!;
     await rename('Changed afterwards');
-    const back = await runCopies({ do: 'put back', name: copy.name });
+    const back = await runBackups({ do: 'put back', name: copy.name });
     expect(back.done).toMatch(/^Put back\. What was there is kept as before-putting-back-/);
     // Without a new start, and with its undo.
     expect(nameOf()).toBe('Heron 41');
     await run({ do: 'undo', scope: 'set:heron-slack' });
     expect(nameOf()).toBe('Heron 40');
     const kept = back.copies.find(({ name }) => name.startsWith('before-'))!;
-    const again = await runCopies({ do: 'put back', name: kept.name });
+    const again = await runBackups({ do: 'put back', name: kept.name });
     expect(nameOf()).toBe('Changed afterwards');
     // Two in a minute are two: neither took the place of the other.
     expect(again.copies.filter(({ name }) => name.startsWith('before-'))).toHaveLength(2);
     expect(withData((db) => db.$client.pragma('integrity_check', { simple: true }))).toBe('ok');
   });
   test.each(['../copies.db', 'nowhere.db', '/etc/passwd', 'saved-1.db/..'])('named %s is none', async (name) =>
-    expect(runCopies({ do: 'put back', name })).rejects.toThrow('no copy of this name'),
+    expect(runBackups({ do: 'put back', name })).rejects.toThrow('no copy of this name'),
   );
 });
 
@@ -179,11 +179,11 @@ describe('of a data file only what Aguada knows is taken over', () => {
       withData((db) => db.$client.prepare('select id, shut_out from devices order by id').all());
     device('tablet', false);
     device('phone', false);
-    const copy = (await runCopies({ do: 'save' })).copies[0]!;
+    const copy = (await runBackups({ do: 'save' })).copies[0]!;
     device('tablet', true);
     device('new one', false);
     const now = known();
-    await runCopies({ do: 'put back', name: copy.name });
+    await runBackups({ do: 'put back', name: copy.name });
     expect(known()).toEqual(now);
     expect(now).toContainEqual({ id: 'tablet', shut_out: 1 });
   });
@@ -234,7 +234,7 @@ describe('an archive of everything', () => {
   ])('whose manifest %s is refused in words', async (_what, files) => {
     const manifest = { format: 'aguada.archive', version: 1, holds: 'everything', madeAt: '2026', files };
     await expect(upload(zipSync({ 'manifest.json': Buffer.from(JSON.stringify(manifest)) }))).rejects.toBeInstanceOf(
-      CopyError,
+      BackupError,
     );
   });
   test('that grows beyond all measure is not unpacked, whatever it claims', async () => {
@@ -327,18 +327,18 @@ test('a copy is kept of each day of use, so many of them', async () => {
   const { db, close } = openDataFile(at);
   for (let day = 1; day <= KEPT_DAYS + 3; day++) {
     const date = `2026-11-${String(day).padStart(2, '0')}`;
-    expect(await keepDailyCopy(db, at, date)).toBe(true);
-    expect(await keepDailyCopy(db, at, date)).toBe(false);
+    expect(await keepDailyBackup(db, at, date)).toBe(true);
+    expect(await keepDailyBackup(db, at, date)).toBe(false);
   }
-  const names = listCopies(at)
+  const names = listBackups(at)
     .map(({ name }) => name)
     .sort();
   expect(names).toHaveLength(KEPT_DAYS);
   expect(names[0]).toBe('day-2026-11-04.db');
-  expect(existsSync(join(copiesFolder(at), 'day-2026-11-01.db'))).toBe(false);
+  expect(existsSync(join(backupsFolder(at), 'day-2026-11-01.db'))).toBe(false);
   close();
   const copy = join(folder, 'by-hand.db');
-  copyFileSync(join(copiesFolder(at), names[0]!), copy);
+  copyFileSync(join(backupsFolder(at), names[0]!), copy);
   const opened = openDataFile(copy);
   expect(opened.isNew).toBe(false);
   opened.close();

@@ -3,7 +3,7 @@ import { commandSchema } from '@/core/records/command';
 import { testDesign } from '@/core/bed/testShapes';
 import type { EditAnswer } from '@/core/records/views';
 import { temporaryFolder } from '@/db/testDataFile';
-import { startAhead, workAhead } from './ahead';
+import { startWorkingAhead, workOutAhead } from './figuresAhead';
 import { runCommand } from './runCommand';
 import { shelfView } from './views';
 
@@ -48,7 +48,7 @@ afterEach(() => {
 describe('figures are worked out ahead', () => {
   test('once it is quiet, once however many edits there were', async () => {
     for (let i = 0; i < 5; i++) {
-      workAhead(changed(setId));
+      workOutAhead(changed(setId));
       await jest.advanceTimersByTimeAsync(1000);
     }
     expect(asked).toEqual([]);
@@ -58,21 +58,21 @@ describe('figures are worked out ahead', () => {
     expect(asked).toEqual(SET);
   });
   test('of a set that is gone nothing is asked', async () => {
-    workAhead(changed('no-such-set'));
+    workOutAhead(changed('no-such-set'));
     await jest.advanceTimersByTimeAsync(5000);
     expect(asked).toEqual([]);
   });
   test('at the start: a thread is there and the first sets are worked out; a failing one stops nothing', async () => {
-    await startAhead();
+    await startWorkingAhead();
     expect(asked).toEqual(['threads', ...SET]);
   });
   test('not in development, nor where it is switched off', async () => {
     env['AGUADA_AHEAD'] = 'off';
-    workAhead(changed(setId));
-    await startAhead();
+    workOutAhead(changed(setId));
+    await startWorkingAhead();
     env['NODE_ENV'] = 'development';
     delete env['AGUADA_AHEAD'];
-    workAhead(changed(setId));
+    workOutAhead(changed(setId));
     await jest.advanceTimersByTimeAsync(5000);
     expect(asked).toEqual(['threads']);
   });

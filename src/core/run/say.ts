@@ -1,10 +1,11 @@
 import { copyName } from '../model/pieceRef';
 import { CURE_MODELS, LEFTOVERS } from '../cure/cureModels';
-import { portionWords, stockWords } from '../pouring/portionWords';
+import { portionWords, stockWords, type Reader } from '../pouring/portionWords';
 import { WAYS, type PortionWay } from '../pouring/portions';
 import { formatMeasure, formatOnScale, METRIC, type UnitPreferences } from '../units/formatMeasure';
 import { fromBottle, inCupGrams, isQuickLayer, partMl, restOf, type CupState } from './cupState';
 import { layerOf, type Refusal, type RunState } from './runState';
+import type { RunLayer, RunPlan } from './runSchema';
 import type { RunStep } from './steps';
 
 /** What a step says at a metre's distance: where it is, what to do, the one press. */
@@ -51,118 +52,129 @@ export function onScale(state: RunState, step: RunStep, onPiece = false): OnScal
 
 const PART_WORDS = { A: 'part A', B: 'part B', all: 'the product' } as const;
 
+type Said = Omit<StepWords, 'where' | 'caution'> & { caution?: string };
+const said = (title: string, under: string, press: string, caution?: string): Said => ({
+  title,
+  under,
+  press,
+  ...(caution !== undefined && { caution }),
+});
+
+/** What the words of a step are made from: the run, the step's layer and cup, and how its maker measures. */
+interface Told {
+  plan: RunPlan;
+  layer: RunLayer;
+  cup: CupState | null;
+  reader: Reader;
+  grams: (value: number) => string;
+  /** Of a part, or of the mix, in ml. */
+  ml: (grams: number, part: 'A' | 'B' | 'all') => string;
+}
+
+const DOSE_PRESS: Partial<Record<PortionWay, string>> = { drops: 'One drop', 'too little': 'Leave it out' };
+
+type Of<K extends RunStep['kind']> = Extract<RunStep, { kind: K }>;
+/** Every kind of step in words; one that is left out does not compile. */
+const TOLD: { [K in RunStep['kind']]: (step: Of<K>, told: Told) => Said } = {
+  ready: ({ item }) => said(item.text, item.why, 'Ready'),
+  plants: () =>
+    said('Set the plants', 'Seal dry stems: air rises from them while the layer is liquid.', 'Plants are set'),
+  stock: (_, { layer, reader }) =>
+    said('Make the stock tint', `${stockWords(layer.stock!, reader)}. Stir until even.`, 'Stock is made'),
+  weigh(step, { plan, grams, ml }) {
+    const byVolume = plan.by === 'volume';
+    const [weight, volume] = [grams(step.targetGrams), ml(step.targetGrams, step.part)];
+    const [amount, other] = byVolume ? [volume, weight] : [weight, volume];
+    const part = PART_WORDS[step.part];
+    if (step.mend) return said(`Add ${amount} of ${part}`, `${other}. It brings the ratio back.`, 'Added');
+    return said(
+      `${step.part === 'all' ? 'Weigh' : byVolume ? 'Fill in' : 'Weigh in'} ${part}`,
+      step.part === 'B' ? `${amount} (${other}). From here the parts meet: the clock runs.` : `${amount} (${other})`,
+      step.part === 'all' ? 'In the cup' : `${step.part === 'A' ? 'Part A' : 'Part B'} is in`,
+    );
+  },
+  dose({ portion }, { reader }) {
+    const { act, note } = portionWords(portion, reader);
+    const under = portion.way === 'drops' ? `${act}, one press each` : `${act}; ${note}`;
+    return said(portion.name, under, DOSE_PRESS[portion.way] ?? 'In the cup');
+  },
+  stir: ({ quick }, { layer }) =>
+    quick
+      ? said('Stir, half a minute', 'Not longer: it sets in minutes.', 'Stirred')
+      : said(
+          layer.product.parts ? 'Stir slowly' : 'Stir the tint in',
+          'Fold it, do not whip: air stays in.',
+          'Stirred',
+        ),
+  scrape: () => said('Scrape, change the cup', 'Wall, bottom and stick; then into a clean cup.', 'Scraped, changed'),
+  clear: () => said('Stir until it is clear', 'No streaks against the light.', 'It is clear'),
+  pour({ pour }, { plan, layer, cup, grams, ml }) {
+    const held = cup ? inCupGrams(cup, layer) : 0;
+    const under =
+      plan.by === 'volume' && cup && !fromBottle(layer, cup.plan)
+        ? `${ml(pour.grams, 'all')}: the cup falls to the mark of ${ml(Math.max(0, held - pour.grams - plan.losses.perPieceGrams), 'all')}`
+        : `${grams(pour.grams)}, ${isQuickLayer(layer) ? 'then do not touch it' : 'thin stream, into the corners, up to the level'}`;
+    const verb = layer.wetMm < CURE_MODELS[layer.product.cureModel].spreadUpToMm ? 'Spread into' : 'Pour into';
+    return said(`${verb} ${copyName(pour.tag, pour.copy || null)}`, under, 'Poured');
+  },
+  left: () => said('Set the cup aside', 'What is left sets in it; never back to the bottle.', 'Set aside', LEFTOVERS),
+  lamp: ({ minutes }) =>
+    said(
+      `${minutes} min under the lamp`,
+      'Every part of the water in its light. Shade it from your eyes.',
+      'Lamp is off',
+      'Do not look into the lamp; keep its light off the skin.',
+    ),
+  cover(_, { layer }) {
+    const { title, under, press } = CURE_MODELS[layer.product.cureModel].after;
+    return said(title, under, press);
+  },
+  wait({ until, layer: number }, { plan, layer }) {
+    if (until === 'firm')
+      return said(
+        'Wait until it is firm',
+        'The clock rings; leave and come back.',
+        plan.moulded ? 'Turn out' : 'Take dams off',
+      );
+    if (until !== 'recoat') return said('Full cure', 'Not stacked, not pressed until then.', 'It is cured');
+    const { waitsFor } = CURE_MODELS[layer.product.cureModel];
+    if (waitsFor) return said(waitsFor.title, waitsFor.under, waitsFor.press);
+    const next = plan.layers.find((one) => one.number > number)?.number ?? number + 1;
+    return said(`Wait for layer ${next}`, 'The clocks below ring; leave and come back.', 'Go on with it');
+  },
+  'dams off': (_, { plan }) =>
+    plan.moulded
+      ? said('Turn out of the moulds', 'Bend the mould, not the piece.', 'Turned out')
+      : said(
+          'Dams off',
+          'Cut along the wall first, pull low and slowly.',
+          'Dams are off',
+          'Blades: cut away from you.',
+        ),
+  end: () => said('Everything is done', 'It is all in the log.', 'Close the run'),
+};
+
 /** A step in words. By volume amounts are ml, by weight grams. */
 export function stepWords(state: RunState, step: RunStep, units: UnitPreferences = METRIC): StepWords {
   const { plan } = state;
   const layer = layerOf(state, step.layer);
   const cup = cupOf(state, step);
   const cups = state.cups.filter((one) => one.layer === step.layer);
-  const chemistry = CURE_MODELS[layer.product.cureModel];
-  const reader = { units, scaleStepGrams: plan.scaleStepGrams, twoPart: layer.product.parts !== null };
-  const grams = (value: number): string => formatOnScale(value, plan.scaleStepGrams, units);
-  const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const where = [
     plan.layers.length > 1 ? `layer ${step.layer} of ${plan.layers.at(-1)!.number}` : '',
     cup ? `cup ${cups.indexOf(cup) + 1} of ${cups.length}` : '',
     cup && cup.attempt > 1 ? 'mixed again' : '',
-  ]
-    .filter(Boolean)
-    .join(' · ');
-  const say = (title: string, under: string, press: string, caution: string | null = null): StepWords => ({
-    where,
-    title,
-    under,
-    press,
-    caution,
-  });
-  switch (step.kind) {
-    case 'ready':
-      return say(step.item.text, step.item.why, 'Ready');
-    case 'plants':
-      return say('Set the plants', 'Seal dry stems: air rises from them while the layer is liquid.', 'Plants are set');
-    case 'stock':
-      return say('Make the stock tint', `${stockWords(layer.stock!, reader)}. Stir until even.`, 'Stock is made');
-    case 'weigh': {
-      const part = PART_WORDS[step.part];
-      const amount = plan.by === 'volume' ? ml(partMl(step.targetGrams, layer, step.part)) : grams(step.targetGrams);
-      const other = plan.by === 'volume' ? grams(step.targetGrams) : ml(partMl(step.targetGrams, layer, step.part));
-      if (step.mend) return say(`Add ${amount} of ${part}`, `${other}. It brings the ratio back.`, 'Added');
-      return say(
-        `${step.part === 'all' ? 'Weigh' : plan.by === 'volume' ? 'Fill in' : 'Weigh in'} ${part}`,
-        step.part === 'B' ? `${amount} (${other}). From here the parts meet: the clock runs.` : `${amount} (${other})`,
-        step.part === 'all' ? 'In the cup' : `${step.part === 'A' ? 'Part A' : 'Part B'} is in`,
-      );
-    }
-    case 'dose': {
-      const { act, note } = portionWords(step.portion, reader);
-      const press: Partial<Record<PortionWay, string>> = { drops: 'One drop', 'too little': 'Leave it out' };
-      const under = step.portion.way === 'drops' ? `${act}, one press each` : `${act}; ${note}`;
-      return say(step.portion.name, under, press[step.portion.way] ?? 'In the cup');
-    }
-    case 'stir':
-      return step.quick
-        ? say('Stir, half a minute', 'Not longer: it sets in minutes.', 'Stirred')
-        : say(
-            layer.product.parts ? 'Stir slowly' : 'Stir the tint in',
-            'Fold it, do not whip: air stays in.',
-            'Stirred',
-          );
-    case 'scrape':
-      return say('Scrape, change the cup', 'Wall, bottom and stick; then into a clean cup.', 'Scraped, changed');
-    case 'clear':
-      return say('Stir until it is clear', 'No streaks against the light.', 'It is clear');
-    case 'pour': {
-      const { pour } = step;
-      const name = copyName(pour.tag, pour.copy || null);
-      const held = cup ? inCupGrams(cup, layer) : 0;
-      const under =
-        plan.by === 'volume' && cup && !fromBottle(layer, cup.plan)
-          ? `${ml(partMl(pour.grams, layer, 'all'))}: the cup falls to the mark of ${ml(partMl(Math.max(0, held - pour.grams - plan.losses.perPieceGrams), layer, 'all'))}`
-          : `${grams(pour.grams)}, ${isQuickLayer(layer) ? 'then do not touch it' : 'thin stream, into the corners, up to the level'}`;
-      const verb = layer.wetMm < chemistry.spreadUpToMm ? 'Spread into' : 'Pour into';
-      return say(`${verb} ${name}`, under, 'Poured');
-    }
-    case 'left':
-      return say('Set the cup aside', 'What is left sets in it; never back to the bottle.', 'Set aside', LEFTOVERS);
-    case 'lamp':
-      return say(
-        `${step.minutes} min under the lamp`,
-        'Every part of the water in its light. Shade it from your eyes.',
-        'Lamp is off',
-        'Do not look into the lamp; keep its light off the skin.',
-      );
-    case 'cover':
-      return say(chemistry.after.title, chemistry.after.under, chemistry.after.press);
-    case 'wait':
-      if (step.until === 'recoat') {
-        const next = plan.layers.find(({ number }) => number > step.layer);
-        if (chemistry.waitsFor)
-          return say(chemistry.waitsFor.title, chemistry.waitsFor.under, chemistry.waitsFor.press);
-        return say(
-          `Wait for layer ${next?.number ?? step.layer + 1}`,
-          'The clocks below ring; leave and come back.',
-          'Go on with it',
-        );
-      }
-      return step.until === 'firm'
-        ? say(
-            'Wait until it is firm',
-            'The clock rings; leave and come back.',
-            plan.moulded ? 'Turn out' : 'Take dams off',
-          )
-        : say('Full cure', 'Not stacked, not pressed until then.', 'It is cured');
-    case 'dams off':
-      return plan.moulded
-        ? say('Turn out of the moulds', 'Bend the mould, not the piece.', 'Turned out')
-        : say(
-            'Dams off',
-            'Cut along the wall first, pull low and slowly.',
-            'Dams are off',
-            'Blades: cut away from you.',
-          );
-    case 'end':
-      return say('Everything is done', 'It is all in the log.', 'Close the run');
-  }
+  ];
+  const told: Told = {
+    plan,
+    layer,
+    cup,
+    reader: { units, scaleStepGrams: plan.scaleStepGrams, twoPart: layer.product.parts !== null },
+    grams: (value) => formatOnScale(value, plan.scaleStepGrams, units),
+    ml: (value, part) => formatMeasure(partMl(value, layer, part), 'volume', units),
+  };
+  const say = TOLD[step.kind] as (step: RunStep, told: Told) => Said;
+  return { where: where.filter(Boolean).join(' · '), caution: null, ...say(step, told) };
 }
 
 /** Why a press was not taken, and what to do. */

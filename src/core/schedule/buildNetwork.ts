@@ -1,8 +1,7 @@
-import { benchSpans } from '../time/benchWindows';
-import { steadyMinutes, wallFromSteady } from '../time/clockChanges';
+import { benchTimeOf, type BenchTime } from './benchTime';
 import { cureFactor } from '../cure/cureLine';
-import { toWallTime, wallMinutes, type WallTime } from '../time/wallTime';
-import { Calendar, common, joined, without, type Span } from './calendar';
+import type { WallTime } from '../time/wallTime';
+import type { Calendar } from './calendar';
 import { climateOf, type Climate } from '../cure/conditions';
 import type { NetHold, NetLink, NetTask, Network, Wait } from './network';
 import type { ScheduleBatch, ScheduleRequest, ScheduleStep, ScheduleWait } from './scheduleRequest';
@@ -12,9 +11,6 @@ export const ABRADING = { kind: 'abrade', name: 'Abrade and wipe' } as const;
 
 /** The step that makes good a missed recoat window before another. */
 export const abradeId = (stepId: string): string => `${stepId}:abrade`;
-
-/** How far ahead is planned. */
-export const HORIZON_DAYS = 210;
 
 /** A task of the network and what it stands for. */
 export interface TaskOf {
@@ -79,18 +75,112 @@ function shortestWait({ minutes, curing }: ScheduleWait, { conditions }: Schedul
   return minutes * cureFactor(curing, { temperatureC: warmest, humidity: driest }, curing.wetMm);
 }
 
-/** Daily hours as spans of wall minutes; they may run over midnight. */
-function dailySpans(
-  { fromMinute, toMinute }: { fromMinute: number; toMinute: number },
-  from: number,
-  to: number,
-): Span[] {
-  const spans: Span[] = [];
-  const length = (toMinute - fromMinute + 1440) % 1440;
-  if (length === 0) return [];
-  for (let day = Math.floor(from / 1440) - 1; day * 1440 < to; day++)
-    spans.push({ from: day * 1440 + fromMinute, to: day * 1440 + fromMinute + length });
-  return spans;
+/** A request while it is laid out: its time, its climate, and what there is of the network by now. */
+class Layout {
+  readonly tasks: NetTask[] = [];
+  readonly of: TaskOf[] = [];
+  readonly links: NetLink[] = [];
+  readonly shortest: number[] = [];
+  readonly holds: NetHold[] = [];
+  choices = 0;
+  readonly #places: ReadonlyMap<string, number>;
+
+  constructor(
+    readonly request: ScheduleRequest,
+    readonly options: BuildOptions,
+    readonly time: BenchTime,
+    readonly climate: Climate,
+  ) {
+    this.#places = new Map(request.places.map(({ id }, i) => [id, i]));
+  }
+
+  #task(of: TaskOf, task: Partial<NetTask>): number {
+    const minutes = Math.ceil(of.step.handsOnMinutes);
+    this.of.push(of);
+    return (
+      this.tasks.push({
+        minutes,
+        hands: minutes === 0 ? 0 : (of.step.hands ?? 1),
+        mayPause: of.step.mayPause ?? false,
+        calendars: minutes === 0 ? [] : this.time.calendarsFor(of.step, of.batch),
+        earliest: this.time.now,
+        fixed: null,
+        pin: null,
+        onlyIf: null,
+        ...task,
+      }) - 1
+    );
+  }
+
+  #link(from: number, to: number, shortest = 0, waits: Partial<NetLink> = {}): void {
+    this.links.push({ from, to, least: null, most: null, choice: null, ...waits });
+    this.shortest.push(Math.floor(shortest));
+  }
+
+  /** When a step is over that is held where it is wanted: with its pauses, where it can be done there at all. */
+  #heldUntil(step: ScheduleStep, batch: ScheduleBatch, pin: number): number {
+    const minutes = Math.ceil(step.handsOnMinutes);
+    const calendar = step.mayPause
+      ? this.time.calendarsFor(step, batch).find((one) => one.fit(pin, minutes, true) === pin)
+      : undefined;
+    return calendar?.endOf(pin, minutes, true) ?? pin + minutes;
+  }
+
+  #step(step: ScheduleStep, batch: ScheduleBatch): number {
+    const { toSteady, now } = this.time;
+    const { holdPins, notBefore } = this.options;
+    const pin = step.pinned === undefined || step.done ? null : toSteady(step.pinned);
+    const fixed = step.done
+      ? { from: toSteady(step.done.from), to: Math.max(toSteady(step.done.from), toSteady(step.done.to)) }
+      : holdPins && pin !== null
+        ? { from: pin, to: this.#heldUntil(step, batch, pin) }
+        : null;
+    const sooner = notBefore?.get(`${batch.id}/${step.id}`) ?? this.request.now;
+    return this.#task(
+      { batch, step, repairs: null },
+      { earliest: Math.max(now, toSteady(sooner)), fixed, pin: fixed ? null : pin },
+    );
+  }
+
+  /** What lies between two steps. A recoat window may be missed where the layer is abraded instead: a step that is there by choice. */
+  #wait(batch: ScheduleBatch, step: ScheduleStep, to: number, from: number, wait: ScheduleStep['after'][number]): void {
+    const { least: leastWait, most, abradeMinutes, again } = wait;
+    const least = leastWait ? curingWait(this.climate, leastWait, Math.ceil) : null;
+    const short = leastWait ? shortestWait(leastWait, this.request) : 0;
+    const choice = most && abradeMinutes !== undefined ? this.choices++ : null;
+    this.#link(from, to, short, { least, most: most ? curingWait(this.climate, most, Math.floor) : null, choice });
+    if (choice === null) return;
+    const extra: ScheduleStep = {
+      id: abradeId(step.id),
+      ...(again ?? ABRADING),
+      handsOnMinutes: abradeMinutes!,
+      mayPause: again === undefined,
+      after: [],
+    };
+    const abrade = this.#task({ batch, step: extra, repairs: step.id }, { onlyIf: choice });
+    this.#link(from, abrade, short, { least });
+    this.#link(abrade, to);
+  }
+
+  batch(batch: ScheduleBatch): Network['batches'][number] {
+    const indexOf = new Map(batch.steps.map((step) => [step.id, this.#step(step, batch)]));
+    for (const step of batch.steps)
+      for (const wait of step.after) {
+        const from = indexOf.get(wait.step);
+        if (from !== undefined) this.#wait(batch, step, indexOf.get(step.id)!, from, wait);
+      }
+    for (const { place, amount, from, to } of batch.holds) {
+      const index = this.#places.get(place);
+      const [a, b] = [indexOf.get(from), indexOf.get(to)];
+      if (index !== undefined && a !== undefined && b !== undefined)
+        this.holds.push({ place: index, amount, from: a, to: b });
+    }
+    // Ready is when every step is: a step of its own, which takes nobody.
+    const step: ScheduleStep = { id: `${batch.id}:ready`, kind: 'ready', name: 'Ready', handsOnMinutes: 0, after: [] };
+    const ready = this.#task({ batch, step, repairs: null }, {});
+    for (const i of indexOf.values()) this.#link(i, ready);
+    return { due: batch.due === null ? null : this.time.toSteady(`${batch.due}T23:59`), ready };
+  }
 }
 
 /**
@@ -98,167 +188,24 @@ function dailySpans(
  * request, built before.
  */
 export function buildNetwork(request: ScheduleRequest, options: BuildOptions = {}, known?: Climate): Built {
-  const { clockChanges, makers, outdoors, quiet, conditions } = request;
-  const toSteady = (wall: WallTime): number => steadyMinutes(wallMinutes(wall), clockChanges);
-  const toWall = (steady: number): WallTime => toWallTime(wallFromSteady(steady, clockChanges));
-  const nowWall = wallMinutes(request.now);
-  const endWall = nowWall + HORIZON_DAYS * 1440;
-  const now = toSteady(request.now);
-  const horizon = steadyMinutes(endWall, clockChanges);
+  const time = benchTimeOf(request, options.closedDays);
+  const { now, horizon, bench, toWall, toSteady } = time;
   const oldest = request.batches.flatMap(({ steps }) =>
     steps.flatMap(({ done }) => (done ? [toSteady(done.from)] : [])),
   );
-  const climate = known ?? climateOf(conditions, Math.min(now, ...oldest), horizon, clockChanges);
-
-  const inSteady = (spans: readonly Span[]): Span[] =>
-    joined(
-      spans
-        .map(({ from, to }) => ({ from: steadyMinutes(from, clockChanges), to: steadyMinutes(to, clockChanges) }))
-        .filter(({ from, to }) => from < to),
-    );
-  const always: Span[] = [{ from: now, to: horizon }];
-  const closed = [...(options.closedDays ?? [])].map((day) => ({ from: day * 1440, to: (day + 1) * 1440 }));
-  const benchOf = makers.map(({ windows, exceptions }) => {
-    const free = windows.length === 0 && exceptions.length === 0;
-    const spans = free ? always : inSteady(benchSpans(windows, nowWall, endWall, exceptions));
-    return closed.length === 0 ? spans : without(spans, inSteady(closed));
-  });
-  const outside = outdoors.length === 0 ? null : inSteady(benchSpans(outdoors, nowWall, endWall));
-  const loud = quiet ? without(always, inSteady(dailySpans(quiet, nowWall, endWall))) : null;
-  const calendars = new Map<string, Calendar[]>();
-  const calendarsFor = ({ outdoors: out, noisy, hands }: ScheduleStep, batch: ScheduleBatch): Calendar[] => {
-    const only = batch.windows?.length ? batch.windows : null;
-    const key = `${Boolean(out)} ${Boolean(noisy)} ${hands === 2} ${only ? batch.id : ''}`;
-    const known = calendars.get(key);
-    if (known) return known;
-    const inside = only ? inSteady(benchSpans(only, nowWall, endWall)) : null;
-    const narrowed = benchOf.map((whole) => {
-      const spans = inside ? common(whole, inside) : whole;
-      const open = out && outside ? common(spans, outside) : spans;
-      return noisy && loud ? common(open, loud) : open;
-    });
-    const spans = hands === 2 ? [narrowed.length < 2 ? [] : common(narrowed[0]!, narrowed[1]!)] : narrowed;
-    const made = spans.map((one) => new Calendar(one));
-    calendars.set(key, made);
-    return made;
-  };
-
-  /** When a step is over that is held where it is wanted: with its pauses, where it can be done there at all. */
-  const heldUntil = (step: ScheduleStep, batch: ScheduleBatch, pin: number, minutes: number): number => {
-    const calendar = step.mayPause
-      ? calendarsFor(step, batch).find((one) => one.fit(pin, minutes, true) === pin)
-      : undefined;
-    return calendar?.endOf(pin, minutes, true) ?? pin + minutes;
-  };
-  const tasks: NetTask[] = [];
-  const of: TaskOf[] = [];
-  const links: NetLink[] = [];
-  const shortest: number[] = [];
-  const holds: NetHold[] = [];
-  const places = new Map(request.places.map(({ id }, i) => [id, i]));
-  const addLink = (link: NetLink, shortestMinutes: number): void => {
-    links.push(link);
-    shortest.push(Math.floor(shortestMinutes));
-  };
-  let choices = 0;
-  const batches = request.batches.flatMap((batch) => {
-    if (options.without?.has(batch.id)) return [];
-    const indexOf = new Map<string, number>();
-    for (const step of batch.steps) {
-      indexOf.set(step.id, tasks.length);
-      const pin = step.pinned === undefined || step.done ? null : toSteady(step.pinned);
-      const minutes = Math.ceil(step.handsOnMinutes);
-      const fixed = step.done
-        ? { from: toSteady(step.done.from), to: Math.max(toSteady(step.done.from), toSteady(step.done.to)) }
-        : options.holdPins && pin !== null
-          ? { from: pin, to: heldUntil(step, batch, pin, minutes) }
-          : null;
-      tasks.push({
-        minutes,
-        hands: minutes === 0 ? 0 : (step.hands ?? 1),
-        mayPause: step.mayPause ?? false,
-        calendars: minutes === 0 ? [] : calendarsFor(step, batch),
-        earliest: Math.max(now, toSteady(options.notBefore?.get(`${batch.id}/${step.id}`) ?? request.now)),
-        fixed,
-        pin: fixed ? null : pin,
-        onlyIf: null,
-      });
-      of.push({ batch, step, repairs: null });
-    }
-    for (const step of batch.steps) {
-      const to = indexOf.get(step.id)!;
-      for (const { step: before, least, most, abradeMinutes, again } of step.after) {
-        const from = indexOf.get(before);
-        if (from === undefined) continue;
-        const leastWait = least ? curingWait(climate, least, Math.ceil) : null;
-        const short = least ? shortestWait(least, request) : 0;
-        const choice = most && abradeMinutes !== undefined ? choices++ : null;
-        addLink(
-          { from, to, least: leastWait, most: most ? curingWait(climate, most, Math.floor) : null, choice },
-          short,
-        );
-        if (choice === null) continue;
-        const abrade = tasks.length;
-        const extra: ScheduleStep = {
-          id: abradeId(step.id),
-          ...(again ?? ABRADING),
-          handsOnMinutes: abradeMinutes!,
-          mayPause: again === undefined,
-          after: [],
-        };
-        const minutes = Math.ceil(abradeMinutes!);
-        const hands = minutes === 0 ? 0 : 1;
-        tasks.push({
-          minutes,
-          hands,
-          mayPause: extra.mayPause ?? false,
-          calendars: calendarsFor(extra, batch),
-          earliest: now,
-          fixed: null,
-          pin: null,
-          onlyIf: choice,
-        });
-        of.push({ batch, step: extra, repairs: step.id });
-        addLink({ from, to: abrade, least: leastWait, most: null, choice: null }, short);
-        addLink({ from: abrade, to, least: null, most: null, choice: null }, 0);
-      }
-    }
-    for (const { place, amount, from, to } of batch.holds) {
-      const index = places.get(place);
-      const [a, b] = [indexOf.get(from), indexOf.get(to)];
-      if (index !== undefined && a !== undefined && b !== undefined)
-        holds.push({ place: index, amount, from: a, to: b });
-    }
-    // Ready is when every step is: a step of its own, which takes nobody.
-    const ready = tasks.length;
-    tasks.push({
-      minutes: 0,
-      hands: 0,
-      mayPause: false,
-      calendars: [],
-      earliest: now,
-      fixed: null,
-      pin: null,
-      onlyIf: null,
-    });
-    of.push({
-      batch,
-      step: { id: `${batch.id}:ready`, kind: 'ready', name: 'Ready', handsOnMinutes: 0, after: [] },
-      repairs: null,
-    });
-    for (const i of indexOf.values()) addLink({ from: i, to: ready, least: null, most: null, choice: null }, 0);
-    return [{ due: batch.due === null ? null : toSteady(`${batch.due}T23:59`), ready }];
-  });
+  const climate = known ?? climateOf(request.conditions, Math.min(now, ...oldest), horizon, request.clockChanges);
+  const layout = new Layout(request, options, time, climate);
+  const batches = request.batches.flatMap((batch) => (options.without?.has(batch.id) ? [] : [layout.batch(batch)]));
+  const { tasks, links, holds, choices, shortest } = layout;
   const net: Network = {
     tasks,
     links,
     holds,
     batches,
-    makers: makers.length,
+    makers: request.makers.length,
     choices,
     horizon,
     capacities: request.places.map(({ capacity }) => capacity),
   };
-  const bench = benchOf.map((spans) => new Calendar(spans));
-  return { request, net, tasks: of, climate, now, shortest, bench, toWall, toSteady };
+  return { request, net, tasks: layout.of, climate, now, shortest, bench, toWall, toSteady };
 }

@@ -1,6 +1,6 @@
 import { seeded } from '../chance/random';
 import { climateOf, type Conditions } from '../cure/conditions';
-import { HORIZON_DAYS } from './buildNetwork';
+import { HORIZON_DAYS } from './benchTime';
 import { near } from './replan';
 import { withRepair } from './repair';
 import type { SchedulePlan, ScheduleRequest } from './scheduleRequest';

@@ -43,12 +43,12 @@ export function TintStage() {
           label: name,
         }))}
       />
+      {view === 'recipe' && <RecipeView recipe={recipe} />}
+      {view === 'find' && <FindView />}
+      {view === 'cups' && <CupsView recipe={recipe} />}
       <Suspense fallback={null}>
-        {view === 'recipe' && <RecipeView recipe={recipe} />}
         {view === 'look' && <Look />}
-        {view === 'find' && <FindView />}
         {view === 'pours' && <Pours recipe={recipe} />}
-        {view === 'cups' && <CupsView recipe={recipe} />}
         {view === 'swatches' && <Swatches />}
       </Suspense>
     </div>

@@ -1,5 +1,6 @@
 'use client';
 
+import { useAwake } from '@/ui/useAwake';
 import { lazy, Suspense } from 'react';
 import { useSearchParams } from 'next/navigation';
 import { TabRow } from '@/ui/controls/TabRow';
@@ -28,6 +29,7 @@ const VIEWS = [
 export function TintStage() {
   const { desk } = useDesk();
   const { recipe } = useTint();
+  const awake = useAwake();
   const asked = useSearchParams().get('show');
   const view = VIEWS.find(({ show }) => show === asked)?.show ?? 'recipe';
   if (!recipe)
@@ -47,7 +49,8 @@ export function TintStage() {
       {view === 'find' && <FindView />}
       {view === 'cups' && <CupsView recipe={recipe} />}
       <Suspense fallback={null}>
-        {view === 'look' && <Look />}
+        {/* Whether this browser draws solid pictures only itself can say. */}
+        {view === 'look' && awake && <Look />}
         {view === 'pours' && <Pours recipe={recipe} />}
         {view === 'swatches' && <Swatches />}
       </Suspense>

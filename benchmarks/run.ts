@@ -7,7 +7,7 @@ import type { RunEvent } from '../src/core/run/runSchema';
 import { testCup, TestBench, testLayer, testRunPlan } from '../src/core/run/testRuns';
 import { openDataFile } from '../src/db/dataFile';
 import { addRun, appendEvents, eventsOf, getRun } from '../src/db/runs';
-import { CHROMIUM_FLAGS } from '../playwright.config';
+import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 import { median } from './measure';
 import { ended, serve } from './server';
 
@@ -124,10 +124,7 @@ async function heapMb(page: Page): Promise<number> {
 async function live(lines: Line[]): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'aguada-live-'));
   const { url, server } = await serve(join(folder, 'data.db'), true);
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
-    args: CHROMIUM_FLAGS,
-  });
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
   try {
     const begun = await fetch(`${url}/api/runs`, {
       method: 'POST',

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import BetterSqlite3 from 'better-sqlite3';
-import { CHROMIUM_FLAGS } from '../playwright.config';
+import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 import { openArchive } from '../src/server/archive';
 import { BIG_SET, writeBigFile } from './bigFile';
 import { median } from './measure';
@@ -173,10 +173,7 @@ async function changeSample(url: string, dataFile: string, levelMm: number): Pro
 async function firstPaint(folder: string, lines: Line[]): Promise<void> {
   const dataFile = join(folder, 'sample.db');
   const { url, server } = await serve(dataFile, true, { AGUADA_AHEAD: 'off' });
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
-    args: CHROMIUM_FLAGS,
-  });
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     const visit = async (path: string, text: string): Promise<number> => {

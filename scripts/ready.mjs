@@ -59,14 +59,16 @@ function meanwhile(command, args, options = {}) {
   });
 }
 
-const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser'];
-const INSTALL = 'apt-get update && apt-get install -y chromium';
+// The shell without a window of its own is a fifth quicker.
+const SHELL = '/usr/bin/chromium-headless-shell';
+const CHROMIUM = [SHELL, '/usr/bin/chromium', '/usr/bin/chromium-browser'];
+const INSTALL = 'apt-get update && (apt-get install -y chromium-headless-shell || apt-get install -y chromium)';
 
 const found = () => process.env.CHROMIUM_PATH ?? CHROMIUM.find((path) => existsSync(path));
 
 /** Installs Debian's Chromium beside what else goes on, when it is missing and that may be done here. */
 export function installChromium() {
-  if (found() || process.getuid?.() !== 0) return Promise.resolve(true);
+  if (process.env.CHROMIUM_PATH || existsSync(SHELL) || process.getuid?.() !== 0) return Promise.resolve(true);
   console.log('Installing Chromium meanwhile…');
   return meanwhile('sh', ['-c', INSTALL], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
 }

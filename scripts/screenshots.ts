@@ -8,7 +8,7 @@ import { outlineSize } from '../src/core/bed/outline';
 import { bedStl } from '../src/core/formats/stl';
 import Sqlite from 'better-sqlite3';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
-import { CHROMIUM_FLAGS } from '../playwright.config';
+import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 
 const PORT = 4199;
 const DATA = '.test-tmp/pictures.db';
@@ -254,10 +254,7 @@ async function main(): Promise<void> {
     env: { ...process.env, PORT: String(PORT), AGUADA_DATA: DATA, AGUADA_DEMO: '1' },
     stdio: 'ignore',
   });
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
-    args: CHROMIUM_FLAGS,
-  });
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
   try {
     for (let tries = 0; tries < 60; tries++) {
       if (

@@ -8,6 +8,7 @@ import {
   statSync,
   truncateSync,
   writeFileSync,
+  utimesSync,
 } from 'node:fs';
 import { execFileSync } from 'node:child_process';
 import { basename, join } from 'node:path';
@@ -46,8 +47,11 @@ async function troubleOf(work: () => unknown): Promise<string> {
     return error instanceof DataFileError ? error.trouble : `unexplained: ${String(error)}`;
   }
 }
+let later = 0;
+const machine = Date.now;
+jest.spyOn(Date, 'now').mockImplementation(() => machine() + later);
 /** Looks at the file are 300 ms apart. */
-const aMoment = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 320));
+const aMoment = (): void => void (later += 320);
 
 beforeEach(() => {
   path = join(folder, `${count++}.db`);
@@ -72,7 +76,7 @@ describe('a file that is taken away while it is open', () => {
     await addSet('Kept one');
     await addSet('Kept two');
     take();
-    await aMoment();
+    aMoment();
     await expect(addSet('Too late')).rejects.toThrow(words);
     expect(await troubleOf(() => setsView())).toBe('swapped');
     const to = rescueData(NOW);
@@ -92,10 +96,10 @@ describe('a file that is taken away while it is open', () => {
   test('cut short or written over it is noticed before the next edit', async () => {
     await addSet('Kept');
     withData((db) => db.$client.pragma('wal_checkpoint(TRUNCATE)'));
-    await aMoment();
+    aMoment();
     withData(() => undefined);
     truncateSync(path, 8192);
-    await aMoment();
+    aMoment();
     expect(await troubleOf(() => addSet('Too late'))).toBe('swapped');
     goOnWithFile(NOW);
     // What lies there now is no whole file: it is named as such, and not written to.
@@ -118,7 +122,7 @@ describe('a file that was away and comes back', () => {
     const made = await addSome();
     expect(statSync(`${path}-wal`).size).toBeGreaterThan(0);
     renameSync(path, `${path}.elsewhere`);
-    await aMoment();
+    aMoment();
     expect(await troubleOf(() => addSet('Too late'))).toBe('swapped');
     renameSync(`${path}.elsewhere`, path);
     press();
@@ -132,12 +136,13 @@ describe('a file that was away and comes back', () => {
   test('written to meanwhile it is not mixed with what is in hand: that is kept in a file of its own', async () => {
     const made = await addSome();
     renameSync(path, `${path}.elsewhere`);
-    await aMoment();
+    aMoment();
     expect(await troubleOf(() => addSet('Too late'))).toBe('swapped');
-    await new Promise((resolve) => setTimeout(resolve, 20));
     // From another process: in one, a file has its locks once.
     const write = `new (require('better-sqlite3'))(${JSON.stringify(`${path}.elsewhere`)}).exec('create table theirs (a)').pragma('wal_checkpoint(TRUNCATE)')`;
     execFileSync(process.execPath, ['-e', write]);
+    // By the moved clock of this test it was written after it was missed.
+    utimesSync(`${path}.elsewhere`, (machine() + later) / 1000 + 1, (machine() + later) / 1000 + 1);
     renameSync(`${path}.elsewhere`, path);
     expect(await troubleOf(() => setsView())).toBe('swapped');
     const kept = goOnWithFile(NOW)!;
@@ -176,10 +181,9 @@ describe('a file that another program writes to', () => {
     let ticks = 0;
     const clock = setInterval(() => ticks++, 10);
     const waiting = addSet('Waited');
-    await new Promise((resolve) => setTimeout(resolve, 500));
+    while (ticks <= 4) await new Promise(setImmediate);
     expect(names()).toEqual(['Before']);
-    // Half of the time may go into trying; a thread that is held up ticks not at all.
-    expect(ticks).toBeGreaterThan(4);
+    // A thread that is held up ticks not at all: then this would never be reached.
     other.exec('commit');
     await waiting;
     clearInterval(clock);

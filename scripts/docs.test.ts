@@ -1,5 +1,5 @@
 import { featureSchema, outlineSchema } from '../src/core/model/designSchema';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { planCommand } from '@/core/formats/planFile';
 import { ReadingLines } from '@/core/model/readingSchema';
 import { runCommand } from '@/core/formats/runFile';
@@ -49,4 +49,19 @@ test('the readings in the documentation are taken, and its run is played', () =>
   const reader = new ReadingLines();
   for (const device of ['scale', 'room', 'gauge'])
     expect(reader.read({ device, value: 12 }, 0)).toMatchObject({ trouble: null, reading: { device } });
+});
+
+test('every file that the documentation names is there', () => {
+  const files = ['src', 'e2e', 'scripts', 'benchmarks', 'torture'].flatMap((room) =>
+    readdirSync(room, { recursive: true, encoding: 'utf8' }).map((file) => `${room}/${file}`),
+  );
+  const texts = ['README.md', ...readdirSync('docs').flatMap((name) => (name.endsWith('.md') ? [`docs/${name}`] : []))];
+  const gone = texts.flatMap((text) =>
+    [...readFileSync(text, 'utf8').matchAll(/`([\w/.[\]-]+\.(?:ts|tsx|mjs))`/g)].flatMap(([, name]) =>
+      files.some((file) => `/${file}`.endsWith(`/${name}`)) || readdirSync('.').includes(name!)
+        ? []
+        : [`${text}: ${name}`],
+    ),
+  );
+  expect(gone).toEqual([]);
 });

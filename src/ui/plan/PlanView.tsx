@@ -3,29 +3,28 @@
 import Button from '@mui/material/Button';
 import {
   useEffect,
-  useId,
-  useMemo,
   useRef,
   useState,
   type KeyboardEvent,
   type MouseEvent,
   type PointerEvent,
+  type ReactNode,
 } from 'react';
-import { channelCentreline } from '@/core/bed/centreline';
 import type { DamRun } from '@/core/bed/dams';
 import type { BedGrid } from '@/core/bed/grid';
 import { designHandles } from '@/core/bed/handles';
-import { outlinePolygon, outlineSize, type PointMm } from '@/core/bed/outline';
-import { insertPoint, nearestDrawn, OUTLINE } from '@/core/bed/pointLists';
-import { heightAt, runPath } from '@/core/bed/profile';
+import { outlineSize, type PointMm } from '@/core/bed/outline';
+import { insertPoint, nearestDrawn } from '@/core/bed/pointLists';
+import { heightAt } from '@/core/bed/profile';
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { PortSnap } from '@/core/bed/snaps';
 import type { PoolPlan } from '@/core/plan';
 import type { WaterLook } from '@/core/tint/waterLook';
 import { formatCut, formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '../measure/UnitsContext';
-import { contourIntervalMm, depthContours, depthLines } from './contours';
+import { contourIntervalMm } from './contours';
 import { HandleMark, type ChangeDesign } from './HandleMark';
+import { PlanLines } from './PlanLines';
 import { paintBed, paintDifference } from './paintBed';
 import { DamLabel, PoolMark } from './PlanLabels';
 import { SectionLine, type Cut } from './SectionLine';
@@ -58,6 +57,9 @@ interface PlanViewProps {
 }
 
 const NO_SNAPS: readonly PortSnap[] = [];
+/** The most contours, at rest and while something is dragged. */
+const CONTOURS = 8;
+const MOVING_CONTOURS = 3;
 
 /** The piece from above, north at the top: predicted water, depth contours, dams, and handles to move what is drawn. */
 export function PlanView({
@@ -78,37 +80,17 @@ export function PlanView({
   lostMm = null,
 }: PlanViewProps) {
   const units = useUnits();
-  const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
-  const clip = useId();
   const [pointer, setPointer] = useState<PointMm | null>(null);
   const [inHand, setInHand] = useState(0);
-  const { zoom, nearer, further, whole, pan } = useZoom(sheet);
+  const view = useZoom(sheet);
+  const { zoom, nearer, further, whole, pan } = view;
   const panning = useRef<{ x: number; y: number } | null>(null);
   const { widthMm, lengthMm } = outlineSize(design.outline);
 
-  useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    element.width = grid.columns;
-    element.height = grid.rows;
-    element
-      .getContext('2d')
-      ?.putImageData(
-        drawn ? paintDifference(drawn, grid) : paintBed(grid, levelMm, design.landColour, look, design.grainMm),
-        0,
-        0,
-      );
-  }, [grid, levelMm, design.landColour, design.grainMm, look, drawn]);
-
-  const most = moving ? 3 : 8;
-  const lines = useMemo(() => depthContours(grid, levelMm, deepestMm, most), [grid, levelMm, deepestMm, most]);
-  const lost = useMemo(
-    () => (lostMm === null || moving || lostMm >= deepestMm ? [] : depthLines(grid, levelMm, [lostMm])),
-    [grid, levelMm, deepestMm, lostMm, moving],
-  );
-  const outline = useMemo(() => pathOf(outlinePolygon(design.outline), true), [design.outline]);
+  const most = moving ? MOVING_CONTOURS : CONTOURS;
+  const isLost = lostMm !== null && !moving && lostMm < deepestMm;
   const unit = Math.max(widthMm, lengthMm) / 400 / zoom.scale;
 
   const toPlan = (event: { clientX: number; clientY: number }): PointMm => {
@@ -146,7 +128,6 @@ export function PlanView({
   const depth = inside ? levelMm - heightAt(grid, pointer.xMm, pointer.yMm) : 0;
   const measure = (value: number): string => formatMeasure(value, 'length', units);
   const handles = onMove ? designHandles(design).filter(({ minor, feature }) => !minor || feature === inHand) : [];
-  const held = design.features[inHand];
   return (
     <figure className={styles.figure} onKeyDown={onKeyDown}>
       <div className={styles.margin}>
@@ -175,46 +156,26 @@ export function PlanView({
                 : undefined
             }
           >
-            <canvas
-              ref={canvas}
-              className={styles.canvas}
-              role="img"
-              aria-label={`${design.name} from above, ${measure(deepestMm)} deep at most`}
-              style={{
-                width: `${(grid.columns * grid.cellMm * 100) / widthMm}%`,
-                height: `${(grid.rows * grid.cellMm * 100) / lengthMm}%`,
-              }}
+            <BedCanvas
+              design={design}
+              levelMm={levelMm}
+              grid={grid}
+              look={look}
+              drawn={drawn}
+              label={`${design.name} from above, ${measure(deepestMm)} deep at most`}
             />
             <svg ref={svg} className={styles.overlay} viewBox={`0 0 ${widthMm} ${lengthMm}`}>
-              <g transform={`translate(0 ${lengthMm}) scale(1 -1)`}>
-                <clipPath id={clip}>
-                  <path d={outline} />
-                </clipPath>
-                <g clipPath={`url(#${clip})`}>
-                  {lines.map(({ depthMm, path }) => (
-                    <path key={depthMm} d={path} className={depthMm === 0 ? styles.waterline : styles.contour} />
-                  ))}
-                  {lost.map(({ path }) => (
-                    <path key="lost" d={path} className={styles.lost} />
-                  ))}
-                  {onMove && held?.kind === 'channel' && (
-                    <path
-                      d={pathOf(channelCentreline(design.outline, held, 0).line, false)}
-                      className={styles.centreline}
-                    />
-                  )}
-                </g>
-                {onMove && inHand === OUTLINE && <path d={gridPath(widthMm, lengthMm)} className={styles.grid} />}
-                <path d={outline} className={styles.outline} />
-                {dams.map((dam) => (
-                  <path
-                    key={`${dam.edge}${dam.fromMm}`}
-                    d={pathOfPoints(runPath(design.outline, dam, unit * 4))}
-                    className={dam.method === 'none' ? styles.openEdge : styles.dam}
-                    strokeWidth={unit * 4}
-                  />
-                ))}
-              </g>
+              <PlanLines
+                design={design}
+                levelMm={levelMm}
+                grid={grid}
+                dams={dams}
+                deepestMm={deepestMm}
+                most={most}
+                lostMm={isLost ? lostMm : null}
+                inHand={onMove ? inHand : null}
+                unit={unit}
+              />
               {readings?.map(({ xMm, yMm }, i) => (
                 <circle
                   key={i}
@@ -271,7 +232,7 @@ export function PlanView({
         </div>
       </div>
       <figcaption className={styles.caption}>
-        <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}${lost.length > 0 ? ` · within the white line, below ${measure(lostMm ?? 0)}, a pale detail is lost across the table` : ''}`}</span>
+        <span>{`From above, ${measure(widthMm)} × ${measure(lengthMm)} · contours every ${measure(contourIntervalMm(deepestMm, most))}${isLost ? ` · within the white line, below ${measure(lostMm ?? 0)}, a pale detail is lost across the table` : ''}`}</span>
         <span className={styles.pointer} aria-hidden>
           {drawn
             ? 'blue deeper than drawn, orange shallower'
@@ -280,21 +241,7 @@ export function PlanView({
               : ''}
         </span>
       </figcaption>
-      <div className={styles.tools} role="group" aria-label="Look closer">
-        <Button size="small" onClick={further} disabled={zoom.scale === 1} aria-label="Smaller">
-          −
-        </Button>
-        <Button
-          size="small"
-          onClick={whole}
-          disabled={zoom.scale === 1}
-          aria-label={`Whole piece, now ${Math.round(zoom.scale * 100)} %`}
-        >
-          {`${Math.round(zoom.scale * 100)} %`}
-        </Button>
-        <Button size="small" onClick={nearer} aria-label="Larger">
-          +
-        </Button>
+      <ZoomTools zoom={view}>
         {onCut && (
           <Button
             size="small"
@@ -306,28 +253,68 @@ export function PlanView({
             Section line
           </Button>
         )}
-      </div>
+      </ZoomTools>
     </figure>
   );
 }
 
-const GRID_MM = 10;
-
-/** Lines every 10 mm over the whole sheet, to draw an outline by. */
-function gridPath(widthMm: number, lengthMm: number): string {
-  const across = Array.from({ length: Math.floor(widthMm / GRID_MM) + 1 }, (_, i) => `M${i * GRID_MM} 0V${lengthMm}`);
-  const up = Array.from({ length: Math.floor(lengthMm / GRID_MM) + 1 }, (_, i) => `M0 ${i * GRID_MM}H${widthMm}`);
-  return [...across, ...up].join('');
+interface BedCanvasProps extends Pick<PlanViewProps, 'design' | 'levelMm' | 'grid' | 'look' | 'drawn'> {
+  label: string;
 }
 
-/** A line of points as a path in mm. */
-function pathOf(line: Float64Array, closed: boolean): string {
-  const pairs = Array.from(
-    { length: line.length / 2 },
-    (_, i) => `${line[2 * i]!.toFixed(2)} ${line[2 * i + 1]!.toFixed(2)}`,
+/** The water as it is predicted, or where the real bed differs from the drawn one. */
+function BedCanvas({ design, levelMm, grid, look, drawn, label }: BedCanvasProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { widthMm, lengthMm } = outlineSize(design.outline);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    element.width = grid.columns;
+    element.height = grid.rows;
+    const picture = drawn
+      ? paintDifference(drawn, grid)
+      : paintBed(grid, levelMm, design.landColour, look, design.grainMm);
+    element.getContext('2d')?.putImageData(picture, 0, 0);
+  }, [grid, levelMm, design.landColour, design.grainMm, look, drawn]);
+  return (
+    <canvas
+      ref={canvas}
+      className={styles.canvas}
+      role="img"
+      aria-label={label}
+      style={{
+        width: `${(grid.columns * grid.cellMm * 100) / widthMm}%`,
+        height: `${(grid.rows * grid.cellMm * 100) / lengthMm}%`,
+      }}
+    />
   );
-  return `M${pairs.join('L')}${closed ? 'Z' : ''}`;
 }
 
-const pathOfPoints = (points: readonly PointMm[]): string =>
-  `M${points.map(({ xMm, yMm }) => `${xMm.toFixed(2)} ${yMm.toFixed(2)}`).join('L')}`;
+/** Looking closer, by press. */
+function ZoomTools({
+  zoom: { zoom, nearer, further, whole },
+  children,
+}: {
+  zoom: ReturnType<typeof useZoom>;
+  children: ReactNode;
+}) {
+  return (
+    <div className={styles.tools} role="group" aria-label="Look closer">
+      <Button size="small" onClick={further} disabled={zoom.scale === 1} aria-label="Smaller">
+        −
+      </Button>
+      <Button
+        size="small"
+        onClick={whole}
+        disabled={zoom.scale === 1}
+        aria-label={`Whole piece, now ${Math.round(zoom.scale * 100)} %`}
+      >
+        {`${Math.round(zoom.scale * 100)} %`}
+      </Button>
+      <Button size="small" onClick={nearer} aria-label="Larger">
+        +
+      </Button>
+      {children}
+    </div>
+  );
+}

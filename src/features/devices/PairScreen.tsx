@@ -2,28 +2,26 @@
 
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useState, type FormEvent } from 'react';
+import { useForm } from 'react-hook-form';
 import styles from './PairScreen.module.css';
 
 /** What a device sees that is not paired, and nothing else: the code that the desk shows, and a name for this device. */
 export function PairScreen({ firstCode }: { firstCode: string }) {
-  const [code, setCode] = useState(firstCode);
-  const [name, setName] = useState('');
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const pair = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
-    setBusy(true);
-    setTrouble(null);
+  const { register, handleSubmit, setError, formState } = useForm({ defaultValues: { code: firstCode, name: '' } });
+  const pair = handleSubmit(async ({ code, name }) => {
     const response = await fetch('/api/pair', {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ code: code.trim(), name }),
     }).catch(() => null);
-    setBusy(false);
-    if (response?.ok) window.location.href = '/';
-    else setTrouble(response ? ((await response.json()) as { message: string }).message : 'Aguada does not answer.');
-  };
+    if (response?.ok) window.location.assign('/');
+    else
+      setError('root', {
+        message: response ? ((await response.json()) as { message: string }).message : 'Aguada does not answer.',
+      });
+  });
+  const busy = formState.isSubmitting;
+  const trouble = formState.errors.root?.message;
   return (
     <main className={styles.page}>
       <h1>Pair this device</h1>
@@ -31,16 +29,14 @@ export function PairScreen({ firstCode }: { firstCode: string }) {
       <form onSubmit={(event) => void pair(event)} className={styles.form}>
         <TextField
           label="Code"
-          value={code}
-          onChange={(event) => setCode(event.target.value)}
+          {...register('code')}
           autoFocus={firstCode === ''}
           autoComplete="one-time-code"
           slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 6, className: styles.code } }}
         />
         <TextField
           label="Name of this device"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
+          {...register('name')}
           autoFocus={firstCode !== ''}
           placeholder="Tablet at the bench"
           autoComplete="off"

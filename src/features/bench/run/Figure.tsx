@@ -2,7 +2,6 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { clocksOf } from '@/core/run/clocks';
 import { cupEnds, fromBottle, partMl } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
@@ -13,6 +12,7 @@ import type { RunView } from '@/core/run/views';
 import { measureText, formatMeasure } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { preferredUnit } from '@/core/units/formatMeasure';
+import { LineForm } from '@/ui/controls/LineForm';
 import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
 import { Pouring } from './Pouring';
 import { StepPicture } from './StepPicture';
@@ -226,8 +226,6 @@ function TypeReading({
   volume: ByVolume | null;
 }) {
   const [open, setOpen] = useState(false);
-  const [text, setText] = useState('');
-  const [error, setError] = useState<string | null>(null);
   const quantity = volume ? 'volume' : 'mass';
   const unit = preferredUnit(quantity, units);
   if (!open)
@@ -236,34 +234,25 @@ function TypeReading({
         {volume ? 'Type the mark' : 'Type what it shows'}
       </Button>
     );
-  const enter = (): void => {
+  const enter = (text: string): string | void => {
     const read = parseMeasure(text, quantity, unit);
-    if (!read.ok) return setError(read.message);
-    if (read.value < 0 || read.value > 100_000) return setError('No cup holds that much');
+    if (!read.ok) return read.message;
+    if (read.value < 0 || read.value > 100_000) return 'No cup holds that much';
     typed(volume ? volume.gramsShown(read.value) : read.value);
   };
   return (
-    <form
+    <LineForm
+      label={`${volume?.label ?? `The scale ${falls ? 'falls to' : 'shows'}`}, ${unit.symbol}`}
+      press="Take it"
+      variant="contained"
       className={styles.typing}
-      onSubmit={(event) => {
-        event.preventDefault();
-        enter();
+      buttonClass={styles.tool}
+      field={{
+        autoFocus: true,
+        onKeyDown: (event) => event.key === 'Escape' && setOpen(false),
+        slotProps: { htmlInput: { inputMode: 'decimal', className: styles.bigInput } },
       }}
-    >
-      <TextField
-        autoFocus
-        label={`${volume?.label ?? `The scale ${falls ? 'falls to' : 'shows'}`}, ${unit.symbol}`}
-        value={text}
-        error={error !== null}
-        helperText={error}
-        autoComplete="off"
-        onChange={(event) => (setText(event.target.value), setError(null))}
-        onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
-        slotProps={{ htmlInput: { inputMode: 'decimal', className: styles.bigInput } }}
-      />
-      <Button type="submit" variant="contained" className={styles.tool ?? ''}>
-        Take it
-      </Button>
-    </form>
+      send={enter}
+    />
   );
 }

@@ -4,16 +4,18 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import { useState, useSyncExternalStore } from 'react';
 import { howLines } from '@/core/run/how';
 import { NOTE_WORDS } from '@/core/run/runSchema';
 import { mixedGrams } from '@/core/run/cupState';
-import { layerOf } from '@/core/run/runState';
+import { layerOf, type RunState } from '@/core/run/runState';
+import { cupOf } from '@/core/run/say';
+import { LIVE_STEPS } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
 import { findUnit } from '@/core/units/quantities';
 import { parseMeasure } from '@/core/units/parseMeasure';
+import { LineForm } from '@/ui/controls/LineForm';
 import { Toggles } from '@/ui/controls/Toggles';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { clockDigits } from '@/ui/alarm/clockWords';
@@ -41,38 +43,22 @@ const SOURCES = [
   { value: 'line' as const, label: 'What is on the bench' },
 ];
 
+const SOURCE_WORDS: Record<ScaleSource, string> = {
+  none: 'Press when the scale shows what is asked for, or type what it shows.',
+  simulated: 'Hold ↓ to pour, ↑ for a trickle; T tares, K knocks the bench.',
+  line: 'Readings come from an instrument or from another window; the press waits until they are still.',
+};
+
 const never = (): (() => void) => () => undefined;
 
 /** Everything that is not the step: notes, timers, the scale, giving up. */
 export function MoreSheet({ open, onClose, link, view, send, source, setSource, clocks, now, watch }: MoreSheetProps) {
-  const [note, setNote] = useState('');
-  const [timer, setTimer] = useState('10 min');
-  const [timerError, setTimerError] = useState<string | null>(null);
-  const [ending, setEnding] = useState<'give up' | 'discard' | null>(null);
-  const [why, setWhy] = useState('');
   const { state } = link;
-  const may = useSyncExternalStore(
-    never,
-    () => (typeof Notification === 'undefined' ? 'denied' : Notification.permission),
-    () => 'denied',
-  );
-  const cup =
-    state.current && 'cup' in state.current
-      ? state.cups.find(({ key }) => state.current && 'cup' in state.current && key === state.current.cup)
-      : undefined;
   const how = state.current ? howLines(state, state.current, view.units) : [];
-  const mixed = cup ? mixedGrams(cup, layerOf(state, cup.layer)) : 0;
   const said = (press: Press): void => {
     send(press);
     onClose();
   };
-  const setATimer = (): void => {
-    const read = parseMeasure(timer, 'duration', findUnit('duration', 'min')!);
-    if (!read.ok) return setTimerError(read.message);
-    if (!(read.value > 0) || read.value > 20_160) return setTimerError('Between a minute and two weeks');
-    said({ type: 'timer', minutes: read.value, name: timer.trim() });
-  };
-  const finishes = state.current && ['wait', 'end', 'dams off'].includes(state.current.kind);
   return (
     <Dialog
       disablePortal
@@ -93,25 +79,13 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             </Button>
           ))}
         </div>
-        <form
+        <LineForm
+          label="In your words"
+          press="Note it"
           className={styles.typing}
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (note.trim() === '') return;
-            said({ type: 'note', text: note.trim().slice(0, 500) });
-            setNote('');
-          }}
-        >
-          <TextField
-            label="In your words"
-            value={note}
-            autoComplete="off"
-            onChange={(event) => setNote(event.target.value)}
-          />
-          <Button type="submit" className={styles.tool ?? ''} disabled={note.trim() === ''}>
-            Note it
-          </Button>
-        </form>
+          buttonClass={styles.tool}
+          send={(text) => said({ type: 'note', text })}
+        />
         {how.length > 0 && (
           <>
             <h3>How these figures came about</h3>
@@ -122,40 +96,7 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             </ul>
           </>
         )}
-        <h3>Another clock</h3>
-        <form
-          className={styles.typing}
-          onSubmit={(event) => {
-            event.preventDefault();
-            setATimer();
-          }}
-        >
-          <TextField
-            label="Rings in"
-            value={timer}
-            error={timerError !== null}
-            helperText={timerError}
-            onChange={(event) => (setTimer(event.target.value), setTimerError(null))}
-          />
-          <Button type="submit" className={styles.tool ?? ''}>
-            Start it
-          </Button>
-        </form>
-        {clocks.length > 0 && (
-          <ul className={styles.allClocks} aria-label="All clocks">
-            {clocks.map((clock) => (
-              <li key={clock.key}>
-                <b>{clockDigits((clock.snoozedTo ?? clock.due) - now)}</b> {clock.run ? `${clock.run}: ` : ''}
-                {clock.words}
-              </li>
-            ))}
-          </ul>
-        )}
-        {may === 'default' && (
-          <Button className={styles.tool ?? ''} onClick={() => void Notification.requestPermission()}>
-            Let alarms show as notifications
-          </Button>
-        )}
+        <Clocks clocks={clocks} now={now} said={said} />
         <h3>The room</h3>
         <div className={styles.typing}>
           <MeasureField
@@ -167,25 +108,7 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             }
           />
         </div>
-        <h3>The scale</h3>
-        <Toggles label="Where readings come from" value={source} choices={SOURCES} onChoose={setSource} />
-        <p className={styles.soft}>
-          {source === 'none'
-            ? 'Press when the scale shows what is asked for, or type what it shows.'
-            : source === 'simulated'
-              ? 'Hold ↓ to pour, ↑ for a trickle; T tares, K knocks the bench.'
-              : 'Readings come from an instrument or from another window; the press waits until they are still.'}
-        </p>
-        {source === 'simulated' && (
-          <div className={styles.choices}>
-            <Button className={styles.tool ?? ''} onClick={() => watch.simulated.tare()}>
-              Tare
-            </Button>
-            <Button className={styles.tool ?? ''} onClick={() => watch.simulated.knock(6)}>
-              Knock the bench
-            </Button>
-          </div>
-        )}
+        <Scale source={source} setSource={setSource} watch={watch} />
         {link.others.length > 0 && (
           <>
             <h3>Other runs</h3>
@@ -198,62 +121,135 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             </ul>
           </>
         )}
-        <h3>End</h3>
-        {ending === null ? (
-          <div className={styles.choices}>
-            {cup && mixed > 0 && (
-              <Button className={styles.tool ?? ''} onClick={() => setEnding('discard')}>
-                Throw this cup away
-              </Button>
-            )}
-            {finishes && (
-              <Button className={styles.tool ?? ''} onClick={() => said({ type: 'finish' })}>
-                Close the run
-              </Button>
-            )}
-            {!state.over && (
-              <Button className={styles.tool ?? ''} color="error" onClick={() => setEnding('give up')}>
-                Give the run up
-              </Button>
-            )}
-            <Button className={styles.tool ?? ''} component={Link} href={`/sets/${view.run.setId}/bench`}>
-              Leave it; it goes on
-            </Button>
-          </div>
-        ) : (
-          <form
-            className={styles.typing}
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (why.trim() === '') return;
-              const text = why.trim().slice(0, 200);
-              said(
-                ending === 'give up' ? { type: 'give up', why: text } : { type: 'discard', cup: cup!.key, why: text },
-              );
-              setEnding(null);
-              setWhy('');
-            }}
-          >
-            <TextField
-              autoFocus
-              label={
-                ending === 'give up'
-                  ? 'Why is it given up? What was poured stays in the log.'
-                  : 'Why is it thrown away?'
-              }
-              value={why}
-              onChange={(event) => setWhy(event.target.value)}
-            />
-            <Button type="submit" className={styles.tool ?? ''} color="error" disabled={why.trim() === ''}>
-              {ending === 'give up' ? 'Give it up' : 'Throw it away'}
-            </Button>
-            <Button className={styles.tool ?? ''} onClick={() => setEnding(null)}>
-              Not after all
-            </Button>
-          </form>
-        )}
+        <End state={state} setId={view.run.setId} said={said} />
         <p className={styles.soft}>Keys: space presses, Backspace goes back, M opens this.</p>
       </DialogContent>
     </Dialog>
+  );
+}
+
+interface Says {
+  /** Sends it and closes the sheet. */
+  said: (press: Press) => void;
+}
+
+/** A clock of the maker's own, all that there are, and whether they may ring outside the page. */
+function Clocks({ clocks, now, said }: Pick<MoreSheetProps, 'clocks' | 'now'> & Says) {
+  const may = useSyncExternalStore(
+    never,
+    () => (typeof Notification === 'undefined' ? 'denied' : Notification.permission),
+    () => 'denied',
+  );
+  const begin = (text: string): string | void => {
+    const read = parseMeasure(text, 'duration', findUnit('duration', 'min')!);
+    if (!read.ok) return read.message;
+    if (!(read.value > 0) || read.value > 20_160) return 'Between a minute and two weeks';
+    said({ type: 'timer', minutes: read.value, name: text });
+  };
+  return (
+    <>
+      <h3>Another clock</h3>
+      <LineForm
+        label="Rings in"
+        press="Start it"
+        first="10 min"
+        className={styles.typing}
+        buttonClass={styles.tool}
+        send={begin}
+      />
+      {clocks.length > 0 && (
+        <ul className={styles.allClocks} aria-label="All clocks">
+          {clocks.map((clock) => (
+            <li key={clock.key}>
+              <b>{clockDigits((clock.snoozedTo ?? clock.due) - now)}</b> {clock.run ? `${clock.run}: ` : ''}
+              {clock.words}
+            </li>
+          ))}
+        </ul>
+      )}
+      {may === 'default' && (
+        <Button className={styles.tool ?? ''} onClick={() => void Notification.requestPermission()}>
+          Let alarms show as notifications
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** Where readings come from. */
+function Scale({ source, setSource, watch }: Pick<MoreSheetProps, 'source' | 'setSource' | 'watch'>) {
+  return (
+    <>
+      <h3>The scale</h3>
+      <Toggles label="Where readings come from" value={source} choices={SOURCES} onChoose={setSource} />
+      <p className={styles.soft}>{SOURCE_WORDS[source]}</p>
+      {source === 'simulated' && (
+        <div className={styles.choices}>
+          <Button className={styles.tool ?? ''} onClick={() => watch.simulated.tare()}>
+            Tare
+          </Button>
+          <Button className={styles.tool ?? ''} onClick={() => watch.simulated.knock(6)}>
+            Knock the bench
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Ways to end a cup or the run; a reason is asked for where something is given away. */
+function End({ state, setId, said }: { state: RunState; setId: string } & Says) {
+  const [ending, setEnding] = useState<'give up' | 'discard' | null>(null);
+  const { current } = state;
+  const cup = current ? cupOf(state, current) : null;
+  const mixed = cup ? mixedGrams(cup, layerOf(state, cup.layer)) : 0;
+  if (ending !== null)
+    return (
+      <>
+        <h3>End</h3>
+        <LineForm
+          label={
+            ending === 'give up' ? 'Why is it given up? What was poured stays in the log.' : 'Why is it thrown away?'
+          }
+          press={ending === 'give up' ? 'Give it up' : 'Throw it away'}
+          most={200}
+          color="error"
+          className={styles.typing}
+          buttonClass={styles.tool}
+          field={{ autoFocus: true }}
+          send={(why) =>
+            said(ending === 'give up' ? { type: 'give up', why } : { type: 'discard', cup: cup!.key, why })
+          }
+        >
+          <Button className={styles.tool ?? ''} onClick={() => setEnding(null)}>
+            Not after all
+          </Button>
+        </LineForm>
+      </>
+    );
+  return (
+    <>
+      <h3>End</h3>
+      <div className={styles.choices}>
+        {cup && mixed > 0 && (
+          <Button className={styles.tool ?? ''} onClick={() => setEnding('discard')}>
+            Throw this cup away
+          </Button>
+        )}
+        {current && LIVE_STEPS[current.kind].mayEnd && (
+          <Button className={styles.tool ?? ''} onClick={() => said({ type: 'finish' })}>
+            Close the run
+          </Button>
+        )}
+        {!state.over && (
+          <Button className={styles.tool ?? ''} color="error" onClick={() => setEnding('give up')}>
+            Give the run up
+          </Button>
+        )}
+        <Button className={styles.tool ?? ''} component={Link} href={`/sets/${setId}/bench`}>
+          Leave it; it goes on
+        </Button>
+      </div>
+    </>
   );
 }

@@ -1,8 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { LineForm } from '@/ui/controls/LineForm';
 import styles from './RunScreen.module.css';
 
 interface ReasonsProps {
@@ -14,7 +13,6 @@ interface ReasonsProps {
 
 /** Asks why, with what is usual one press away. */
 export function Reasons({ question, reasons, give, onClose }: ReasonsProps) {
-  const [text, setText] = useState('');
   return (
     <section className={styles.reasons} aria-label={question}>
       <h2>{question}</h2>
@@ -24,23 +22,14 @@ export function Reasons({ question, reasons, give, onClose }: ReasonsProps) {
             {why}
           </Button>
         ))}
-        <form
+        <LineForm
+          label="or in your words"
+          press="That"
+          most={200}
           className={styles.typing}
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (text.trim() !== '') give(text.trim().slice(0, 200));
-          }}
-        >
-          <TextField
-            label="or in your words"
-            value={text}
-            autoComplete="off"
-            onChange={(event) => setText(event.target.value)}
-          />
-          <Button type="submit" className={styles.tool ?? ''} disabled={text.trim() === ''}>
-            That
-          </Button>
-        </form>
+          buttonClass={styles.tool}
+          send={give}
+        />
         <Button className={styles.tool ?? ''} onClick={onClose}>
           Not after all
         </Button>

@@ -57,28 +57,150 @@ export interface Calendar {
 /** A page stands and answers before a search takes a processor for itself: a first plan is on it already. */
 const SEARCH_REST_MS = 700;
 
-/** The calendar of all that is being made. `served` came with the page. */
-export function useCalendar(served: CalendarView): Calendar {
-  const { desk, edits } = useDesk();
-  const { settings } = desk.shelf;
-  const versions = [settings, desk.set, ...desk.batches].map(({ id, version }) => `${id} ${version}`).join(' ');
+/** What is being made, in all sets, and the days as a sensor read them. */
+function useBatchesBeingMade(served: CalendarView): {
+  batches: CalendarView['batches'];
+  measured: CalendarView['measured'];
+  known: boolean;
+  readAgain: (() => void) | null;
+  wasWritten: () => void;
+} {
+  const { desk } = useDesk();
+  const versions = [desk.shelf.settings, desk.set, ...desk.batches]
+    .map(({ id, version }) => `${id} ${version}`)
+    .join(' ');
   // What came with the page may be from an earlier visit, and other sets are not on this desk: it is always read once more.
   const [written, setWritten] = useState(0);
-  const read = useFetched<Pick<CalendarView, 'batches' | 'measured'>>('/api/calendar', `${versions} ${written}`);
-  const fetched = read.data;
-  const batches = useMemo(
-    () =>
-      fetched && JSON.stringify(fetched.batches) !== JSON.stringify(served.batches) ? fetched.batches : served.batches,
-    [fetched, served.batches],
+  const { data, failed, again } = useFetched<Pick<CalendarView, 'batches' | 'measured'>>(
+    '/api/calendar',
+    `${versions} ${written}`,
   );
-  const { room, benchWindows, benchExceptions, workplace: usual = FIRST_WORKPLACE } = settings.data;
-  const measured = useMemo(
-    () =>
-      fetched && JSON.stringify(fetched.measured) !== JSON.stringify(served.measured)
-        ? fetched.measured
-        : served.measured,
-    [fetched, served.measured],
+  const newer = <T>(read: T | undefined, first: T): T =>
+    read !== undefined && JSON.stringify(read) !== JSON.stringify(first) ? read : first;
+  const batches = useMemo(() => newer(data?.batches, served.batches), [data, served.batches]);
+  const measured = useMemo(() => newer(data?.measured, served.measured), [data, served.measured]);
+  return {
+    batches,
+    measured,
+    known: data !== null || batches.length > 0,
+    readAgain: failed ? again : null,
+    wasWritten: () => setWritten((times) => times + 1),
+  };
+}
+
+/** A search in the worker that can be looked at while it goes on, and stopped. */
+function useSearch(): {
+  looking: number | null;
+  search: (request: ScheduleRequest, found: (plan: SchedulePlan) => void) => void;
+  stop: () => void;
+} {
+  const [looking, setLooking] = useState<number | null>(null);
+  const under = useRef<Underway<SchedulePlan> | null>(null);
+  const stop = useCallback(() => {
+    under.current?.end();
+    under.current = null;
+    setLooking(null);
+  }, []);
+  const search = useCallback(
+    (request: ScheduleRequest, found: (plan: SchedulePlan) => void) => {
+      stop();
+      setLooking(0);
+      const run = planInWorker(request, (plan, share) => {
+        if (under.current !== run) return;
+        found(plan);
+        setLooking(share);
+      });
+      under.current = run;
+      void run.result
+        .then((plan) => under.current === run && found(plan), reportError)
+        .finally(() => under.current === run && setLooking(null));
+    },
+    [stop],
   );
+  return { looking, search, stop };
+}
+
+/** The plan of a request: the one that came with the page, the kept one held, or the best that has been found by now. */
+function useBestPlan(
+  request: ScheduleRequest | null,
+  held: ScheduleRequest | null,
+  served: SchedulePlan | null,
+): {
+  base: SchedulePlan | null;
+  looking: number | null;
+  search: ReturnType<typeof useSearch>['search'];
+  stop: () => void;
+} {
+  const { looking, search, stop } = useSearch();
+  const [best, setBest] = useState<{ of: string; plan: SchedulePlan } | null>(null);
+  const asked = useMemo(() => JSON.stringify(held ?? request), [held, request]);
+  const [firstAsked] = useState(asked);
+  useEffect(() => {
+    if (!request) return;
+    let stale = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const cancel = whenIdle(() => {
+      // What came with the page is the kept plan already.
+      if (held && asked === firstAsked && served) return;
+      if (held) void heldInWorker(held).then((plan) => !stale && setBest({ of: asked, plan }), reportError);
+      else timer = setTimeout(() => search(request, (plan) => !stale && setBest({ of: asked, plan })), SEARCH_REST_MS);
+    });
+    return () => {
+      stale = true;
+      cancel();
+      clearTimeout(timer);
+      stop();
+    };
+  }, [asked, firstAsked, held, request, served, search, stop]);
+  const base = best?.of === asked ? best.plan : asked === firstAsked ? served : (best?.plan ?? served);
+  return { base, looking, search, stop };
+}
+
+/** The courses of batches as this window knows them, by its own edits too, which come before they are read anew. */
+function useCourses(
+  batches: CalendarView['batches'],
+  wasWritten: () => void,
+): {
+  courseNow: (batchId: string, pins: readonly Pin[]) => Course;
+  write: (make: () => [id: string, course: Course][], label: string) => Promise<boolean>;
+} {
+  const { edits } = useDesk();
+  const latest = useRef(new Map<string, { version: number; course: Course }>());
+  useEffect(() => {
+    for (const { id, version, course } of batches)
+      if ((latest.current.get(id)?.version ?? 0) < version) latest.current.set(id, { version, course });
+  }, [batches]);
+  return {
+    /** The course of a batch as it is, with what is held in a what-if. */
+    courseNow: (batchId, pins) =>
+      pins.reduce(
+        (course, pin) =>
+          pin.batchId === batchId ? withMark(course, pin.stepId, { pinned: pin.at ?? undefined }) : course,
+        latest.current.get(batchId)?.course ?? { marks: [] },
+      ),
+    /**
+     * Writes courses, each over the one that it was made from. False when another window was first: nothing is written then, and what
+     * that wrote is read.
+     */
+    async write(make, label) {
+      let sent: { id: string; version: number; course: Course }[] = [];
+      const outcome = await edits.run(() => {
+        sent = make().map(([id, course]) => ({ id, version: latest.current.get(id)?.version ?? 1, course }));
+        return { do: 'course', label: label.slice(0, 80), batches: sent };
+      }, label);
+      if (outcome.ok)
+        for (const { id, version, course } of sent) latest.current.set(id, { version: version + 1, course });
+      wasWritten();
+      return outcome.ok;
+    },
+  };
+}
+
+/** The calendar of all that is being made. `served` came with the page. */
+export function useCalendar(served: CalendarView): Calendar {
+  const { desk } = useDesk();
+  const { batches, measured, known, readAgain, wasWritten } = useBatchesBeingMade(served);
+  const { room, benchWindows, benchExceptions, workplace: usual = FIRST_WORKPLACE } = desk.shelf.settings.data;
   const workplace = useMemo(() => ({ ...usual, days: withMeasured(usual.days, measured) }), [usual, measured]);
   const { now, clockChanges } = desk;
   const workshop = useMemo(
@@ -87,144 +209,61 @@ export function useCalendar(served: CalendarView): Calendar {
   );
   const request = useMemo(() => calendarRequest(batches, workshop), [batches, workshop]);
   const held = useMemo(() => request && keptRequest(request, batches), [request, batches]);
-  const [best, setBest] = useState<{ of: string; plan: SchedulePlan; kept: boolean } | null>(null);
-  const [looking, setLooking] = useState<number | null>(null);
+  const { base, looking, search, stop } = useBestPlan(request, held, served.plan);
+  const { courseNow, write } = useCourses(batches, wasWritten);
   const [whatIf, setWhatIf] = useState<WhatIf | null>(null);
-  const under = useRef<Underway<SchedulePlan> | null>(null);
-  const stop = useCallback(() => {
-    under.current?.end();
-    under.current = null;
-    setLooking(null);
-  }, []);
+  const plan = whatIf?.plan ?? base;
+  const pins = whatIf?.pins ?? [];
 
-  const asked = useMemo(() => JSON.stringify(held ?? request), [held, request]);
-  const [firstAsked] = useState(asked);
-  useEffect(() => {
-    if (!request) return;
-    let stale = false;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const cancel = whenIdle(() => {
-      if (held) {
-        // What came with the page is that plan already.
-        if (asked === firstAsked && served.plan) return;
-        void heldInWorker(held).then((plan) => !stale && setBest({ of: asked, plan, kept: true }), reportError);
-        return;
-      }
-      setLooking(0);
-      timer = setTimeout(() => {
-        const run = planInWorker(request, (plan, share) => {
-          if (stale) return;
-          setBest({ of: asked, plan, kept: false });
-          setLooking(share);
-        });
-        under.current = run;
-        void run.result
-          .then((plan) => !stale && setBest({ of: asked, plan, kept: false }), reportError)
-          .finally(() => !stale && setLooking(null));
-      }, SEARCH_REST_MS);
-    });
-    return () => {
-      stale = true;
-      cancel();
-      clearTimeout(timer);
-      under.current?.end();
-      setLooking(null);
-    };
-  }, [asked, firstAsked, held, request, served.plan]);
-
-  const base = best?.of === asked ? best.plan : asked === firstAsked ? served.plan : (best?.plan ?? served.plan);
-  const kept = held !== null;
-
-  // As this window knows them, by its own edits too, which come before they are read anew.
-  const latest = useRef(new Map<string, { version: number; course: Course }>());
-  useEffect(() => {
-    for (const { id, version, course } of batches)
-      if ((latest.current.get(id)?.version ?? 0) < version) latest.current.set(id, { version, course });
-  }, [batches]);
-  /** The course of a batch as it is, with what is held in a what-if. */
-  const courseNow = (batchId: string, pins: readonly Pin[]): Course =>
-    pins.reduce(
-      (course, pin) =>
-        pin.batchId === batchId ? withMark(course, pin.stepId, { pinned: pin.at ?? undefined }) : course,
-      latest.current.get(batchId)?.course ?? { marks: [] },
-    );
-  const withPins = (pins: readonly Pin[]): ScheduleRequest | null =>
+  const withPins = (wanted: readonly Pin[]): ScheduleRequest | null =>
     calendarRequest(
-      batches.map((batch) => ({ ...batch, course: courseNow(batch.id, pins) })),
+      batches.map((batch) => ({ ...batch, course: courseNow(batch.id, wanted) })),
       workshop,
     );
-  const stepsOf = (batchId: string): string[] =>
-    (request?.batches.find(({ id }) => id === batchId)?.steps ?? []).map(({ id }) => stepKey(batchId, id));
-  const movedBy = (plan: SchedulePlan): number => (base ? movedSteps(base, plan).length : 0);
-
-  const follow = async (pins: readonly Pin[], batchId: string, words: string): Promise<void> => {
-    const plan = whatIf?.plan ?? base;
-    const wished = plan && withPins(pins);
+  const show = (words: string, wanted: readonly Pin[], next: SchedulePlan): void =>
+    setWhatIf({ words, pins: wanted, plan: next, moved: base ? movedSteps(base, next).length : 0 });
+  const follow = async (wanted: readonly Pin[], batchId: string, words: string): Promise<void> => {
+    const wished = plan && withPins(wanted);
     if (!wished) return;
-    const next = await replanInWorker(wished, plan, stepsOf(batchId));
-    setWhatIf({ words, pins, plan: next, moved: movedBy(next) });
-  };
-  const hold: Calendar['hold'] = (batchId, stepId, at, words) =>
-    follow([...(whatIf?.pins ?? []), { batchId, stepId, at }], batchId, words);
-  /**
-   * Writes courses, each over the one that it was made from. False when another window was first: nothing is written then, and what
-   * that wrote is read.
-   */
-  const write = async (make: () => [id: string, course: Course][], label: string): Promise<boolean> => {
-    let sent: { id: string; version: number; course: Course }[] = [];
-    const outcome = await edits.run(() => {
-      sent = make().map(([id, course]) => ({ id, version: latest.current.get(id)?.version ?? 1, course }));
-      return { do: 'course', label: label.slice(0, 80), batches: sent };
-    }, label);
-    if (outcome.ok)
-      for (const { id, version, course } of sent) latest.current.set(id, { version: version + 1, course });
-    setWritten((times) => times + 1);
-    return outcome.ok;
-  };
-  const say: Calendar['say'] = async (batchId, stepId, mark, words) => {
-    // What happened is written; what is only thought of stays what would be if.
-    if (await write(() => [[batchId, withMark(courseNow(batchId, []), stepId, mark)]], words))
-      await follow(whatIf?.pins ?? [], batchId, words);
-  };
-  const keep = (): void => {
-    const plan = whatIf?.plan ?? base;
-    if (!plan) return;
-    const pins = whatIf?.pins ?? [];
-    void write(
-      () => batches.map(({ id }) => [id, withKept(courseNow(id, pins), id, plan, now)]),
-      'Keep the calendar',
-    ).then((ok) => ok && setWhatIf(null));
-  };
-  const planAnew = (): void => {
-    const pins = whatIf?.pins ?? [];
-    const wished = request && withPins(pins);
-    if (!wished) return;
-    stop();
-    setLooking(0);
-    const show = (plan: SchedulePlan): void =>
-      setWhatIf({ words: 'Planned anew from now', pins, plan, moved: movedBy(plan) });
-    const run = planInWorker(wished, (plan, share) => {
-      setLooking(share);
-      show(plan);
-    });
-    under.current = run;
-    void run.result.then(show, reportError).finally(() => setLooking(null));
+    const own = request?.batches.find(({ id }) => id === batchId)?.steps ?? [];
+    show(
+      words,
+      wanted,
+      await replanInWorker(
+        wished,
+        plan,
+        own.map(({ id }) => stepKey(batchId, id)),
+      ),
+    );
   };
   return {
     workshop,
-    readAgain: read.failed ? read.again : null,
-    known: fetched !== null || batches.length > 0,
+    readAgain,
+    known,
     batches,
     request,
-    plan: whatIf?.plan ?? base,
-    kept: kept && whatIf === null,
+    plan,
+    kept: held !== null && whatIf === null,
     whatIf,
     looking,
     stop,
-    hold,
-    say,
-    planAnew,
-    keep,
+    hold: (batchId, stepId, at, words) => follow([...pins, { batchId, stepId, at }], batchId, words),
+    async say(batchId, stepId, mark, words) {
+      // What happened is written; what is only thought of stays what would be if.
+      if (await write(() => [[batchId, withMark(courseNow(batchId, []), stepId, mark)]], words))
+        await follow(pins, batchId, words);
+    },
+    planAnew() {
+      const wished = request && withPins(pins);
+      if (wished) search(wished, (next) => show('Planned anew from now', pins, next));
+    },
+    keep() {
+      if (!plan) return;
+      void write(
+        () => batches.map(({ id }) => [id, withKept(courseNow(id, pins), id, plan, now)]),
+        'Keep the calendar',
+      ).then((ok) => ok && setWhatIf(null));
+    },
     letBe: () => setWhatIf(null),
   };
 }

@@ -145,53 +145,68 @@ export class Engine {
   /** Raises times until everything decided holds; false when that goes past the horizon or a pin. */
   private settle(state: State, dirty: readonly number[]): boolean {
     const { tasks } = this.net;
-    const { start, end, choice } = state;
+    const { start, end } = state;
     // Earliest first: what comes before has mostly settled by the time its followers are looked at.
     const queue = new Earliest(start);
     const updates = new Uint16Array(tasks.length);
+    for (const task of dirty) queue.push(task);
+    for (let i = queue.pop(); i >= 0; i = queue.pop()) {
+      const { fixed, pin } = tasks[i]!;
+      if (fixed) continue;
+      const wanted = this.earliestStart(state, i);
+      if (pin !== null && wanted > pin) return false;
+      const fitted = this.fit(state, i, pin ?? wanted);
+      if (fitted.end > this.limit || (pin !== null && fitted.start > pin)) return false;
+      if (this.missesDone(state, i, fitted.start)) return false;
+      const moved = fitted.start !== start[i] || fitted.end !== end[i];
+      if (!moved && updates[i]! > 0) continue;
+      start[i] = fitted.start;
+      end[i] = fitted.end;
+      if (++updates[i]! > MOST_UPDATES || !this.pushFollowers(state, i, queue)) return false;
+    }
+    return true;
+  }
+
+  private isKept(state: State, choice: number | null): boolean {
+    return choice === null || state.choice[choice] === 'keep';
+  }
+
+  /** The earliest start of a task after all that comes before it, and late enough that the windows it opens are kept. */
+  private earliestStart(state: State, i: number): number {
+    const { tasks } = this.net;
+    const { start, end } = state;
+    let at = Math.max(start[i]!, tasks[i]!.earliest);
+    for (const { from, least } of this.linksIn[i]!) at = Math.max(at, least ? least.after(end[from]!) : end[from]!);
+    for (let arc = state.arcsIn[i] ?? null; arc; arc = arc.next) at = Math.max(at, end[arc.other]!);
+    for (const { to, most, choice } of this.linksOut[i]!)
+      if (most && !tasks[to]!.fixed && this.isKept(state, choice) && start[to]! > most.after(end[i]!))
+        at = Math.max(at, this.startFor(state, i, most.before(start[to]!), start[i]!));
+    return at;
+  }
+
+  /** Whether a start is too late for a window that something done has opened: that cannot move to keep it open. */
+  private missesDone(state: State, i: number, at: number): boolean {
+    return this.linksIn[i]!.some(
+      ({ from, most, choice }) =>
+        most !== null &&
+        this.net.tasks[from]!.fixed !== null &&
+        this.isKept(state, choice) &&
+        at > most.after(state.end[from]!),
+    );
+  }
+
+  /** Has looked at again what a task that has moved may move: false where that is done already. */
+  private pushFollowers(state: State, i: number, queue: Earliest): boolean {
+    const { tasks } = this.net;
     const push = (task: number): void => {
       if (!tasks[task]!.fixed) queue.push(task);
     };
-    for (const task of dirty) queue.push(task);
-    for (let i = queue.pop(); i >= 0; i = queue.pop()) {
-      const { fixed, earliest, pin } = tasks[i]!;
-      if (fixed) continue;
-      let at = Math.max(start[i]!, earliest);
-      for (const { from, least } of this.linksIn[i]!) at = Math.max(at, least ? least.after(end[from]!) : end[from]!);
-      for (let arc = state.arcsIn[i] ?? null; arc; arc = arc.next) at = Math.max(at, end[arc.other]!);
-      for (const { to, most, choice: by } of this.linksOut[i]!) {
-        if (!most || tasks[to]!.fixed || (by !== null && choice[by] !== 'keep')) continue;
-        if (start[to]! > most.after(end[i]!))
-          at = Math.max(at, this.startFor(state, i, most.before(start[to]!), start[i]!));
-      }
-      if (pin !== null) {
-        if (at > pin) return false;
-        at = pin;
-      }
-      const fitted = this.fit(state, i, at);
-      if (fitted.end > this.limit || (pin !== null && fitted.start > pin)) return false;
-      // What is done cannot move to keep a window open.
-      for (const { from, most, choice: by } of this.linksIn[i]!)
-        if (
-          most &&
-          tasks[from]!.fixed &&
-          (by === null || choice[by] === 'keep') &&
-          fitted.start > most.after(end[from]!)
-        )
-          return false;
-      if (fitted.start === start[i] && fitted.end === end[i] && updates[i]! > 0) continue;
-      const moved = fitted.start !== start[i] || fitted.end !== end[i];
-      start[i] = fitted.start;
-      end[i] = fitted.end;
-      if (++updates[i]! > MOST_UPDATES) return false;
-      if (!moved && updates[i]! > 1) continue;
-      for (const { to } of this.linksOut[i]!) push(to);
-      for (const { from, most, choice: by } of this.linksIn[i]!)
-        if (most && (by === null || choice[by] === 'keep') && start[i]! > most.after(end[from]!)) push(from);
-      for (let arc = state.arcsOut[i] ?? null; arc; arc = arc.next) {
-        if (tasks[arc.other]!.fixed && end[i]! > start[arc.other]!) return false;
-        push(arc.other);
-      }
+    for (const { to } of this.linksOut[i]!) push(to);
+    for (const { from, most, choice } of this.linksIn[i]!)
+      if (most && this.isKept(state, choice) && state.start[i]! > most.after(state.end[from]!)) push(from);
+    for (let arc = state.arcsOut[i] ?? null; arc; arc = arc.next) {
+      if (tasks[arc.other]!.fixed && state.end[i]! > state.start[arc.other]!) return false;
+      push(arc.other);
     }
     return true;
   }

@@ -26,7 +26,7 @@ const NOW = '2026-11-24T20:00';
  * A workshop of years: a set of 60 designs with 300 finished batches of 6 cups, and other sets beside it with 170 batches. With 500 sets
  * and 400 lots that are 50,000 movements of stock, and a minute to write. Returns how many rows it has.
  */
-export function writeBigFile(path: string, { sets = 60, lots = 0 } = {}): number {
+export function writeBigFile(path: string, { sets = 60, lots = 0, batches = BATCHES } = {}): number {
   const { db, close } = openDataFile(path);
   db.$client.pragma('synchronous = OFF');
   stockShelf(db, NOW);
@@ -72,7 +72,7 @@ export function writeBigFile(path: string, { sets = 60, lots = 0 } = {}): number
   writeStock(db, lots);
   const items = Array.from({ length: 10 }, (_, i) => ({ designId: `d${i}`, copies: 4 }));
   const { request, amounts } = sixCups(db, items);
-  for (let b = 0; b < BATCHES; b++) {
+  for (let b = 0; b < batches; b++) {
     const id = `batch-${b}`;
     edit(db, `set:${BIG_SET}`, 'A batch', NOW, (writer) => {
       writer.add(

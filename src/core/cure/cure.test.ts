@@ -1,9 +1,7 @@
 import fc from 'fast-check';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { benchSpans, nextBenchMinute, type BenchWindow } from '../time/benchWindows';
 import { cureTimes } from './cureLine';
 import { temperatureFactor } from './temperature';
-import { toWallTime, wallMinutes, wallTimeSchema, weekdayOf } from '../time/wallTime';
 
 const kind = (name: string): (typeof PRODUCT_KINDS)[number] => PRODUCT_KINDS.find((product) => product.name === name)!;
 
@@ -36,44 +34,4 @@ describe('cure lines', () => {
   });
   test('a lamp does not mind the room', () =>
     expect(cureTimes(kind('Light-cured resin'), { temperatureC: 12, humidity: 0.9 }, 2).factor).toBe(1));
-});
-
-describe('the wall clock', () => {
-  test('reads and writes the same minute', () =>
-    fc.assert(fc.property(fc.integer({ min: 0, max: 40_000_000 }), (m) => expect(wallMinutes(toWallTime(m))).toBe(m))));
-  test('knows its weekdays', () => {
-    expect(weekdayOf(wallMinutes('2026-11-23T12:00'))).toBe(0);
-    expect(weekdayOf(wallMinutes('2026-11-29T23:59'))).toBe(6);
-  });
-  test.each(['2026-02-30T10:00', '2026-11-28', 'tomorrow', '2026-11-28T25:00'])('%s is no time', (text) =>
-    expect(wallTimeSchema.safeParse(text).success).toBe(false),
-  );
-});
-
-describe('bench windows', () => {
-  const evenings: BenchWindow[] = [
-    { weekday: 1, fromMinute: 19 * 60, toMinute: 21 * 60 },
-    { weekday: 5, fromMinute: 10 * 60, toMinute: 16 * 60 },
-  ];
-  const next = (from: string, needed?: number): string | null => {
-    const at = nextBenchMinute(evenings, wallMinutes(from), needed);
-    return at === null ? null : toWallTime(at);
-  };
-  test.each<[string, number, string | null]>([
-    ['2026-11-24T12:00', 30, '2026-11-24T19:00'],
-    ['2026-11-24T19:30', 30, '2026-11-24T19:30'],
-    ['2026-11-24T20:45', 30, '2026-11-28T10:00'],
-    ['2026-11-28T15:45', 30, '2026-12-01T19:00'],
-    ['2026-11-28T10:00', 300, '2026-11-28T10:00'],
-    ['2026-11-28T10:01', 360, '2026-12-05T10:00'],
-    ['2026-11-24T12:00', 361, null],
-  ])('from %s, %d min', (from, needed, at) => expect(next(from, needed)).toBe(at));
-  test('those of a stretch of days, cut to it', () => {
-    const spans = benchSpans(evenings, wallMinutes('2026-11-24T20:00'), wallMinutes('2026-11-30T00:00'));
-    expect(spans.map(({ from, to }) => [toWallTime(from), toWallTime(to)])).toEqual([
-      ['2026-11-24T20:00', '2026-11-24T21:00'],
-      ['2026-11-28T10:00', '2026-11-28T16:00'],
-    ]);
-  });
-  test('without windows any minute will do', () => expect(nextBenchMinute([], 123, 600)).toBe(123));
 });

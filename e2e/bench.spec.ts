@@ -95,6 +95,12 @@ async function press(page: Page): Promise<void> {
   await expect.poll(() => page.locator('main').innerText()).not.toBe(before);
 }
 
+/** Waits until the server has every press: until then the window keeps them. */
+const sent = (page: Page): Promise<void> =>
+  expect
+    .poll(() => page.evaluate(() => Object.entries(localStorage).filter(([key]) => key.startsWith('aguada.presses'))))
+    .toEqual([]);
+
 async function ready(page: Page): Promise<void> {
   while ((await stepKind(page)) === 'ready') {
     const item = await title(page).innerText();
@@ -208,6 +214,7 @@ test('the server is killed between A and B: presses are kept, the clock is right
   await press(page);
   while (['weigh', 'dose'].includes((await stepKind(page))!) && (await title(page).innerText()) !== 'Weigh in part B')
     await press(page);
+  await sent(page);
   await killed();
   // Part B goes in while nobody answers: the parts meet, the clock runs.
   const met = Date.now();

@@ -20,13 +20,14 @@ import { layerOf } from '../run/runState';
 import { onScale, stepWords } from '../run/say';
 import { TestBench } from '../run/testRuns';
 import { batchFacts } from '../schedule/facts';
-import { batchOnRoute, pourStep, usualRoute } from '../schedule/routes';
+import { pourStep, usualRoute } from '../schedule/routes';
 import { batchNeeds } from '../stock/needs';
 import { cupTakes, tintTakes } from '../stock/pourMovements';
 import { METRIC } from '../units/formatMeasure';
 import { readCsv } from './csv';
 import { pourCardCsv } from './pourCardCsv';
 import { pourReport, pourRequestSchema } from './pourFile';
+import { batchOnRoute } from '../schedule/onRoute';
 
 /*
  * Random batches: every kind of product, every way of dosing, builds of two products, cups and scales of all sizes. Whoever tells of

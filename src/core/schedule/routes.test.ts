@@ -1,8 +1,9 @@
-import { batchOnRoute, courseSchema, usualRoute, type StepMark } from './routes';
+import { courseSchema, usualRoute, type StepMark } from './routes';
 import { schedule } from './solve';
 import { productFactsOf, testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { calendarRequest } from './workplace';
 import { verifyPlan } from './verify';
+import { batchOnRoute } from './onRoute';
 
 const named = { id: 'b', name: 'Batch', set: 'Set', due: null };
 const stepsOf = (facts = testFacts(), marks: StepMark[] = []): string[] =>

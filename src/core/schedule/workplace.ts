@@ -5,8 +5,9 @@ import type { Room } from '../model/roomSchema';
 import type { WallTime } from '../time/wallTime';
 import { dayConditionsSchema, type Conditions } from '../cure/conditions';
 import type { BatchFacts } from './facts';
-import { batchOnRoute, PLACES, usualRoute, type Course, type Route } from './routes';
+import { usualRoute, type Course, type Route } from './routes';
 import { wishSchema, type ScheduleRequest } from './scheduleRequest';
+import { batchOnRoute, PLACES } from './onRoute';
 
 const number = z.number({ error: 'Type a number' });
 const most = (what: number): z.ZodNullable<z.ZodNumber> =>

@@ -104,5 +104,8 @@ describe('a cup brought to its recipe', () => {
   test('a colourant that the recipe does not know stays in it, and is named', () => {
     const { colourants } = contents([dose(0.2, 'blue')], 50, [1]);
     expect(bringToRecipe({ mixGrams: 50, colourants }, [dose(0.1)]).foreign).toEqual(['blue']);
+    const known = contents([dose(0.1)], 50, [1]).colourants;
+    const none = [{ ...colourants[0]!, grams: 0 }];
+    expect(bringToRecipe({ mixGrams: 50, colourants: [...known, ...none] }, [dose(0.1)]).foreign).toEqual([]);
   });
 });

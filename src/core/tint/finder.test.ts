@@ -90,6 +90,15 @@ test('never worse than a dense lattice of doses, for random colours, beds and de
   }
 });
 
+test('how far a recipe is over the limits: 3 g in 100 g of all colourants, 1 g of the water-based', () => {
+  const [ink, dye] = [{ kind: 'ink' as const }, { kind: 'resin dye' as const }];
+  expect(overLimit([ink], [1])).toBeCloseTo(0, 9);
+  expect(overLimit([ink], [2])).toBeCloseTo(1, 9);
+  expect(overLimit([dye], [3])).toBeCloseTo(0, 9);
+  expect(overLimit([dye], [6])).toBeCloseTo(1, 9);
+  // 4 g in all are a third too much, 1.5 of them half too much ink.
+  expect(overLimit([ink, dye], [1.5, 2.5])).toBeCloseTo(1 / 3 + 0.5, 9);
+});
 test('the limits of each kind hold', () => {
   // Nearly black over a pale bed in thin water would take more ink than cures.
   const { answers } = findRecipes(ask({ target: { red: 0.002, green: 0.002, blue: 0.002 }, depthMm: 0.4 }));

@@ -25,3 +25,9 @@ test('only recipes with the colourant in them move, by as much as it was wrong',
   expect(moved!.deltaE).toBeGreaterThan(3);
   expect(movedBy(recipes, colourant('green', 1.1), bed)[0]!.deltaE).toBeCloseTo(0, 9);
 });
+test('of a recipe of several colourants only the one that is known better changes', () => {
+  const both = [{ colourant: colourant('blue', 0.2), gramsPer100: 0.1 }, ...recipes[0]!.doses];
+  const [moved] = movedBy([{ id: 'both', doses: both }], colourant('green', 2.2), bed);
+  expect(moved!.deltaE).toBeGreaterThan(2);
+  expect(movedBy([{ id: 'both', doses: both }], colourant('green', 1.1), bed)[0]!.deltaE).toBeCloseTo(0, 9);
+});

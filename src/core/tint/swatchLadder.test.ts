@@ -30,3 +30,10 @@ test('half of a mix fills its cavity: 5 cm² at 12 mm and 1.1 g/ml are 6.6 g', (
   const { productGrams, mixGrams, halfGrams } = swatchLadder(ink, 4);
   expect(productGrams).toBeCloseTo(mixGrams + 3 * halfGrams, 9);
 });
+test('as many drops of a strong colourant as ten grams take; of a weak one a drop is too little for them already', () => {
+  // ln 20 / (2 · 1.15 · 4) = 0.326 g in 100 g: a drop of 0.035 g tints 10.7 g.
+  expect(swatchLadder(ink, 4)).toMatchObject({ drops: 1, mixGrams: expect.closeTo(10.748, 2) });
+  const weak = { ...ink, absorption: { red: 0.115, green: 0.03, blue: 0.07 } };
+  // Ten times as much of it: a drop tints 1.07 g, so that ten are counted.
+  expect(swatchLadder(weak, 4)).toMatchObject({ drops: 10, mixGrams: expect.closeTo(10.748, 2) });
+});

@@ -121,7 +121,7 @@ describe('answers of the edit route', () => {
     await fromDesk({ do: 'undo', scope: `set:${SET}` });
     expect(set().data.levelMm).toBe(15);
   });
-  test('a body of three megabytes is not taken, but by the wide door, and there it is looked at', async () => {
+  test('a body of three megabytes is not taken, but by the wide route, and there it is looked at', async () => {
     const large = { do: 'put', kind: 'set', id: 'x'.repeat(3_000_000), version: 1, data: {} };
     expect((await fromDesk(large)).status).toBe(413);
     expect((await fromDesk(large, {}, EDIT_ROUTES[1].path)).status).toBe(422);

@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { pulling, type WayToBeSooner, type SoonerBy } from '../core/schedule/soonerBy';
+import { triedWays, type WayToBeSooner, type SoonerBy } from '../core/schedule/soonerBy';
 import { promising, type Promised } from '../core/schedule/promise';
 import { replan } from '../core/schedule/replan';
 import { scheduling, schedule } from '../core/schedule/solve';
@@ -29,11 +29,11 @@ export const scheduler = {
       told(step.value);
     }
   },
-  levers(plan: SchedulePlan, levers: readonly WayToBeSooner[], told: (pulled: SoonerBy) => void): SoonerBy[] {
+  ways(plan: SchedulePlan, ways: readonly WayToBeSooner[], told: (tried: SoonerBy) => void): SoonerBy[] {
     const all: SoonerBy[] = [];
-    for (const pulled of pulling(plan, levers)) {
-      all.push(pulled);
-      told(pulled);
+    for (const tried of triedWays(plan, ways)) {
+      all.push(tried);
+      told(tried);
     }
     return all;
   },

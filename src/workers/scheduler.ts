@@ -51,12 +51,11 @@ export const promiseInWorker = (
 ): Underway<Promised | null> =>
   inOwnWorker((remote) => remote.promise(request, plan, proxy(told)) as Promise<Promised | null>);
 
-export const leversInWorker = (
+export const waysInWorker = (
   plan: SchedulePlan,
-  levers: readonly WayToBeSooner[],
-  told: (pulled: SoonerBy) => void,
-): Underway<SoonerBy[]> =>
-  inOwnWorker((remote) => remote.levers(plan, [...levers], proxy(told)) as Promise<SoonerBy[]>);
+  ways: readonly WayToBeSooner[],
+  told: (tried: SoonerBy) => void,
+): Underway<SoonerBy[]> => inOwnWorker((remote) => remote.ways(plan, [...ways], proxy(told)) as Promise<SoonerBy[]>);
 
 export const steadyInWorker = (
   wish: SteadyWish,

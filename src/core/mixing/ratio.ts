@@ -47,6 +47,10 @@ export interface RatioReading {
 export const RATIO_GOOD = 0.03;
 export const RATIO_WRONG = 0.07;
 
+/** Grams of a part that are missing in a cup at a ratio by weight: A/r − B, or B·r − A; negative where there is too much of it. */
+export const missingOf = (part: 'A' | 'B', aGrams: number, bGrams: number, ratio: number): number =>
+  part === 'B' ? aGrams / ratio - bGrams : bGrams * ratio - aGrams;
+
 /** Grades a weighed cup: within ±3 % good, to ±7 % off, beyond wrong; and how many grams of the other part mend it. */
 export function ratioReading(partAGrams: number, partBGrams: number, parts: Parts): RatioReading {
   if (!(partAGrams > 0 && partBGrams > 0)) throw new RangeError('Both parts must weigh more than 0 g');
@@ -56,6 +60,6 @@ export function ratioReading(partAGrams: number, partBGrams: number, parts: Part
     Math.abs(error) <= RATIO_GOOD + 1e-12 ? 'good' : Math.abs(error) <= RATIO_WRONG + 1e-12 ? 'off' : 'wrong';
   if (grade === 'good') return { error, grade, add: null };
   const part = error > 0 ? 'B' : 'A';
-  const grams = part === 'B' ? partAGrams / target - partBGrams : partBGrams * target - partAGrams;
+  const grams = missingOf(part, partAGrams, partBGrams, target);
   return { error, grade, add: { part, grams, newTotalGrams: partAGrams + partBGrams + grams } };
 }

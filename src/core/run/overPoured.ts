@@ -1,6 +1,6 @@
 import { potLifeMinutes, pouringMinutes } from '../mixing/potLife';
 import type { Product } from '../model/productSchema';
-import { RATIO_GOOD, ratioByWeight } from '../mixing/ratio';
+import { missingOf, RATIO_GOOD, ratioByWeight } from '../mixing/ratio';
 
 /** Each part may be off by half of what its ratio may be. */
 export const PART_TOLERANCE = RATIO_GOOD / 2;
@@ -46,7 +46,7 @@ export interface OverPoured {
 }
 
 export interface OverPourMend {
-  /** Grams of the other part that bring the ratio back: A/r − B, or B·r − A. 0 where there is no other part. */
+  /** Grams of the other part that bring the ratio back. 0 where there is no other part. */
   addGrams: number;
   addPart: 'A' | 'B' | null;
   newTotalGrams: number;
@@ -66,10 +66,7 @@ export function afterOverPour(over: OverPoured): OverPourMend {
   const { product, part, aGrams, bGrams, pourGrams, cupGrams, roomC } = over;
   const ratio = product.parts ? ratioByWeight(product.parts) : null;
   const addPart = ratio === null || part === 'all' ? null : part === 'A' ? 'B' : 'A';
-  const addGrams =
-    ratio === null || addPart === null
-      ? 0
-      : Math.max(0, addPart === 'B' ? aGrams / ratio - bGrams : bGrams * ratio - aGrams);
+  const addGrams = ratio === null || addPart === null ? 0 : Math.max(0, missingOf(addPart, aGrams, bGrams, ratio));
   const newTotalGrams = aGrams + bGrams + addGrams;
   const life = potLifeMinutes(product, roomC, Math.max(1, newTotalGrams));
   return {

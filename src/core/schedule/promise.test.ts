@@ -1,6 +1,6 @@
 import { wallMinutes } from '../time/wallTime';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
-import { waysToBeSooner, productLevers, pulling } from './soonerBy';
+import { waysToBeSooner, quickerProducts, triedWays } from './soonerBy';
 import { type MISHAPS, promise } from './promise';
 import { schedule } from './solve';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';
@@ -45,16 +45,16 @@ test('what would bring it forward is planned through: a second set of dams does,
   expect(waysToBeSooner(free).map(({ id }) => id)).toEqual(
     expect.arrayContaining(['place dam kits', 'evening 0', 'evening 6', 'helper', 'warm nights']),
   );
-  const pulled = new Map([...pulling(undated, some, 500)].map((one) => [one.id, one]));
-  const kits = pulled.get('place dam kits')!;
+  const tried = new Map([...triedWays(undated, some, 500)].map((one) => [one.id, one]));
+  const kits = tried.get('place dam kits')!;
   expect(kits.words).toBe('24 dam kits in place of 12');
   expect(kits.soonerMinutes).toBe(wallMinutes(undated.readyAt!) - wallMinutes(kits.readyAt!));
   expect(kits.soonerMinutes).toBeGreaterThan(0);
-  const evenings = [...pulled.values()].filter(({ id }) => id.startsWith('evening'));
+  const evenings = [...tried.values()].filter(({ id }) => id.startsWith('evening'));
   expect(Math.max(...evenings.map(({ soonerMinutes }) => soonerMinutes))).toBeGreaterThan(0);
   const roomy = calendarRequest([testBatch('a')], testWorkshop({ damKits: 500 }), 300)!;
   const idle = [
-    ...pulling(
+    ...triedWays(
       schedule(roomy),
       waysToBeSooner(roomy).filter(({ id }) => id === 'place dam kits'),
       300,
@@ -72,13 +72,13 @@ test('a quicker product of the shelf, where its layers allow it, is one of the w
     },
   });
   const shelf = PRODUCT_KINDS.map(({ id, ...data }) => ({ id, data }));
-  const levers = productLevers([started], testWorkshop(), shelf);
-  expect(levers.map(({ id }) => id)).toEqual(['product quick-clear-epoxy', 'product five-minute-glue']);
-  const [quick] = levers;
+  const ways = quickerProducts([started], testWorkshop(), shelf);
+  expect(ways.map(({ id }) => id)).toEqual(['product quick-clear-epoxy', 'product five-minute-glue']);
+  const [quick] = ways;
   expect(quick!.words).toBe('Quick clear epoxy in place of Coating epoxy, in the same layers');
   const slow = schedule(calendarRequest([started], testWorkshop(), 300)!);
-  const [pulled] = [...pulling(slow, levers.slice(0, 1), 300)];
-  expect(pulled!.soonerMinutes).toBeGreaterThan(0);
+  const [tried] = [...triedWays(slow, ways.slice(0, 1), 300)];
+  expect(tried!.soonerMinutes).toBeGreaterThan(0);
   const cured = quick!.request.batches[0]!.steps.find(({ id }) => id === 'cured')!;
   const labels = new Map(cured.after.map(({ step, least }) => [step, least!.minutes]));
   expect(labels.get('pour 1')).toBe(facts.layers[0]!.product.fullCureMinutes);

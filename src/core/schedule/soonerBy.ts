@@ -14,7 +14,7 @@ export interface WayToBeSooner {
   request: ScheduleRequest;
 }
 
-/** What a lever brings. */
+/** What a way brings. */
 export interface SoonerBy {
   id: string;
   words: string;
@@ -93,7 +93,7 @@ export function waysToBeSooner(request: ScheduleRequest): WayToBeSooner[] {
  * Quicker products of the shelf in place of the one that each batch is poured from, in the same layers where those are allowed; layers
  * that are poured stay as they are. Pot life and cups would have to be planned anew: here only the waits are.
  */
-export function productLevers(
+export function quickerProducts(
   batches: readonly CalendarBatch[],
   workshop: CalendarWorkshop,
   products: readonly Pick<Stored<Product>, 'id' | 'data'>[],
@@ -121,31 +121,31 @@ export function productLevers(
   });
 }
 
-/** Looks that each lever gets: enough for the same quality as the plan that it is held against. */
-const LEVER_EFFORT = 1500;
+/** Looks that each way gets: enough for the same quality as the plan that it is held against. */
+const EFFORT_PER_WAY = 1500;
 
 /**
- * Plans with each lever pulled, and says what it brings against the plan without; those that bring nothing too. Tells
+ * Plans anew with each way, and says what it brings against the plan without; those that bring nothing too. Tells
  * each as it is known.
  */
-export function* pulling(
+export function* triedWays(
   plan: SchedulePlan,
-  levers: readonly WayToBeSooner[],
-  effort = LEVER_EFFORT,
+  ways: readonly WayToBeSooner[],
+  effort = EFFORT_PER_WAY,
 ): Generator<SoonerBy, void> {
   const late = (of: SchedulePlan): number => of.batches.reduce((sum, { lateMinutes }) => sum + lateMinutes, 0);
-  for (const { id, words, request } of levers) {
-    const pulled = schedule({ ...request, effort });
+  for (const { id, words, request } of ways) {
+    const tried = schedule({ ...request, effort });
     const sooner =
-      plan.readyAt !== null && pulled.readyAt !== null ? wallMinutes(plan.readyAt) - wallMinutes(pulled.readyAt) : 0;
+      plan.readyAt !== null && tried.readyAt !== null ? wallMinutes(plan.readyAt) - wallMinutes(tried.readyAt) : 0;
     yield {
       id,
       words,
-      readyAt: pulled.readyAt,
-      benchDays: pulled.benchDays,
+      readyAt: tried.readyAt,
+      benchDays: tried.benchDays,
       // A plan that came out worse was not looked for long enough: more cannot cost time.
       soonerMinutes: Math.max(0, sooner),
-      lessLateMinutes: Math.max(0, late(plan) - late(pulled)),
+      lessLateMinutes: Math.max(0, late(plan) - late(tried)),
     };
   }
 }

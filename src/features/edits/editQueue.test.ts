@@ -13,7 +13,7 @@ const rename =
   ({ version }: View): Command =>
     ({ do: 'put', kind: 'recipe', id: 'r', version, data: { name, doses: [] } }) as Command;
 
-/** A door whose other side answers when it is told to, as a server that keeps one row would. */
+/** A server that answers when it is told to, as a server that keeps one row would. */
 function edits(): {
   queue: EditQueue<View>;
   sent: Command[];

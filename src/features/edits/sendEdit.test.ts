@@ -45,7 +45,7 @@ afterEach(() => {
   delete (global as { XMLHttpRequest?: unknown }).XMLHttpRequest;
 });
 
-test('a small edit survives its page, a middling one does not try to, a large one goes by the wide door and tells of it', async () => {
+test('a small edit survives its page, a middling one does not try to, a large one goes by the wide route and tells of it', async () => {
   const shares: number[] = [];
   const send = (length: number) => sendEdit(named(length), WANTED, 'k', (share) => shares.push(share));
   for (const length of [10, 100_000, EDIT_ROUTES[0].mostBytes]) expect((await send(length)).ok).toBe(true);

@@ -29,7 +29,7 @@ async function sendSmall(path: string, text: string, bytes: number): Promise<Rep
 
 /**
  * Sends one edit to the server. Never throws: a server that does not answer is trouble like any other. A small edit survives the
- * end of its page; a large one, as of a scan, goes by the wide door and tells how much of it has gone, 0 to 1; one that no door
+ * end of its page; a large one, as of a scan, goes by the wide route and tells how much of it has gone, 0 to 1; one that no route
  * would take is not sent at all.
  */
 export async function sendEdit(

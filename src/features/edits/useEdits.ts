@@ -8,13 +8,13 @@ import { sendEdit } from './sendEdit';
 
 export type { MakeCommand, Outcome, Trouble } from './editQueue';
 
-/** The one door through which a screen edits: its view, and every way to change it. */
+/** How a screen edits: its view, and every way to change it. */
 export interface Edits<V> extends QueueState<V>, Pick<EditQueue<V>, 'run' | 'insist' | 'dismiss' | 'show'> {
   undo: () => void;
   redo: () => void;
 }
 
-/** The door of a screen. `wanted` and `apply` do not change while it is open. */
+/** The edits of a screen. `wanted` and `apply` do not change while it is open. */
 export function useEdits<V extends { history: History }>(
   initial: V,
   wanted: ViewWanted,

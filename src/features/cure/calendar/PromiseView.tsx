@@ -5,14 +5,14 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import { shortTime } from '@/core/time/dayNames';
 import { explainPromise } from '@/core/schedule/explain';
-import { waysToBeSooner, productLevers, type SoonerBy } from '@/core/schedule/soonerBy';
+import { waysToBeSooner, quickerProducts, type SoonerBy } from '@/core/schedule/soonerBy';
 import type { PromiseFigures, Promised } from '@/core/schedule/promise';
 import type { SchedulePlan, ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import type { CalendarBatch, CalendarWorkshop } from '@/core/schedule/workplace';
 import { formatMinutes } from '@/core/units/formatMeasure';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../../desk/DeskContext';
-import { leversInWorker, promiseInWorker, type Underway } from '@/workers/scheduler';
+import { waysInWorker, promiseInWorker, type Underway } from '@/workers/scheduler';
 import styles from './CalendarPart.module.css';
 
 interface PromiseViewProps {
@@ -30,9 +30,9 @@ export function PromiseView({ request, plan, batches, workshop }: PromiseViewPro
   const [count, setCount] = useState(1);
   const [tries, setTries] = useState(0);
   const [promised, setPromised] = useState<Promised | null>(null);
-  const [pulled, setPulled] = useState<SoonerBy[]>([]);
-  const [pulling, setPulling] = useState<'not asked' | 'under way' | 'done'>('not asked');
-  const levers = useRef<Underway<SoonerBy[]> | null>(null);
+  const [tried, setTried] = useState<SoonerBy[]>([]);
+  const [trying, setTrying] = useState<'not asked' | 'under way' | 'done'>('not asked');
+  const ways = useRef<Underway<SoonerBy[]> | null>(null);
   useEffect(() => {
     let stale = false;
     const run = promiseInWorker(request, plan, (done) => !stale && setTries(done));
@@ -42,17 +42,17 @@ export function PromiseView({ request, plan, batches, workshop }: PromiseViewPro
       run.end();
     };
   }, [request, plan]);
-  useEffect(() => () => levers.current?.end(), []);
+  useEffect(() => () => ways.current?.end(), []);
   const ask = (): void => {
-    setPulled([]);
-    setPulling('under way');
-    const all = [...waysToBeSooner(request), ...productLevers(batches, workshop, desk.shelf.products)];
+    setTried([]);
+    setTrying('under way');
+    const all = [...waysToBeSooner(request), ...quickerProducts(batches, workshop, desk.shelf.products)];
     setCount(all.length);
-    const run = leversInWorker(plan, all, (one) => setPulled((all) => [...all, one]));
-    levers.current = run;
-    void run.result.then(() => setPulling('done'), reportError);
+    const run = waysInWorker(plan, all, (one) => setTried((all) => [...all, one]));
+    ways.current = run;
+    void run.result.then(() => setTrying('done'), reportError);
   };
-  const best = [...pulled].sort((a, b) => b.lessLateMinutes - a.lessLateMinutes || b.soonerMinutes - a.soonerMinutes);
+  const best = [...tried].sort((a, b) => b.lessLateMinutes - a.lessLateMinutes || b.soonerMinutes - a.soonerMinutes);
   return (
     <div className={styles.promise}>
       <section aria-label="What may be promised">
@@ -80,7 +80,7 @@ export function PromiseView({ request, plan, batches, workshop }: PromiseViewPro
       </section>
       <section aria-label="What would bring it forward">
         <h2 className={styles.heading}>What would bring it forward</h2>
-        {pulling === 'not asked' ? (
+        {trying === 'not asked' ? (
           <div className={styles.waiting}>
             <p className={styles.soft}>
               Each is planned through anew: more dam kits or level place, an evening more, a second pair of hands,
@@ -92,14 +92,14 @@ export function PromiseView({ request, plan, batches, workshop }: PromiseViewPro
           </div>
         ) : (
           <>
-            {pulling === 'under way' && (
+            {trying === 'under way' && (
               <LinearProgress
                 variant="determinate"
-                value={(100 * pulled.length) / Math.max(1, count)}
+                value={(100 * tried.length) / Math.max(1, count)}
                 aria-label="Ways to bring it forward"
               />
             )}
-            <ul className={styles.levers} aria-busy={pulling === 'under way'}>
+            <ul className={styles.ways} aria-busy={trying === 'under way'}>
               {best.map(({ id, words, readyAt, soonerMinutes, lessLateMinutes, benchDays }) => (
                 <li key={id} data-idle={(soonerMinutes === 0 && lessLateMinutes === 0) || undefined}>
                   <b>{words}</b>

@@ -29,9 +29,9 @@ export function SteadyView({ request }: { request: ScheduleRequest }) {
     const wish = { request, batchId, place };
     const run = steadyInWorker(
       wish,
-      waysToBeSooner({ ...request, batches: request.batches.filter(({ id }) => id === batchId) }).map((lever) => ({
-        words: lever.words,
-        request: { ...lever.request },
+      waysToBeSooner({ ...request, batches: request.batches.filter(({ id }) => id === batchId) }).map((way) => ({
+        words: way.words,
+        request: { ...way.request },
       })),
     );
     void run.result.then((found) => !stale && setResult({ of: chosen, ...found }), reportError);
@@ -83,7 +83,7 @@ export function SteadyView({ request }: { request: ScheduleRequest }) {
           {idle.length === 0 ? (
             <p className={styles.soft}>None of these alone would bring more: the waits themselves hold it back.</p>
           ) : (
-            <ul className={styles.levers}>
+            <ul className={styles.ways}>
               {idle.map(({ words, piecesPerWeek }, i) => (
                 <li key={words}>
                   <b>{words}</b>

@@ -15,7 +15,27 @@ export default {
     '^d3-array$': '<rootDir>/node_modules/d3-array/dist/d3-array.js',
   },
   // Looking these up through the sandbox would make the grid loops ten times slower.
-  sandboxInjectedGlobals: ['Math', 'Infinity'],
+  sandboxInjectedGlobals: [
+    'Math',
+    'Infinity',
+    'Object',
+    'Array',
+    'Number',
+    'Map',
+    'Set',
+    'Symbol',
+    'JSON',
+    'String',
+    'Error',
+    'Date',
+    'Float32Array',
+    'Float64Array',
+    'Uint8Array',
+    'Uint16Array',
+    'Int16Array',
+    'Int32Array',
+    'Uint32Array',
+  ],
   transform: {
     '^.+\\.(t|j)sx?$': [
       '@swc/jest',

@@ -8,7 +8,6 @@ const config: NextConfig = {
   poweredByHeader: false,
   // It is served on this machine or over a few metres of network: packing costs both ends more time than it saves.
   compress: false,
-  // Types and lint are checked by `npm test`, once, over everything.
   devIndicators: false,
 };
 

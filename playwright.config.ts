@@ -26,8 +26,6 @@ export default defineConfig({
   // Machines differ: waiting is cheap, a test that gives up on a slow one is not.
   timeout: 120_000,
   expect: { timeout: 40_000 },
-  // A machine that stands still for a minute is no defect of the app; a defect fails twice.
-  retries: 1,
   reporter: [
     ['list'],
     ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '.test-tmp/playwright.json' }],

@@ -1,4 +1,4 @@
-import { planAmounts, type Amounts, type PlanRequest } from '../src/core/plan';
+import { bedsBuiltOnce, planAmounts, type Amounts, type PlanRequest } from '../src/core/plan';
 import { TYPICAL_LOSSES } from '../src/core/mixing/losses';
 import type { PieceDesign } from '../src/core/model/designSchema';
 import { batchRequest } from '../src/core/records/buildRequest';
@@ -186,10 +186,11 @@ function sixCups(
   };
   const batch = { name: 'B', items, pourAt: '2025-03-01T10:00', benchWindows: null };
   const request = batchRequest(view as never, batch, { kept: null, pours: [] })!;
+  const bedOf = bedsBuiltOnce();
   let best: { request: PlanRequest; amounts: Amounts } | null = null;
   for (let cupGrams = 2000; cupGrams > 150; cupGrams *= 0.9) {
     const tried = { ...request, losses: TYPICAL_LOSSES, bench: { ...request.bench, cupGrams } };
-    const amounts = planAmounts(tried);
+    const amounts = planAmounts(tried, bedOf);
     best = { request: tried, amounts };
     if (amounts.totals.cups >= CUPS) break;
   }

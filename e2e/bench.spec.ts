@@ -1,45 +1,18 @@
-import { mkdirSync, rmSync } from 'node:fs';
-import { once } from 'node:events';
-import { spawn, type ChildProcess } from 'node:child_process';
 import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
-import { awake, choose, expect, test } from './guarded';
-import { ended, serve } from './server';
+import { awake, choose } from './guarded';
+import { expect, test, type Workshop } from './workshop';
 
-/*
- * A run is kept by the server and pressed from windows: these journeys have a server of their own each, so that it can be killed.
- */
 test.describe.configure({ timeout: 300_000 });
-let own: { url: string; server: ChildProcess; data: string };
-test.beforeEach(async ({ page: _ }, info) => {
-  const folder = `.test-tmp/bench-${info.testId}-${info.retry}`;
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true });
-  const data = `${folder}/data.db`;
-  own = { ...(await serve(data, { AGUADA_DEMO: '1' })), data };
-});
-test.afterEach(async ({ context }) => {
-  await context.close();
-  await ended(own.server);
+let own: Workshop;
+test.beforeEach(({ workshop }) => {
+  own = workshop;
 });
 
-/** Kills the server as a power cut would, and starts it again on the same port. */
+/** Kills the server as a power cut would, and starts it again. */
 async function killAndStart(): Promise<void> {
-  await killed();
-  await started();
-}
-async function killed(): Promise<void> {
-  const gone = once(own.server, 'exit');
-  own.server.kill('SIGKILL');
-  await gone;
-}
-async function started(): Promise<void> {
-  const { port } = new URL(own.url);
-  own.server = spawn('node', ['.next/serve.mjs'], {
-    env: { ...process.env, PORT: port, AGUADA_DATA: own.data, AGUADA_DEMO: '' },
-    stdio: 'ignore',
-  });
-  await expect(async () => expect((await fetch(own.url)).status).toBeLessThan(600)).toPass();
+  await own.killed();
+  await own.started();
 }
 
 /** Two small tiles in cups so small that each needs its own. */
@@ -227,7 +200,7 @@ test('the server is killed between A and B: presses are kept, the clock is right
   while (['weigh', 'dose'].includes((await stepKind(page))!) && (await title(page).innerText()) !== 'Weigh in part B')
     await press(page);
   await sent(page);
-  await killed();
+  await own.killed();
   // Part B goes in while nobody answers: the parts meet, the clock runs.
   const met = Date.now();
   await press(page);
@@ -239,7 +212,7 @@ test('the server is killed between A and B: presses are kept, the clock is right
     return m! * 60 + s!;
   };
   const potLife = (await digits()) + (Date.now() - met) / 1000;
-  await started();
+  await own.started();
   await expect(page.getByRole('status').filter({ hasText: 'kept here' })).toHaveCount(0);
   const step = await title(page).innerText();
   await killAndStart();

@@ -1,25 +1,14 @@
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import type { ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import type { Locator, Page } from '@playwright/test';
 import ICAL from 'ical.js';
-import { addPiece, choose, expect, fillMeasure, makeSet, test } from './guarded';
-import { ended, serve } from './server';
+import { addPiece, choose, fillMeasure, makeSet } from './guarded';
+import { expect, test, type Workshop } from './workshop';
 
-/*
- * The calendar plans all that is being made in a workshop: its journeys have a workshop of their own each, with the sample in it.
- */
 // Each waits for searches, in a browser that shares its machine with two others.
 test.describe.configure({ timeout: 300_000 });
-let own: { url: string; server: ChildProcess };
-test.beforeEach(async ({ page: _ }, info) => {
-  const folder = `.test-tmp/calendar-${info.testId}-${info.retry}`;
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true });
-  own = await serve(`${folder}/data.db`, { AGUADA_DEMO: '1' });
-});
-test.afterEach(async ({ page }) => {
-  await page.close();
-  await ended(own.server);
+let own: Workshop;
+test.beforeEach(({ workshop }) => {
+  own = workshop;
 });
 
 const open = async (page: Page, view = ''): Promise<void> => {
@@ -139,9 +128,9 @@ test('what may be promised, what would bring it forward, steady work, a route of
   const promised = page.getByRole('region', { name: 'What may be promised' });
   await expect(promised).toContainText('Safe');
   await page.getByRole('button', { name: 'Work it out' }).click();
-  const levers = page.getByRole('region', { name: 'What would bring it forward' });
-  await expect(levers.getByRole('listitem').filter({ hasText: 'A second pair of hands' })).toBeVisible();
-  await expect(levers.getByRole('progressbar')).toHaveCount(0);
+  const ways = page.getByRole('region', { name: 'What would bring it forward' });
+  await expect(ways.getByRole('listitem').filter({ hasText: 'A second pair of hands' })).toBeVisible();
+  await expect(ways.getByRole('progressbar')).toHaveCount(0);
   await page.getByRole('link', { name: 'Steady work' }).click();
   await expect(page.getByRole('region', { name: 'Steady work' })).toContainText(/Pieces a week\s*\d/);
   await page.getByRole('link', { name: 'Steps of the route' }).click();

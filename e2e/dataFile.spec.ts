@@ -1,7 +1,8 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import Sqlite from 'better-sqlite3';
-import { choose, expect, test } from './guarded';
+import { choose } from './guarded';
 import { ended, serve } from './server';
+import { expect, test } from './workshop';
 
 const FOLDER = '.test-tmp/files';
 test.describe.configure({ mode: 'serial' });
@@ -75,54 +76,42 @@ test('while another program holds the file an edit is refused in words, then goe
   }
 });
 
-test('fields and figures follow the workshop’s units, also where the sample was drawn in mm', async ({ page }) => {
-  const { url, server } = await serve(`${FOLDER}/units.db`);
-  try {
-    await page.goto(url);
-    await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
-    await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
-    await page.goto(`${url}/shelf`);
-    await choose(page, 'Lengths in', 'in');
-    await expect(page.getByRole('button', { name: /Undo “Change the workshop/ })).toBeVisible();
-    await page.goto(`${url}/sets/heron-slack/shape`);
-    await expect(page.getByRole('textbox', { name: 'Width, in' })).toHaveValue('5.512');
-    await expect(page.getByText('From above, 5 1/2″ × 5 1/2″', { exact: false })).toBeVisible();
-  } finally {
-    await page.close();
-    await ended(server);
-  }
+test('fields and figures follow the workshop’s units, also where the sample was drawn in mm', async ({
+  page,
+  workshop: { url },
+}) => {
+  await page.goto(`${url}/shelf`);
+  await choose(page, 'Lengths in', 'in');
+  await expect(page.getByRole('button', { name: /Undo “Change the workshop/ })).toBeVisible();
+  await page.goto(`${url}/sets/heron-slack/shape`);
+  await expect(page.getByRole('textbox', { name: 'Width, in' })).toHaveValue('5.512');
+  await expect(page.getByText('From above, 5 1/2″ × 5 1/2″', { exact: false })).toBeVisible();
 });
 
-test('a bench out of level: the corner to raise, from two readings too, and back to level', async ({ page }) => {
-  const { url, server } = await serve(`${FOLDER}/tilt.db`);
-  try {
-    await page.goto(url);
-    await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
-    await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
-    await page.goto(`${url}/sets/heron-slack/shape`);
-    await page.getByRole('button', { name: 'Bench: level' }).click();
-    const north = page.getByRole('textbox', { name: 'Falls to the north, mm/m' });
-    await north.fill('0.2 deg');
-    await north.press('Enter');
-    await expect(north).toHaveValue('3.49');
-    await expect(
-      page.getByText('Raise the north-west corner').or(page.getByText('Raise the north-east corner')).first(),
-    ).toBeVisible();
-    await expect(page.getByText('stands up to 0.2', { exact: false })).toBeVisible();
-    for (const [label, value] of [
-      ['West, mm', '15.3'],
-      ['East, mm', '14.9'],
-    ] as const) {
-      await page.getByRole('textbox', { name: label, exact: true }).fill(value);
-      await page.getByRole('textbox', { name: label, exact: true }).press('Enter');
-    }
-    await page.getByRole('button', { name: 'Falls 1.3 mm per m to the east: use it' }).click();
-    await expect(page.getByRole('textbox', { name: 'Falls to the east, mm/m' })).toHaveValue('1.33');
-    await page.getByRole('button', { name: 'It is level now' }).click();
-    await expect(page.getByText('Bench: level')).toBeVisible();
-    await expect(page.getByText('On this bench')).toHaveCount(0);
-  } finally {
-    await page.close();
-    await ended(server);
+test('a bench out of level: the corner to raise, from two readings too, and back to level', async ({
+  page,
+  workshop: { url },
+}) => {
+  await page.goto(`${url}/sets/heron-slack/shape`);
+  await page.getByRole('button', { name: 'Bench: level' }).click();
+  const north = page.getByRole('textbox', { name: 'Falls to the north, mm/m' });
+  await north.fill('0.2 deg');
+  await north.press('Enter');
+  await expect(north).toHaveValue('3.49');
+  await expect(
+    page.getByText('Raise the north-west corner').or(page.getByText('Raise the north-east corner')).first(),
+  ).toBeVisible();
+  await expect(page.getByText('stands up to 0.2', { exact: false })).toBeVisible();
+  for (const [label, value] of [
+    ['West, mm', '15.3'],
+    ['East, mm', '14.9'],
+  ] as const) {
+    await page.getByRole('textbox', { name: label, exact: true }).fill(value);
+    await page.getByRole('textbox', { name: label, exact: true }).press('Enter');
   }
+  await page.getByRole('button', { name: 'Falls 1.3 mm per m to the east: use it' }).click();
+  await expect(page.getByRole('textbox', { name: 'Falls to the east, mm/m' })).toHaveValue('1.33');
+  await page.getByRole('button', { name: 'It is level now' }).click();
+  await expect(page.getByText('Bench: level')).toBeVisible();
+  await expect(page.getByText('On this bench')).toHaveCount(0);
 });

@@ -38,16 +38,16 @@ test.describe('with script switched off', () => {
     });
 });
 
-test('a hundred batches are paged through, newest first', async ({ page }) => {
+test('sixty batches are paged through, newest first', async ({ page }) => {
   const folder = '.test-tmp/years';
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
-  writeBigFile(`${folder}/years.db`, { sets: 4, batches: 100 });
+  writeBigFile(`${folder}/years.db`, { sets: 2, batches: 60 });
   const { url, server } = await serve(`${folder}/years.db`);
   try {
     await page.goto(`${url}/sets/${BIG_SET}/log`);
     const list = page.getByRole('list', { name: 'Batches, newest first' }).getByRole('button');
-    await expect(list.first()).toContainText('Batch 100');
+    await expect(list.first()).toContainText('Batch 60');
     const before = await list.count();
     await page.getByRole('button', { name: /^Older ones, \d+/ }).click();
     await expect.poll(() => list.count()).toBeGreaterThan(before);

@@ -1,6 +1,7 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { awake, expect, makeSet, test } from './guarded';
+import { awake, makeSet } from './guarded';
 import { ended, serve } from './server';
+import { expect, test } from './workshop';
 
 const FOLDER = '.test-tmp/safe';
 test.describe.configure({ mode: 'serial' });
@@ -48,32 +49,26 @@ test('a copy is saved, something changed, the copy put back, and what was there 
   }
 });
 
-test('a set is handed on, and taken in again beside itself', async ({ page }) => {
-  const { url, server } = await serve(`${FOLDER}/hand.db`);
-  try {
-    await page.goto(url);
-    await awake(page);
-    await makeSet(page, 'Otter Reach', '15', url);
-    await page.getByRole('button', { name: 'Change the set' }).click();
-    const saved = page.waitForEvent('download');
-    await page.getByRole('link', { name: 'Hand it on' }).click();
-    const download = await saved;
-    expect(download.suggestedFilename()).toBe('otter-reach.zip');
-    const bytes = readFileSync(await download.path());
-    const first = page.url();
-    await page.goto(url);
-    await awake(page);
-    await page
-      .locator('input[type=file]')
-      .setInputFiles({ name: 'otter-reach.zip', mimeType: 'application/zip', buffer: bytes });
-    await expect(page.getByRole('heading', { name: 'Otter Reach', level: 1 })).toBeVisible();
-    expect(page.url()).not.toBe(first);
-    await page.goto(url);
-    await expect(page.getByRole('link', { name: 'Otter Reach', exact: true })).toHaveCount(2);
-  } finally {
-    await page.close();
-    await ended(server);
-  }
+test('a set is handed on, and taken in again beside itself', async ({ page, workshop: { url } }) => {
+  await page.goto(url);
+  await awake(page);
+  await makeSet(page, 'Otter Reach', '15', url);
+  await page.getByRole('button', { name: 'Change the set' }).click();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Hand it on' }).click();
+  const download = await saved;
+  expect(download.suggestedFilename()).toBe('otter-reach.zip');
+  const bytes = readFileSync(await download.path());
+  const first = page.url();
+  await page.goto(url);
+  await awake(page);
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'otter-reach.zip', mimeType: 'application/zip', buffer: bytes });
+  await expect(page.getByRole('heading', { name: 'Otter Reach', level: 1 })).toBeVisible();
+  expect(page.url()).not.toBe(first);
+  await page.goto(url);
+  await expect(page.getByRole('link', { name: 'Otter Reach', exact: true })).toHaveCount(2);
 });
 
 test('the data file is taken away while it is open: it is said, and what was in hand is written anew', async ({

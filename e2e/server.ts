@@ -8,11 +8,11 @@ export async function serve(
   data: string,
   env: Record<string, string> = {},
 ): Promise<{ url: string; server: ChildProcess }> {
-  const port = await freePort();
+  const port = env['PORT'] ?? String(await freePort());
   const server = spawn('node', ['.next/serve.mjs'], {
     env: {
       ...process.env,
-      PORT: String(port),
+      PORT: port,
       AGUADA_DATA: data,
       AGUADA_DEMO: '',
       AGUADA_AHEAD: 'off',

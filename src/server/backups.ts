@@ -85,7 +85,7 @@ export async function runBackups(asked: z.infer<typeof backupsRequestSchema>): P
   }
   if (asked.do === 'put back') return putBack(copyPath(dataFilePath(), asked.name));
   const { db, path } = dataFile();
-  const to = join(backupsFolder(path), freeName('saved'));
+  const to = join(/* turbopackIgnore: true */ backupsFolder(path), freeName('saved'));
   await saveBackup(db, to);
   return answerWith(`Saved as ${to}.`);
 }
@@ -144,7 +144,7 @@ function ownDevices(): DeviceRow[] {
 async function keepWhatIsThere(): Promise<string | null> {
   const path = dataFilePath();
   const name = freeName('before-putting-back');
-  const to = join(backupsFolder(path), name);
+  const to = join(/* turbopackIgnore: true */ backupsFolder(path), name);
   mkdirSync(backupsFolder(path), { recursive: true });
   try {
     await saveBackup(dataFile().db, to);

@@ -1,5 +1,14 @@
 export { atOwnLevel, bedKey, surveyBed, type SurveyedBed } from './beds';
-export { amountsOfPieces, lowestBedMm, madeUp, planAmounts, planBatch, planPieces, type BedSource } from './planBatch';
+export {
+  amountsOfPieces,
+  bedsBuiltOnce,
+  lowestBedMm,
+  madeUp,
+  planAmounts,
+  planBatch,
+  planPieces,
+  type BedSource,
+} from './planBatch';
 export { planTimes } from './pourTimes';
 export { handsOnMinutes, planDifference, waterGrams, withLevel, withMore, type Difference } from './whatIf';
 export {

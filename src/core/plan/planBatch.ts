@@ -16,7 +16,7 @@ import { stockPart, tintings } from '../pouring/stockTint';
 import { colourantShares, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
 import { pourDoses } from '../tint/waterTint';
 import { formatMeasure } from '../units/formatMeasure';
-import { levelBed, surveyBed, type SurveyedBed } from './beds';
+import { bedKey, levelBed, surveyBed, type SurveyedBed } from './beds';
 import { checkBatch } from './checkBatch';
 import { checkBodies } from './checkBody';
 import { withTimes, type Amounts, type LayerAmounts, type PiecePlan, type Plan, type ProductTotal } from './plan';
@@ -33,22 +33,31 @@ import { planPiece } from './planPiece';
 import { planTimes } from './pourTimes';
 import { EVEN_POUR, type PourTint } from '../model/tintSchema';
 
-/** Where beds come from: built anew, or from a cache keyed by `bedKey`. */
+/** Where beds come from: built as they are asked for, or known from before. */
 export type BedSource = (design: PieceDesign, strays: Strays) => SurveyedBed;
 
-const freshBed: BedSource = (design, strays) => surveyBed(design, undefined, strays);
+/** A source that builds each bed when it is first asked for, and keeps it for as long as it is held itself. */
+export function bedsBuiltOnce(): BedSource {
+  const beds = new Map<string, SurveyedBed>();
+  return (design, strays) => {
+    const key = bedKey(design, strays);
+    const bed = beds.get(key) ?? surveyBed(design, undefined, strays);
+    beds.set(key, bed);
+    return bed;
+  };
+}
 
 /**
  * The whole plan of a batch, from the beds to the cups, the cost and the cure. Pure: the same request gives the same plan.
  * Problems do not stop it; a plan with a `stop` among its problems must not be poured.
  */
-export function planBatch(request: PlanRequest, bedOf: BedSource = freshBed): Plan {
+export function planBatch(request: PlanRequest, bedOf = bedsBuiltOnce()): Plan {
   const amounts = planAmounts(request, bedOf);
   return withTimes(amounts, planTimes(amounts, request));
 }
 
 /** What is poured, mixed and spent: all of a plan that does not depend on when it is poured. */
-export function planAmounts(request: AmountsRequest, bedOf: BedSource = freshBed): Amounts {
+export function planAmounts(request: AmountsRequest, bedOf = bedsBuiltOnce()): Amounts {
   const lowestMm = lowestBedMm(request, bedOf);
   return amountsOfPieces(request, lowestMm, planPieces(request, lowestMm, bedOf));
 }

@@ -26,7 +26,7 @@ const NOW = '2026-11-24T20:00';
  * A workshop of years: a set of 60 designs with 300 finished batches of 6 cups, and other sets beside it with 170 batches. With 500 sets
  * and 400 lots that are 50,000 movements of stock, and a minute to write. Returns how many rows it has.
  */
-export function writeBigFile(path: string, { sets = 60, lots = 0, batches = BATCHES } = {}): number {
+export function writeBigFile(path: string, { sets = 60, lots = 0, batches = BATCHES, designs = DESIGNS } = {}): number {
   const { db, close } = openDataFile(path);
   db.$client.pragma('synchronous = OFF');
   stockShelf(db, NOW);
@@ -46,7 +46,7 @@ export function writeBigFile(path: string, { sets = 60, lots = 0, batches = BATC
   });
   edit(db, 'sets', 'Make the big set', NOW, (writer) => {
     writer.add('set', BIG_SET, set('Years of work'));
-    for (let i = 0; i < DESIGNS; i++) writer.add('design', `d${i}`, design(i), BIG_SET);
+    for (let i = 0; i < designs; i++) writer.add('design', `d${i}`, design(i), BIG_SET);
   });
   for (let s = 1; s < sets; s++)
     edit(db, 'sets', 'Make a set', NOW, (writer) => {

@@ -42,7 +42,7 @@ test('sixty batches are paged through, newest first', async ({ page }) => {
   const folder = '.test-tmp/years';
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
-  writeBigFile(`${folder}/years.db`, { sets: 2, batches: 60 });
+  writeBigFile(`${folder}/years.db`, { sets: 2, batches: 60, designs: 10 });
   const { url, server } = await serve(`${folder}/years.db`);
   try {
     await page.goto(`${url}/sets/${BIG_SET}/log`);

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Locator, Page } from '@playwright/test';
+import type { RunView } from '../src/core/run/views';
 import { awake, choose } from './guarded';
 import { expect, test, type Workshop } from './workshop';
 
@@ -225,6 +226,43 @@ test('the server is killed between A and B: presses are kept, the clock is right
   };
   const partB = events.filter(({ event }) => event.type === 'done' && event.step?.endsWith('.B'));
   expect(partB).toHaveLength(1);
+});
+
+test('a run that is given up: its layer is begun and not poured, everywhere; the rest is poured in a run of its own', async ({
+  page,
+}) => {
+  await begin(page);
+  await ready(page);
+  while ((await stepKind(page)) !== 'pour') await press(page);
+  const run = new URL(page.url()).pathname.split('/').at(-1)!;
+  const { plan } = (await (await page.request.get(`${own.url}/api/runs/${run}`)).json()) as RunView;
+  const dry = plan.layers[0]!.cups.flatMap(({ pours }) => pours).length - 1;
+  await press(page);
+  await sent(page);
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: 'Give the run up' }).click();
+  await page.getByRole('textbox', { name: /^Why is it given up/ }).fill('a dam broke');
+  await page.getByRole('button', { name: 'Give it up' }).click();
+  await expect(page.getByText('Given up', { exact: false }).first()).toBeVisible();
+
+  const words = `${dry} pieces still dry`;
+  await page.goto(`${own.url}/sets/heron-slack/log?batch=hs-batch-3`);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Bases and the last tiles' }).first()).toContainText(words);
+  await expect(page.getByRole('region', { name: 'Layer 1' })).toContainText('Still dry:');
+  await page.goto(`${own.url}/sets/heron-slack/cure`);
+  await expect(page.getByRole('button', { name: /^Pour layer 1, Bases and the last tiles/ }).first()).toBeAttached();
+  await expect(page.getByRole('button', { name: /^Pour layer 1, Bases and the last tiles.*done/ })).toHaveCount(0);
+  await page.goto(`${own.url}/sets/heron-slack/log?batch=hs-batch-3`);
+  await page.getByRole('link', { name: 'Pour the rest' }).click();
+  await expect(page.getByRole('region', { name: 'Begin' })).toContainText(`into ${dry} pieces`);
+  await page.getByRole('button', { name: 'Pour the rest' }).click();
+  await awake(page);
+  await ready(page);
+  for (let i = 0; i < 80 && !['cover', 'wait'].includes((await stepKind(page))!); i++) await press(page);
+  await sent(page);
+  await page.goto(`${own.url}/sets/heron-slack/log?batch=hs-batch-3`);
+  await expect(page.getByRole('region', { name: 'Layer 1' })).toContainText('given up: a dam broke');
+  await expect(page.getByRole('region', { name: 'Layer 1' })).not.toContainText('Still dry');
 });
 
 /** Counts the tones that a window sounds. */

@@ -104,6 +104,8 @@ describe('batches in short', () => {
     addPour('b', pour(2, 40));
     expect(getBatch(db, 'b')!.poured).toEqual({
       layers: 2,
+      begun: 2,
+      dry: 0,
       of: amounts.layers.length,
       lastAt: '2026-11-22T10:00',
       // Two cups each: (30 + 15) and (40 + 20).

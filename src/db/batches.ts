@@ -43,6 +43,8 @@ interface BatchLine extends Record<Field, unknown> {
   version: number;
   items: string;
   pouredLayers: number | null;
+  begun: number | null;
+  dry: number | null;
   lastAt: string | null;
   ofLayers: number;
   mixGrams: number | null;
@@ -53,16 +55,25 @@ const FIELDS_SQL = sql.join(
   sql`, `,
 );
 
+/** How many pours of the layer of an entry `c` were not made, by the rule of `dryPours`. */
+export const DRY_POURS = sql.raw(`(
+  case when exists (select 1 from weighings w where w.pour_id = c.id and w.poured_grams is not null) then (
+    select coalesce(sum(max(0, u.planned - (select count(*) from poured_pieces r
+      where r.pour_id = c.id and r.design_id = u.design_id and r.copy = u.copy))), 0)
+    from (select design_id, copy, count(*) as planned from cup_pours
+      where batch_id = c.batch_id and layer = c.layer group by design_id, copy) u)
+  else 0 end)`);
+
 const LINE = sql`
   select b.id, b.version, ${FIELDS_SQL},
     (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies, 'first', i.first))
       from (select design_id, copies, first from batch_items where batch_id = b.id order by position) i) as items,
-    p.layers as pouredLayers, p.last_at as lastAt, p.mix as mixGrams,
+    p.whole as pouredLayers, p.begun as begun, p.dry as dry, p.last_at as lastAt, p.mix as mixGrams,
     (select count(*) from layers l where l.batch_id = b.id) as ofLayers
   from batches b left join (
-    select c.batch_id, count(distinct c.layer) as layers, max(c.poured_at) as last_at,
+    select c.batch_id, count(*) as begun, sum(c.dry = 0) as whole, sum(c.dry) as dry, max(c.poured_at) as last_at,
       sum((select sum(w.part_a_grams + coalesce(w.part_b_grams, 0)) from weighings w where w.pour_id = c.id)) as mix
-    from current_pours c group by c.batch_id
+    from (select c.*, ${DRY_POURS} as dry from current_pours c) c group by c.batch_id
   ) p on p.batch_id = b.id`;
 
 function rowOf(line: BatchLine): BatchRow {
@@ -76,8 +87,15 @@ function rowOf(line: BatchLine): BatchRow {
     Object.keys(batchSchema.shape).flatMap((key) => (key in fields ? [[key, fields[key]]] : [])),
   ) as Batch;
   const poured =
-    line.pouredLayers && line.lastAt
-      ? { layers: line.pouredLayers, of: line.ofLayers, lastAt: line.lastAt, mixGrams: line.mixGrams ?? 0 }
+    line.begun && line.lastAt
+      ? {
+          layers: line.pouredLayers ?? 0,
+          begun: line.begun,
+          dry: line.dry ?? 0,
+          of: line.ofLayers,
+          lastAt: line.lastAt,
+          mixGrams: line.mixGrams ?? 0,
+        }
       : null;
   return { id: line.id, version: line.version, data, poured };
 }
@@ -304,6 +322,25 @@ export const isEntered = (db: Connection, batchId: string, layer: number): boole
     .where(and(eq(pours.batchId, batchId), eq(pours.layer, layer)))
     .get() !== undefined;
 
+/** The last entry of a layer whose cups all have numbers below one: what it was before a further run; null when there is none. */
+export function entryBelow(db: Connection, batchId: string, layer: number, cup: number): PourRecord | null {
+  const entry = db
+    .select()
+    .from(pours)
+    .where(
+      and(
+        eq(pours.batchId, batchId),
+        eq(pours.layer, layer),
+        eq(pours.struck, false),
+        sql`not exists (select 1 from weighings w where w.pour_id = ${pours.id} and w.cup >= ${cup})`,
+      ),
+    )
+    .orderBy(desc(pours.id))
+    .limit(1)
+    .get();
+  return entry ? pourOf(db, entry) : null;
+}
+
 /** The layers of a batch as they were poured: the entries that hold. */
 export function currentPours(db: Connection, batchId: string): PourRecord[] {
   const entries = db
@@ -315,14 +352,14 @@ export function currentPours(db: Connection, batchId: string): PourRecord[] {
   return entries.map((entry) => pourOf(db, entry));
 }
 
-/** When the layers of a batch were poured, without what went into them. */
+/** When the layers of a batch were poured, without what went into them; and how many pours of each were not made. */
 export const currentPourTimes = (
   db: Connection,
   batchId: string,
-): Pick<PourRecord, 'layer' | 'pouredAt' | 'pouredUntil'>[] =>
+): (Pick<PourRecord, 'layer' | 'pouredAt' | 'pouredUntil'> & { dry: number })[] =>
   db
-    .all<{ layer: number; pouredAt: string; pouredUntil: string | null }>(
-      sql`select layer, poured_at as pouredAt, poured_until as pouredUntil from current_pours
+    .all<{ layer: number; pouredAt: string; pouredUntil: string | null; dry: number }>(
+      sql`select layer, poured_at as pouredAt, poured_until as pouredUntil, ${DRY_POURS} as dry from current_pours c
         where batch_id = ${batchId} order by layer`,
     )
     .map(({ pouredUntil, ...pour }) => ({ ...pour, ...(pouredUntil !== null && { pouredUntil }) }));

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { DRY_POURS } from './batches';
 import type { Connection } from './storage';
 
 /** A batch is on the calendar until so many days after its last layer was poured, with all that is done to it afterwards. */
@@ -12,7 +13,7 @@ export const openBatches = (db: Connection, now: string): { id: string; setId: s
     select b.id, b.set_id as setId
     from batches b
       left join (
-        select c.batch_id, count(distinct c.layer) as poured, max(c.poured_at) as last_at
+        select c.batch_id, sum(${DRY_POURS} = 0) as poured, max(c.poured_at) as last_at
         from current_pours c group by c.batch_id
       ) p on p.batch_id = b.id
       left join (select l.batch_id, count(*) as layers from layers l group by l.batch_id) k on k.batch_id = b.id

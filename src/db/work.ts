@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { PlannedWork, PouredBatch } from '@/core/records/work';
-import { currentPourTimes } from './batches';
+import { currentPourTimes, DRY_POURS } from './batches';
 import type { Connection } from './storage';
 
 /** Full cure takes at most so many days; older pours need no look. */
@@ -16,8 +16,8 @@ export function pouredBatches(db: Connection, now: string, setId?: string): Map<
     select b.set_id as setId, b.id as batchId, b.name as name, b.own as own, b.course as course,
       json_remove(k.request, '$.pieces') as request, json_extract(k.amounts, '$.totals.pieces') as pieces,
       json_extract(k.amounts, '$.finish') as finish
-    from (select batch_id, count(distinct layer) as layers, max(poured_at) as last_at
-      from current_pours group by batch_id) p
+    from (select c.batch_id, sum(${DRY_POURS} = 0) as layers, max(c.poured_at) as last_at
+      from current_pours c group by c.batch_id) p
     join batches b on b.id = p.batch_id join kept_plans k on k.batch_id = b.id
     where (p.last_at >= ${since} or p.layers < (select count(*) from layers l where l.batch_id = b.id))
       and (${setId ?? null} is null or b.set_id = ${setId ?? null})`);

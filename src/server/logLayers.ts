@@ -4,7 +4,7 @@ import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
 import { setScope } from '@/core/records/command';
 import { pourId, type PourRecord } from '@/core/records/recordSchemas';
-import { currentPours, getBatch, isEntered, keptPlan, setOfBatch } from '@/db/batches';
+import { currentPours, entryBelow, getBatch, isEntered, keptPlan, setOfBatch } from '@/db/batches';
 import { bookPour, plannedLayer, type PlannedLayer } from '@/db/bookPour';
 import type { Connection, Database } from '@/db/storage';
 import { edit } from '@/db/journal';
@@ -57,7 +57,10 @@ export function logLayers(
     const entered = setId !== null && isEntered(db, run.batchId, record.layer);
     const unknown = setId !== null && reached && !entered;
     if (was && JSON.stringify(was) === JSON.stringify(record) && !unknown) continue;
-    const pour = pourRecord(run, record, expiredLotsTaken(state));
+    const pour = onTopOf(
+      setId === null ? null : poursBefore(db, run, state, record.layer),
+      pourRecord(run, record, expiredLotsTaken(state)),
+    );
     if (setId === null || !(reached || entered)) {
       // A further word on it moves nothing on the shelf.
       if (was && JSON.stringify(was.cups) === JSON.stringify(record.cups)) continue;
@@ -74,6 +77,40 @@ export function logLayers(
       else if (keptPlan(db, run.batchId)) writer.add('pour', id, { ...pour, batchId: run.batchId }, setId);
     });
   }
+}
+
+/** What was poured of a layer before a run went on with it: its cups are numbered on from those that the entry has. */
+function poursBefore(db: Connection, run: RunRow, state: RunState, layer: number): PourRecord | null {
+  const first = Math.min(...layerOf(state, layer).cups.map(({ number }) => number));
+  return entryBelow(db, run.batchId, layer, first);
+}
+
+/** A layer that was poured in more than one run, as one. */
+const onTopOf = (before: PourRecord | null, pour: PourRecord): PourRecord =>
+  before === null
+    ? pour
+    : {
+        ...pour,
+        pouredAt: before.pouredAt,
+        temperatureC: before.temperatureC,
+        cups: [...before.cups, ...pour.cups],
+        tintLeft: addedUp(before.tintLeft, pour.tintLeft),
+        ...((before.expiredLots || pour.expiredLots) && {
+          expiredLots: [...new Set([...(before.expiredLots ?? []), ...(pour.expiredLots ?? [])])],
+        }),
+        note: [before.note, pour.note].filter(Boolean).join(' · ').slice(0, LONGEST_NOTE),
+      };
+
+const LONGEST_NOTE = 2000;
+
+function addedUp(a: PourRecord['tintLeft'], b: PourRecord['tintLeft']): NonNullable<PourRecord['tintLeft']> {
+  const colours = new Map<string, number>();
+  for (const { id, grams: own } of [...(a?.colours ?? []), ...(b?.colours ?? [])])
+    colours.set(id, (colours.get(id) ?? 0) + own);
+  return {
+    resinGrams: (a?.resinGrams ?? 0) + (b?.resinGrams ?? 0),
+    colours: [...colours].map(([id, own]) => ({ id, grams: own })),
+  };
 }
 
 /** A layer by the plan that is kept with its batch, or, when that is gone, by the run's own. */

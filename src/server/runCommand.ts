@@ -7,6 +7,7 @@ import { batchNeeds } from '@/core/stock/needs';
 import { remainingItems } from '@/core/records/buildRequest';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
 import { pourStep } from '@/core/schedule/routes';
+import { isOfBench, wholePours } from '@/core/records/rest';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
 import {
   pourId,
@@ -436,7 +437,7 @@ async function recordPour(
   const { setId, row, kept, amounts, poured } = await planToPour(batchId);
   const id = pourId(batchId, layer);
   const was = poured.some((other) => other.layer === layer);
-  if (pour) checkPour(pour, layer, amounts, poured.length, kept === null);
+  if (pour) checkPour(pour, layer, amounts, wholePours(amounts.amounts, poured), kept === null);
   else if (poured.some((other) => other.layer > layer))
     throw new FieldProblem(['layer'], `Layer ${layer + 1} was poured on it. Take that one back first.`);
   const label = pour
@@ -463,7 +464,7 @@ function checkPour(
   pour: PourRecord,
   layer: number,
   { request, amounts }: KeptPlan,
-  poured: number,
+  whole: readonly PourRecord[],
   first: boolean,
 ): void {
   const planned = amounts.layers[layer - 1];
@@ -483,14 +484,15 @@ function checkPour(
         'The recipe of this layer holds no such colourant.',
       );
   });
-  // Cups that the bench added say themselves what became of them.
-  const own = pour.cups.filter(
-    ({ number, pouredGrams }) => pouredGrams === undefined || planned.cups.some((cup) => cup.number === number),
-  );
-  if (own.map(({ number }) => number).join() !== planned.cups.map(({ number }) => number).join())
+  // A run at the bench says itself which mixes there were.
+  if (
+    !isOfBench(pour) &&
+    pour.cups.map(({ number }) => number).join() !== planned.cups.map(({ number }) => number).join()
+  )
     throw new FieldProblem(
       ['cups'],
       `Layer ${layer} has ${planned.cups.length} cups; enter what was weighed for each.`,
     );
-  if (layer > poured + 1) throw new FieldProblem(['layer'], `Pour layer ${poured + 1} first.`);
+  const next = amounts.layers.find(({ number }) => !whole.some((other) => other.layer === number));
+  if (next && layer > next.number) throw new FieldProblem(['layer'], `Pour layer ${next.number} first.`);
 }

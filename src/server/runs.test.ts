@@ -6,8 +6,13 @@ import type { RunState } from '@/core/run/runState';
 import { onScale } from '@/core/run/say';
 import type { RunEvent } from '@/core/run/runSchema';
 import { balanceOf, layersToLog } from '@/core/run/record';
-import type { EditAnswer } from '@/core/records/views';
-import { currentPours, getBatch } from '@/db/batches';
+import { pieceKey } from '@/core/model/pieceRef';
+import { batchRequest } from '@/core/records/buildRequest';
+import { dryPours } from '@/core/records/rest';
+import type { BatchRow, EditAnswer } from '@/core/records/views';
+import { currentPours, getBatch, keptPlan } from '@/db/batches';
+import { openBatches } from '@/db/openBatches';
+import { pouredBatches } from '@/db/work';
 import { temporaryFolder } from '@/db/testDataFile';
 import { closeData, withData } from './data';
 import { closePool } from './threads/pool';
@@ -15,8 +20,8 @@ import { wallClockNow } from './clock';
 import { measuredDays } from './measuredRoom';
 import { latestAnswer, takeLines, watchReadings } from './readings';
 import { runCommand } from './runCommand';
-import { beginRun, openSummaries, runView, setRuns, takeEvents } from './runs';
-import { shelfView } from './views';
+import { beginRun, openSummaries, runView, setRuns, takeEvents, workshopBench } from './runs';
+import { deskView, openBatch, shelfView } from './views';
 
 const FOLDER = temporaryFolder();
 process.env['AGUADA_DATA'] = join(FOLDER, 'runs.db');
@@ -108,6 +113,63 @@ test('a run writes its layer into the log, and what it took leaves the bottles, 
   expect(withData((db) => currentPours(db, BATCH))).toHaveLength(1);
   expect(net()).toBeCloseTo(weighed + left, 1);
   expect(taken()).toBeGreaterThan(0);
+});
+
+test('of a run that was given up the rest is open everywhere, is poured in a run of its own, and the log is one', async () => {
+  const batchId = (await command({ do: 'plan', setId: 'heron-slack', like: BATCH })).id!;
+  const first = await beginRun(batchId, null);
+  const pieces = runView(first)!.plan.layers[0]!.cups.flatMap(({ pours }) => pours.map(pieceKey));
+  await until(first, 'pour');
+  await press(first);
+  await takeEvents(first, [event({ type: 'give up', why: 'a dam broke' })]);
+  const mixedFirst = balanceOf(stateOf(first)).mixedGrams;
+  // One piece has its water: the layer is begun, not poured; the count in the database is that of the pours themselves.
+  const row = (): BatchRow['poured'] => withData((db) => getBatch(db, batchId)!.poured);
+  const entries = () => withData((db) => currentPours(db, batchId));
+  expect(row()).toMatchObject({ layers: 0, begun: 1, dry: pieces.length - 1 });
+  const { amounts, request } = withData((db) => keptPlan(db, batchId)!);
+  expect(dryPours(amounts.layers[0]!, entries()[0]!)).toHaveLength(pieces.length - 1);
+  const desk = deskView('heron-slack')!;
+  expect(
+    batchRequest(
+      desk,
+      withData((db) => getBatch(db, batchId)!.data),
+      openBatch('heron-slack', batchId)!.detail,
+    )!.poured,
+  ).toEqual([]);
+  const works = withData((db) => pouredBatches(db, wallClockNow()).get('heron-slack')!);
+  expect(works.find((work) => work.batchId === batchId)!.pours).toMatchObject([{ layer: 1, dry: pieces.length - 1 }]);
+  expect(withData((db) => openBatches(db, wallClockNow())).map(({ id }) => id)).toContain(batchId);
+  expect(workshopBench().batches.map(({ id }) => id)).toContain(batchId);
+  const cups = amounts.layers[1]!.cups.map(({ number }) => ({ number, partAGrams: 1, partBGrams: 1, note: '' }));
+  await expect(
+    command({ do: 'pour', batchId, version: 1, layer: 2, pour: { ...entries()[0]!, layer: 2, cups } }),
+  ).rejects.toThrow('Pour layer 1 first');
+
+  const second = await beginRun(batchId, null);
+  const [layer] = runView(second)!.plan.layers;
+  const before = entries()[0]!.cups.map(({ number }) => number);
+  expect(Math.min(...layer!.cups.map(({ number }) => number))).toBeGreaterThan(Math.max(...before));
+  expect(layer!.cups.flatMap(({ pours }) => pours.map(pieceKey)).sort()).toEqual(
+    dryPours(amounts.layers[0]!, entries()[0]!).map(pieceKey).sort(),
+  );
+  await until(second, 'cover');
+  expect(row()).toMatchObject({ layers: 1, begun: 1, dry: 0 });
+  const [entry, ...none] = entries();
+  expect(none).toEqual([]);
+  expect(entry!.cups.flatMap(({ pieces: own = [] }) => own.map(pieceKey)).sort()).toEqual([...pieces].sort());
+  expect(entry!.note).toContain('given up: a dam broke');
+  // Every gram of both runs is in the entry, and has left the bottles once.
+  const { tintLeft, cups: mixed } = entry!;
+  const product = mixed.reduce((sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0), tintLeft!.resinGrams);
+  const colour = [...mixed.flatMap(({ doses = [] }) => doses), ...tintLeft!.colours].reduce(
+    (sum, { grams }) => sum + grams,
+    0,
+  );
+  expect(product + colour).toBeCloseTo(mixedFirst + balanceOf(stateOf(second)).mixedGrams, 1);
+  expect(net(batchId)).toBeCloseTo(product, 1);
+  expect(request.poured).toEqual([]);
+  await takeEvents(second, [event({ type: 'give up', why: 'for this test' })]);
 });
 
 test('presses that come twice, from two windows, or all at once, are taken once and in order', async () => {

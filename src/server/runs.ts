@@ -17,7 +17,8 @@ import {
 import type { ExpiredLot } from '@/core/run/expired';
 import { batchFacts } from '@/core/schedule/facts';
 import { goodUntil, isPast, NOTHING } from '@/core/stock/lots';
-import { batchRequest } from '@/core/records/buildRequest';
+import { batchRequest, pouredLayers } from '@/core/records/buildRequest';
+import { stillToPour, wholePours } from '@/core/records/rest';
 import { productsOf, type PlanRequest } from '@/core/plan';
 import { shelfLifeOf } from '@/db/bookPour';
 import { lotsOf } from '@/db/stock';
@@ -72,10 +73,8 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   const { setId, row, amounts: planned, poured, kept } = await planToPour(batchId);
   const stop = planned.amounts.problems.find(({ severity }) => severity === 'stop');
   if (stop && kept === null) throw new FieldProblem(['batchId'], stop.message);
-  const request: PlanRequest = {
-    ...planned.request,
-    poured: practice ? [] : poured.map(({ layer, pouredAt }) => ({ layer, at: pouredAt })),
-  };
+  const whole = practice ? [] : wholePours(planned.amounts, poured);
+  const request: PlanRequest = { ...planned.request, poured: pouredLayers(whole) };
   if (request.poured.length >= planned.amounts.layers.length)
     throw new FieldProblem(['batchId'], `All layers of ${row.data.name} are poured.`);
   const settings = withData((db) => getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS);
@@ -84,7 +83,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   const plan = buildRun({
     name: row.data.name,
     request,
-    amounts: planned.amounts,
+    amounts: practice ? planned.amounts : stillToPour(planned.amounts, request, poured),
     by: settings.measureBy,
     facts: batchFacts(request, planned.amounts),
     now: wallClockNow(),

@@ -1,11 +1,3 @@
-/** Stiffness of cured water, GPa, by how it hardens; and the share of its shrinkage that comes after it has gelled and pulls. */
-export const WATER_STIFFNESS = {
-  'two-part': { modulusGPa: 2.5, pulls: 0.3 },
-  lamp: { modulusGPa: 1.5, pulls: 0.4 },
-  'water-borne': { modulusGPa: 0.05, pulls: 0.2 },
-  'open-air': { modulusGPa: 0.005, pulls: 0.3 },
-} as const;
-
 /** Two layers bonded together, one of which has grown shorter. Thicknesses mm, stiffnesses GPa. */
 export interface TwoLayers {
   shrinkingMm: number;

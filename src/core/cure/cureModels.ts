@@ -1,6 +1,6 @@
 import type { Product } from '../model/productSchema';
 import type { Room } from '../model/roomSchema';
-import { temperatureFactor } from './temperature';
+import { ACTIVATION_ENERGY_J, temperatureFactor } from './temperature';
 
 /** What a product needs to say for its cure to be told. */
 export type Curing = Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm'>;
@@ -9,6 +9,10 @@ export type Curing = Pick<Product, 'cureModel' | 'referenceC' | 'greatestLayerMm
 interface CureModel {
   /** How much longer than on the label a layer of `wetMm` takes. An estimate. */
   factor: (product: Curing, room: Room, wetMm: number) => number;
+  /** The same in words. */
+  factorWords: string;
+  /** How stiff it is when it is cured, and the share of its shrinkage that comes after it has gelled and pulls. */
+  stiffness: { modulusGPa: number; pulls: number };
   /** Nothing sets before the lamp is on it; tint that stops its light leaves it soft beneath. */
   byLamp: boolean;
   /** Air rises out of it while it is liquid, and is looked for. */
@@ -53,11 +57,16 @@ const DRYING = ['Air the room while it dries. Gloves when the label asks for the
 export const LEFTOVERS =
   'Let what is left in the cup cure before it is thrown away, then by local rules. Never add leftovers to a pour: they have begun to set.';
 
+/** How many times longer a cure takes in a room 10 °C colder than the label’s. */
+export const PER_TEN_DEGREES = Number(temperatureFactor(13, 23).toFixed(1));
+
 /** Every way of curing; one that is left out does not compile. */
 export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   /** Arrhenius. */
   'two-part': {
     factor: warmth,
+    factorWords: `The label’s times are stretched by the temperature of the room (Arrhenius, ${ACTIVATION_ENERGY_J / 1000} kJ/mol: about ${PER_TEN_DEGREES} times as long for every 10 °C less).`,
+    stiffness: { modulusGPa: 2.5, pulls: 0.3 },
     givesOff: false,
     wet: false,
     byLamp: false,
@@ -92,6 +101,9 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   'water-borne': {
     factor: (product, room, wetMm) =>
       warmth(product, room) * (wetMm / product.greatestLayerMm) ** 2 * ((1 - REFERENCE_HUMIDITY) / (1 - room.humidity)),
+    factorWords:
+      'The label’s times are stretched by the square of the layer’s thickness, by the dampness of the air, and by the temperature.',
+    stiffness: { modulusGPa: 0.05, pulls: 0.2 },
     givesOff: true,
     wet: true,
     byLamp: false,
@@ -113,6 +125,8 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   /** The lamp decides, the room does not. */
   lamp: {
     factor: () => 1,
+    factorWords: 'The lamp decides; the room does not.',
+    stiffness: { modulusGPa: 1.5, pulls: 0.4 },
     givesOff: false,
     wet: false,
     byLamp: true,
@@ -144,6 +158,8 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
   /** Sealants follow the temperature term. */
   'open-air': {
     factor: warmth,
+    factorWords: 'The label’s times are stretched by the temperature of the room.',
+    stiffness: { modulusGPa: 0.005, pulls: 0.3 },
     givesOff: true,
     wet: false,
     byLamp: false,

@@ -3,7 +3,7 @@ import { DAM_FACTS } from '../model/damMethods';
 import { capillaryLengthMm, LIQUID_DENSITY, SURFACE_TENSION } from '../bed/meniscus';
 import { pieceKey, samePiece, type PieceRef } from '../model/pieceRef';
 import { shortTime } from '../time/dayNames';
-import { ACTIVATION_ENERGY_J, temperatureFactor } from '../cure/temperature';
+import { CURE_MODELS, PER_TEN_DEGREES } from '../cure/cureModels';
 import { CUP_EXPONENT, LABEL_CUP_GRAMS, LEAST_LIFE, MOST_LIFE } from '../mixing/potLife';
 import { RATIO_WRONG } from '../mixing/ratio';
 import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '../units/formatMeasure';
@@ -12,7 +12,7 @@ import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
 import type { Context, Explanation, PieceContext } from './explanation';
 import { colourIn } from '../pouring/portions';
 import type { PiecePlan, Plan, PoolPlan } from './plan';
-import { productsOf, refOfPiece, type PlanRequest } from './request';
+import { productsOf, refOfPiece } from './request';
 import { setsInTheCup } from '../model/productSchema';
 
 export const PIECE_FIGURES = [
@@ -240,17 +240,6 @@ export const spillWords = (spill: NonNullable<PoolPlan['spill']>): string =>
         ? `over the ${spill.edge === 'rim' ? 'rim' : `${spill.edge} edge`}`
         : 'over the land';
 
-/** How many times longer a cure takes in a room 10 °C colder than the label’s. */
-const PER_TEN_DEGREES = Number(temperatureFactor(13, 23).toFixed(1));
-
-const CURE_WORDS: Record<PlanRequest['product']['cureModel'], string> = {
-  'two-part': `The label’s times are stretched by the temperature of the room (Arrhenius, ${ACTIVATION_ENERGY_J / 1000} kJ/mol: about ${PER_TEN_DEGREES} times as long for every 10 °C less).`,
-  'water-borne':
-    'The label’s times are stretched by the square of the layer’s thickness, by the dampness of the air, and by the temperature.',
-  lamp: 'The lamp decides; the room does not.',
-  'open-air': 'The label’s times are stretched by the temperature of the room.',
-};
-
 /** How a figure of the whole batch came about. */
 export const explainBatch = (figure: BatchFigure, context: Context): Explanation => BATCH_EXPLAINERS[figure](context);
 
@@ -335,7 +324,7 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
   }),
   cureFactor: ({ request, plan, prefs }) => ({
     title: 'Cure takes',
-    formula: CURE_WORDS[request.product.cureModel],
+    formula: CURE_MODELS[request.product.cureModel].factorWords,
     inputs: [
       { label: 'Room', value: say(prefs)(request.room.temperatureC, 'temperature') },
       { label: 'The label’s times hold at', value: say(prefs)(request.product.referenceC, 'temperature') },

@@ -1,6 +1,6 @@
 import { capillaryLengthMm, PINNED_DEGREES, puddleThicknessMm } from '../bed/meniscus';
 import { outlineSize } from '../bed/outline';
-import { WATER_STIFFNESS } from '../body/bow';
+import { CURE_MODELS } from '../cure/cureModels';
 import { BODY_MATERIALS } from '../model/bodyMaterials';
 import { BETWEEN_MM } from '../body/packing';
 import { SAND_MINUTES_PER_100_MM } from '../body/twoStage';
@@ -77,11 +77,11 @@ export const BODY_EXPLAINERS: Record<BodyFigure, (piece: PiecePlan, context: Pie
         tell('Over', piece.body.bowOverMm, 'length'),
         {
           label: 'Shrinkage that pulls',
-          value: `${((product.shrinkage / 3) * WATER_STIFFNESS[product.cureModel].pulls * 100).toFixed(3)}\u00a0% in length`,
+          value: `${((product.shrinkage / 3) * CURE_MODELS[product.cureModel].stiffness.pulls * 100).toFixed(3)}\u00a0% in length`,
         },
         {
           label: 'Stiffness, water and body',
-          value: `${WATER_STIFFNESS[product.cureModel].modulusGPa} and ${BODY_MATERIALS[piece.body.material].modulusGPa}\u00a0GPa`,
+          value: `${CURE_MODELS[product.cureModel].stiffness.modulusGPa} and ${BODY_MATERIALS[piece.body.material].modulusGPa}\u00a0GPa`,
         },
       ],
       assumptions: [

@@ -4,7 +4,7 @@ import { checkDesign } from '../bed/checkDesign';
 import type { Strays } from '../bed/measured';
 import type { PieceDesign } from '../model/designSchema';
 import { advise, type Problem } from '../model/problem';
-import { moveBetweenCups, splitIntoCups, type CupSplit, type InTime, type Pour } from '../mixing/cups';
+import { moveBetweenCups, splitIntoCups, type Cup, type CupSplit, type InTime, type Pour } from '../mixing/cups';
 import { splitLayers, type LayerLevels } from '../mixing/layers';
 import { mixForPour, pourFromMix, smallestMixGrams } from '../mixing/losses';
 import { mostMixGrams, potLifeMinutes, pouredInTime, usualPace, type MostMix } from '../mixing/potLife';
@@ -180,30 +180,14 @@ function planLayer(
     : splitIntoCups(asTheyStand(pours, standing), mostGrams, losses, inTime);
   const moved = moves.filter((move) => move.layer === level.number);
   const cups = moveBetweenCups(split, moved, losses);
-  const mixGrams = tooMany
-    ? mixForPour(pouredGrams, roughly, losses)
-    : cups.reduce((total, cup) => total + cup.mixGrams, 0);
-  const { portions, ...made } = madeUp(
-    { product, recipe, room, bench, hands },
-    level,
-    cups.map((cup) => cup.mixGrams),
-  );
+  const made = inCups({ product, recipe, room, bench, hands }, level, cups);
   const layer = {
     ...level,
     volumeMl: pieces.reduce((total, piece) => total + piece.copies * piece.layers[index]!.volumeMl, 0),
     pouredGrams,
-    mixGrams,
-    parts: product.parts && splitParts(mixGrams, product.parts),
-    doses: cupDoses(doses, mixGrams),
     ...made,
+    ...(tooMany && sumOfMix(mixForPour(pouredGrams, roughly, losses), doses, product)),
     fewestCups: tooMany ? roughly : fewestPossible,
-    cups: cups.map((cup, i) => ({
-      ...cup,
-      parts: product.parts && splitParts(cup.mixGrams, product.parts),
-      doses: cupDoses(doses, cup.mixGrams),
-      portions: portions[i]!,
-      potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
-    })),
   };
   const overfull = cups.filter(
     (cup) => moved.length > 0 && (cup.mixGrams > mostGrams + 0.05 || !inTime(cup.mixGrams, cup.pours.length)),
@@ -218,6 +202,74 @@ function planLayer(
           : []),
       ...overfull.map((cup) => overfullCup(level.number, cup, mostGrams)),
     ],
+  };
+}
+
+/** What a mix of so many grams takes of the parts of a product and of colourants. */
+const sumOfMix = (
+  mixGrams: number,
+  doses: readonly RecipeDose[],
+  { parts }: AmountsRequest['product'],
+): Pick<LayerAmounts, 'mixGrams' | 'parts' | 'doses'> => ({
+  mixGrams,
+  parts: parts && splitParts(mixGrams, parts),
+  doses: cupDoses(doses, mixGrams),
+});
+
+/** The cups of a layer with all that goes into each, and their sums. */
+function inCups(
+  request: Pick<AmountsRequest, 'product' | 'recipe' | 'room' | 'bench' | 'hands'>,
+  tint: PourTint,
+  cups: readonly Cup[],
+): Pick<LayerAmounts, 'mixGrams' | 'parts' | 'doses' | 'cups' | keyof LayerTint | 'mostMix'> {
+  const { product, room } = request;
+  const doses = pourDoses(request.recipe.doses, tint);
+  const { portions, ...made } = madeUp(
+    request,
+    tint,
+    cups.map((cup) => cup.mixGrams),
+  );
+  return {
+    ...sumOfMix(
+      cups.reduce((total, cup) => total + cup.mixGrams, 0),
+      doses,
+      product,
+    ),
+    ...made,
+    cups: cups.map((cup, i) => ({
+      ...cup,
+      ...sumOfMix(cup.mixGrams, doses, product),
+      portions: portions[i]!,
+      potLifeMinutes: potLifeMinutes(product, room.temperatureC, cup.mixGrams),
+    })),
+  };
+}
+
+/** A layer of a plan for some of its pours only, shared among cups of their own; the first of them has the number `firstCup`. */
+export function restOfLayer(
+  request: AmountsRequest,
+  layer: LayerAmounts,
+  pours: readonly Pour[],
+  firstCup: number,
+): LayerAmounts {
+  const own = requestOfLayer(request, layer);
+  const { product, room, losses, hands } = own;
+  const { grams: mostGrams } = mostMixOf(own, pourDoses(own.recipe.doses, { strength: 1, ...layer }));
+  const pace = usualPace(product, hands);
+  const { cups, fewestPossible } = splitIntoCups(pours, mostGrams, losses, (mix, count) =>
+    pouredInTime(product, room.temperatureC, mix, count, pace),
+  );
+  const pouredGrams = pours.reduce((sum, { grams }) => sum + grams, 0);
+  return {
+    ...layer,
+    ...inCups(
+      own,
+      { strength: 1, ...layer },
+      cups.map((cup, i) => ({ ...cup, number: firstCup + i })),
+    ),
+    volumeMl: layer.pouredGrams > 0 ? (layer.volumeMl * pouredGrams) / layer.pouredGrams : 0,
+    pouredGrams,
+    fewestCups: fewestPossible,
   };
 }
 

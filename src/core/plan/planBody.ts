@@ -5,7 +5,8 @@ import { outlinePolygon, outlineSize } from '../bed/outline';
 import { pathLength } from '../bed/profile';
 import type { PieceDesign } from '../model/designSchema';
 import { volumeMl } from '../bed/volumeCurve';
-import { bendPerMm, bowMm, WATER_STIFFNESS } from '../body/bow';
+import { bendPerMm, bowMm } from '../body/bow';
+import { CURE_MODELS } from '../cure/cureModels';
 import { BODY_MATERIALS, DEFAULT_MATERIAL } from '../model/bodyMaterials';
 import { planMould } from '../body/mould';
 import { packBox } from '../body/packing';
@@ -31,7 +32,7 @@ export function planBody(
   const heightMm = Math.max(set.levelMm, highestMm(bed), ...(design.poolLevels ?? []).map(({ levelMm }) => levelMm));
   const floorMm = water.greatestDepthMm > 0 ? lowestMm(bed) : 0;
   const bowOverMm = Math.sqrt(water.surfaceCm2 * 100);
-  const { modulusGPa, pulls } = WATER_STIFFNESS[product.cureModel];
+  const { modulusGPa, pulls } = CURE_MODELS[product.cureModel].stiffness;
   const bends = water.meanDepthMm > 0 && floorMm > 0;
   const perMm = bends
     ? bendPerMm({

@@ -175,6 +175,11 @@ export const planRequestSchema = z
       )
       .max(100)
       .default([]),
+    /** Layers that some pieces have got, and when they were begun: the rest of them is still to be poured. */
+    begun: z
+      .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))
+      .max(100)
+      .optional(),
     /** When layers are begun by the calendar that the maker keeps. */
     calendar: z
       .array(z.object({ layer: z.number().int().min(1), at: wallTimeSchema }))

@@ -12,6 +12,7 @@ import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
 import type { Recipe } from '../model/recipeSchema';
 import { type WaterTint, tintOfWater } from '../tint/waterTint';
 import { guestDesigns } from './guests';
+import { wholePours } from './rest';
 import type { Batch, PieceRecord, PourRecord, Settings, WaterSet } from './recordSchemas';
 import { withMeasured } from '../schedule/roomDays';
 import { keptPours } from '../schedule/routes';
@@ -188,7 +189,7 @@ export const batchPieces = (
     return design ? copiesOf(design, copies, pieces, first) : [];
   });
 
-/** Layers as the log has them, for a plan. */
+/** Layers that are poured, as the log has them, for a plan. */
 export const pouredLayers = (
   pours: readonly Pick<PourRecord, 'layer' | 'pouredAt' | 'pouredUntil'>[],
 ): PlanRequest['poured'] =>
@@ -225,10 +226,18 @@ export function batchRequest(
   detail: Pick<BatchDetail, 'kept' | 'pours'> | null,
 ): PlanRequest | null {
   const { clockChanges } = documents;
-  const poured = pouredLayers(detail?.pours ?? []);
+  const whole = detail?.kept ? wholePours(detail.kept.amounts, detail.pours) : [];
+  const poured = pouredLayers(whole);
+  const begun = (detail?.pours ?? []).filter((pour) => !whole.includes(pour));
   const { roomC, cupGrams, hands } = batch.own ?? {};
   const times = timesOf(batch, documents.shelf.settings.data, documents);
-  if (detail?.kept && poured.length > 0) return { ...detail.kept.request, poured, ...times };
+  if (detail?.kept && detail.pours.length > 0)
+    return {
+      ...detail.kept.request,
+      poured,
+      ...(begun.length > 0 && { begun: begun.map(({ layer, pouredAt }) => ({ layer, at: pouredAt })) }),
+      ...times,
+    };
   const designs = [...drawnDesigns(documents), ...guestDesigns(documents)];
   const measured = [...documents.pieces, ...(documents.guests ?? []).flatMap((guest) => guest.pieces)];
   const pieces = batchPieces(batch, designs, measured);

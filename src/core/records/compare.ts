@@ -10,7 +10,7 @@ export interface CupComparison {
   realGrams: number;
   /** Real less planned. */
   differenceGrams: number;
-  /** How the ratio came out; null for one-part products and cups with a part missing. */
+  /** How the ratio came out: it is poured, so there is nothing to add. Null for one-part products and cups with a part missing. */
   ratio: RatioReading | null;
   note: string;
 }
@@ -38,7 +38,7 @@ export function compareLayer(
     const realGrams = weighedGrams(cup);
     const ratio =
       parts && cup.partAGrams > 0 && (cup.partBGrams ?? 0) > 0
-        ? ratioReading(cup.partAGrams, cup.partBGrams ?? 0, parts)
+        ? { ...ratioReading(cup.partAGrams, cup.partBGrams ?? 0, parts), add: null }
         : null;
     return {
       number: cup.number,

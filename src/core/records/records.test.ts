@@ -248,7 +248,7 @@ test('planned against real: grams and ratio, cup by cup', () => {
     cups: [{ number: 1, partAGrams: cup.parts!.partAGrams * 1.1, partBGrams: cup.parts!.partBGrams, note: 'a' }],
   };
   const compared = compareLayer(layer, pour, request.product.parts);
-  expect(compared.cups[0]!.ratio).toMatchObject({ grade: 'wrong', add: { part: 'B' } });
+  expect(compared.cups[0]!.ratio).toMatchObject({ grade: 'wrong', add: null });
   expect(compared.cups[0]!.differenceGrams).toBeCloseTo(cup.parts!.partAGrams * 0.1);
   expect(compared.realGrams - compared.plannedGrams).toBeCloseTo(compared.differenceGrams);
 });

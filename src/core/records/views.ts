@@ -63,7 +63,15 @@ export interface ShelfView extends Shelf, ViewState {
 /** A batch in short: what is wished, and how far it has been poured. */
 export interface BatchRow extends Stored<Batch> {
   /** Null while it is only planned. */
-  poured: { layers: number; of: number; lastAt: WallTime; mixGrams: number } | null;
+  poured: {
+    /** Layers that are poured whole; those that were begun; pours of those that were not made. */
+    layers: number;
+    begun: number;
+    dry: number;
+    of: number;
+    lastAt: WallTime;
+    mixGrams: number;
+  } | null;
 }
 
 /** What was planned at the first pour: what it was worked out from, and what came out. */

@@ -9,6 +9,7 @@ const poured = (change: Partial<PouredWork> = {}): PouredWork => ({
   batchId: 'b',
   name: 'Boards',
   layers: 1,
+  rest: null,
   of: 2,
   opensAt: '2026-11-24T14:00',
   curedAt: '2026-11-27T10:00',
@@ -61,7 +62,7 @@ describe('what cures', () => {
     const coat = { product: { ...PRODUCT_KINDS[2]! }, thicknessMm: 1, tint: 'recipe' as const };
     const request = testRequest({ product: PRODUCT_KINDS[0]!, build: { coats: [coat] } });
     const { layers, finish, totals } = planAmounts(request);
-    const pours = layers.map(({ number }) => ({ layer: number, pouredAt: `2026-11-2${3 + number}T10:00` }));
+    const pours = layers.map(({ number }) => ({ layer: number, pouredAt: `2026-11-2${3 + number}T10:00`, dry: 0 }));
     const batch = { batchId: 'b', name: 'Boards', batch: {}, layers, finish, totals, request };
     const settings = { room: request.room };
     const known = { clockChanges: [], measuredDays: [] };
@@ -72,6 +73,14 @@ describe('what cures', () => {
     expect(told(2)).toMatchObject({ layers: 2, curedAt: plan(2)[1]!.fullCureAt });
     // Seven days and more for the slow one; the coat alone would be hard a day later.
     expect(told(2).curedAt > '2026-12-01').toBe(true);
+    // Of a layer that got into some pieces only, those cure; the rest of it is what comes next, at once.
+    const partly = [pours[0]!, { ...pours[1]!, dry: 3 }];
+    const rest = pouredWork({ ...batch, pours: partly }, settings, known);
+    expect(rest).toMatchObject({ layers: 1, rest: { layer: 2, pours: 3 }, opensAt: pours[1]!.pouredAt });
+    expect(rest.curedAt).toBe(told(2).curedAt);
+    expect(nextWork({ ...nothing, batches: 1, poured: [rest] }).words).toBe(
+      'Pour the rest of layer 2 of 2: Boards, 3 pieces still dry',
+    );
   });
   test('nothing, once it has', () => expect(curingNow([poured()], '2026-12-24T12:00')).toBeNull());
 });

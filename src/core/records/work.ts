@@ -9,7 +9,9 @@ import type { ClockAndRoom, SetCard, SetWork } from './views';
 export interface PouredWork {
   batchId: string;
   name: string;
+  /** Layers that are poured whole; the one that is poured in part, and how many of its pours are still to make. */
   layers: number;
+  rest: { layer: number; pours: number } | null;
   of: number;
   /** When the next layer may go on what is poured, and when all of that is cured. */
   opensAt: WallTime;
@@ -21,7 +23,7 @@ export interface PouredBatch extends AmountsToPlace {
   batchId: string;
   name: string;
   request: Omit<Parameters<typeof planTimes>[1], 'poured' | 'calendar' | 'clockChanges' | 'conditions'>;
-  pours: Parameters<typeof pouredLayers>[0];
+  pours: (Parameters<typeof pouredLayers>[0][number] & { dry: number })[];
   batch: Pick<Batch, 'own' | 'course'>;
 }
 
@@ -34,12 +36,15 @@ export function pouredWork(
   const poured = pouredLayers(pours);
   const { cures } = planTimes(amounts, { ...request, poured, ...timesOf(batch, settings, known) });
   const last = cures.findLast((cure) => cure.poured) ?? cures[0]!;
+  const partly = pours.find(({ dry }) => dry > 0);
   return {
     batchId,
     name,
-    layers: poured.length,
+    layers: pours.filter(({ dry }) => dry === 0).length,
+    rest: partly ? { layer: partly.layer, pours: partly.dry } : null,
     of: amounts.layers.length,
-    opensAt: last.recoatOpensAt,
+    // What is left of a layer may be poured at once.
+    opensAt: partly ? (partly.pouredUntil ?? partly.pouredAt) : last.recoatOpensAt,
     curedAt: last.fullCureAt,
   };
 }
@@ -59,6 +64,9 @@ interface WorkInput {
   now: WallTime;
 }
 
+/** How many pieces of a layer have got none of it, in words. */
+export const piecesDry = (count: number): string => `${count} ${count === 1 ? 'piece' : 'pieces'} still dry`;
+
 /** What comes next on a set: the layer that is waited for, the batch to pour, the batch to plan, the first piece. */
 export function nextWork({ designs, poured, planned, batches, now }: WorkInput): SetWork {
   const open = poured.filter(({ layers, of }) => layers < of).sort((a, b) => (a.opensAt < b.opensAt ? -1 : 1))[0];
@@ -66,12 +74,10 @@ export function nextWork({ designs, poured, planned, batches, now }: WorkInput):
   if (open && (!next || open.opensAt <= next.pourAt)) {
     const at = open.opensAt;
     const when = at > now ? `, from ${shortTime(at)}` : ', the layer below is ready';
-    return {
-      words: `Pour layer ${open.layers + 1} of ${open.of}: ${open.name}${when}`,
-      stage: 'pour',
-      batchId: open.batchId,
-      at,
-    };
+    const words = open.rest
+      ? `Pour the rest of layer ${open.rest.layer} of ${open.of}: ${open.name}, ${piecesDry(open.rest.pours)}`
+      : `Pour layer ${open.layers + 1} of ${open.of}: ${open.name}${when}`;
+    return { words, stage: 'pour', batchId: open.batchId, at };
   }
   if (next)
     return {

@@ -27,8 +27,6 @@ export interface LayerRecord {
   cups: CupRecord[];
   /** What of its stock and premixes went into no cup: part A or product, and colourants. */
   tintLeft: TintLeft;
-  /** Pieces of it that nothing was poured into. */
-  missing: string[];
   note: string;
 }
 
@@ -145,20 +143,14 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     ]),
   );
   const at = firstAt === Number.MAX_SAFE_INTEGER ? state.since : firstAt;
-  const reached = new Set(all.flatMap(({ poured }) => poured.map(({ key }) => key)));
-  const missing = layer.cups
-    .flatMap(({ pours }) => pours)
-    .filter(({ designId, copy }) => !reached.has(`${copy}:${designId}`))
-    .map(({ tag, copy }) => `${tag} #${copy}`);
   return {
     until: Math.max(at, ...all.flatMap(({ poured }) => poured.map((piece) => piece.at))),
     layer: number,
     at,
     cups,
     tintLeft: tintLeftOf(state, number),
-    missing,
     temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
-    note: noteOf(state, number, missing),
+    note: noteOf(state, number),
   };
 }
 
@@ -171,7 +163,7 @@ function summed(colours: readonly { id: string; grams: number }[]): { id: string
 const LONGEST_NOTE = 1900;
 
 /** What there is to say of a layer: notes, answers to alarms, what was skipped and why. */
-function noteOf(state: RunState, layer: number, missing: readonly string[]): string {
+function noteOf(state: RunState, layer: number): string {
   const prefix = `L${layer}.`;
   const first = state.plan.layers[0]?.number === layer;
   const lines = [
@@ -186,9 +178,6 @@ function noteOf(state: RunState, layer: number, missing: readonly string[]): str
           ]
         : [],
     ),
-    ...(missing.length > 0 && (state.over?.how === 'given up' || layerIsPoured(state, layer))
-      ? [`not poured: ${missing.join(', ')}`]
-      : []),
     ...(state.over?.how === 'given up' && state.over.why ? [`given up: ${state.over.why}`] : []),
   ];
   const text = lines.join(' · ');

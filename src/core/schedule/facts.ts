@@ -46,6 +46,8 @@ export const batchFactsSchema = z.object({
       pouredAt: wallTimeSchema.nullable(),
       /** When its last piece was; null while that is not known. */
       pouredUntil: wallTimeSchema.nullable().default(null),
+      /** When it was begun, while some of its pieces have got it and others have not. */
+      begunAt: wallTimeSchema.nullable().default(null),
     }),
   ),
   finish: z.object({ product: productFactsSchema, coats: n.int(), handsOnMinutes: n }).nullable(),
@@ -130,6 +132,7 @@ export function batchFacts(
         shortestPotLifeMinutes: Math.min(own.potLifeMinutes, ...layer.cups.map(({ potLifeMinutes }) => potLifeMinutes)),
         pouredAt: poured?.at ?? null,
         pouredUntil: poured?.until ?? null,
+        begunAt: request.begun?.find((begun) => begun.layer === layer.number)?.at ?? null,
       };
     }),
     finish:

@@ -1,4 +1,4 @@
-import { toWallTime, wallMinutes } from '../time/wallTime';
+import { toWallTime, wallMinutes, type WallTime } from '../time/wallTime';
 import type { BenchWindow } from '../time/benchWindows';
 import { CURE_MODELS } from '../cure/cureModels';
 import { FIRST_PIECE_MINUTES, PLANT_MINUTES } from '../pouring/handsOn';
@@ -237,12 +237,16 @@ export function batchOnRoute(
       steps,
       holds: holdsOf(facts, steps),
     });
-  return { ...whole, steps: doneBefore(whole.steps.map((step) => withMark(step, marks))) };
+  const begun = facts.layers.flatMap(({ number, begunAt }) =>
+    begunAt === null ? [] : [[pourStep(number), begunAt] as const],
+  );
+  const marked = whole.steps.map((step) => withMark(step, marks));
+  return { ...whole, steps: doneBefore(marked, new Map(begun)) };
 }
 
-/** What comes before a step that is done is done too, whether anybody said so or not. */
-function doneBefore(steps: readonly ScheduleStep[]): ScheduleStep[] {
-  const at = new Map(steps.flatMap(({ id, done }) => (done ? [[id, done.from] as const] : [])));
+/** What comes before a step that is done, or was begun, is done too, whether anybody said so or not. */
+function doneBefore(steps: readonly ScheduleStep[], begun: ReadonlyMap<string, WallTime>): ScheduleStep[] {
+  const at = new Map([...begun, ...steps.flatMap(({ id, done }) => (done ? [[id, done.from] as const] : []))]);
   // Steps stand in an order in which none comes before what it waits for.
   for (const { id, after } of [...steps].reverse()) {
     const by = at.get(id);
@@ -253,7 +257,7 @@ function doneBefore(steps: readonly ScheduleStep[]): ScheduleStep[] {
     }
   }
   return steps.map((step) => {
-    const by = step.done ? undefined : at.get(step.id);
+    const by = step.done || begun.has(step.id) ? undefined : at.get(step.id);
     return by === undefined ? step : { ...step, done: { from: by, to: by } };
   });
 }

@@ -96,6 +96,26 @@ test('what comes before a step that is done is done too', () => {
   expect(steps.find(({ id }) => id === 'pour 1')!.done).toEqual({ from: '2026-11-21T09:41', to: '2026-11-21T10:26' });
 });
 
+test('before a layer that some pieces have got all is done as well; the layer itself is still to be poured', () => {
+  const facts = testFacts();
+  const [first, ...others] = facts.layers;
+  const begun = { ...facts, layers: [{ ...first!, begunAt: '2026-11-21T10:00' }, ...others] };
+  const { steps } = batchOnRoute(named, begun, usualRoute(begun), []);
+  const open = steps.filter(({ done }) => !done).map(({ id }) => id);
+  expect(open).toEqual([
+    'pour 1',
+    'bubbles 1',
+    'leak look',
+    'pour 2',
+    'bubbles 2',
+    'demould',
+    'trim',
+    'inspect',
+    'cured',
+  ]);
+  expect(steps.find(({ id }) => id === 'dam')!.done!.from).toBe('2026-11-21T10:00');
+});
+
 test('a layer that failed is abraded and topped up once it is hard; what follows waits for that', () => {
   const facts = testFacts();
   const poured = {

@@ -41,6 +41,7 @@ export const testFacts = (change: Partial<BatchFacts> = {}, productId = 'coating
     shortestPotLifeMinutes: 22,
     pouredAt: null,
     pouredUntil: null,
+    begunAt: null,
   })),
   ...change,
 });

@@ -3,7 +3,9 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useState } from 'react';
+import { stillToPour } from '@/core/records/rest';
 import type { RunSummary } from '@/core/run/views';
+import { pieceKey } from '@/core/model/pieceRef';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Held } from '@/ui/held/Held';
 import { Toggles } from '@/ui/controls/Toggles';
@@ -30,14 +32,16 @@ const SPEEDS = [
 /** Bench: begin a batch live, go on with one that is under way, or practise it first. */
 export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
   const { desk } = useDesk();
-  const { batch, plan, request, choose } = useBatch(served);
+  const { batch, detail, plan, request, choose } = useBatch(served);
   const [speed, setSpeed] = useState<(typeof SPEEDS)[number]['value']>('4');
   const { busy, trouble, begin } = useBegin();
   const { units } = desk.shelf.settings.data;
   const open = runs.filter(({ overAt }) => overAt === null);
   const over = runs.filter(({ overAt }) => overAt !== null);
   const own = open.find(({ batchId, practiceSpeed }) => batchId === batch?.id && practiceSpeed === null);
-  const left = plan?.layers.filter(({ cure }) => !cure.poured) ?? [];
+  const toPour = plan && request ? stillToPour(plan, request, detail?.pours ?? []).layers : [];
+  const left = toPour.filter((_, i) => !plan!.layers[i]!.cure.poured);
+  const dry = batch?.poured?.dry ?? 0;
   const stop = plan?.problems.find(({ severity }) => severity === 'stop');
   return (
     <div className={styles.stage}>
@@ -68,13 +72,13 @@ export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
             ) : (
               <>
                 <ol className={styles.layers}>
-                  {left.map((layer) => (
+                  {left.map((layer, i) => (
                     <li key={layer.number}>
-                      <b>Layer {layer.number}</b>
+                      <b>{dry > 0 && i === 0 ? `The rest of layer ${layer.number}` : `Layer ${layer.number}`}</b>
                       <span>
                         {layer.cups.length} {layer.cups.length === 1 ? 'cup' : 'cups'},{' '}
                         {formatMeasure(layer.mixGrams, 'mass', units)} into{' '}
-                        {layer.cups.reduce((sum, { pours }) => sum + pours.length, 0)} pieces
+                        {new Set(layer.cups.flatMap(({ pours }) => pours.map(pieceKey))).size} pieces
                       </span>
                     </li>
                   ))}
@@ -96,7 +100,7 @@ export function BenchStage({ served, runs, serverNow }: BenchStageProps) {
                       disabled={busy || stop !== undefined}
                       onClick={() => void begin(batch.id)}
                     >
-                      Begin the run
+                      {dry > 0 ? 'Pour the rest' : 'Begin the run'}
                     </Button>
                   )}
                   <span className={styles.practise}>

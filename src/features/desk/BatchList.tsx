@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { shortTime } from '@/core/time/dayNames';
 import type { BatchRow } from '@/core/records/views';
+import { piecesDry } from '@/core/records/work';
 import { PickList } from '@/ui/controls/PickList';
 import { useDesk } from './DeskContext';
 import styles from './BatchList.module.css';
@@ -71,6 +72,7 @@ export function BatchList({ chosen, choose }: BatchListProps) {
 /** Where a batch stands, in words. */
 export function statusWords({ data, poured }: BatchRow): string {
   if (!poured) return `planned, ${shortTime(data.pourAt)}`;
+  if (poured.dry > 0) return `layer ${poured.layers + 1} of ${poured.of} begun, ${piecesDry(poured.dry)}`;
   return poured.layers >= poured.of
     ? `poured, last ${shortTime(poured.lastAt)}`
     : `${poured.layers} of ${poured.of} layers poured, ${shortTime(poured.lastAt)}`;

@@ -50,7 +50,7 @@ export function useBatch(served: ServedBatch | null): OpenBatch {
   const behind =
     batch !== null &&
     detail !== null &&
-    ((detail.pours.length > 0 && detail.kept === null) || detail.pours.length !== (batch.poured?.layers ?? 0));
+    ((detail.pours.length > 0 && detail.kept === null) || detail.pours.length !== (batch.poured?.begun ?? 0));
   const batchId = batch?.id;
   useEffect(() => {
     if (!behind || !batchId) return;

@@ -1,6 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { requestOfLayer } from '@/core/plan';
@@ -79,11 +80,21 @@ export function LogStage({ served }: { served: ServedBatch | null }) {
                 )
               );
             })}
-            {next && entry !== next && (
-              <Button variant="contained" onClick={() => enter(next.number)}>
-                Enter layer {next.number}
-              </Button>
-            )}
+            {next &&
+              entry !== next &&
+              (pours.some(({ layer }) => layer === next.number) ? (
+                <Button
+                  variant="contained"
+                  component={Link}
+                  href={`/sets/${desk.set.id}/bench?batch=${encodeURIComponent(batch.id)}`}
+                >
+                  Pour the rest
+                </Button>
+              ) : (
+                <Button variant="contained" onClick={() => enter(next.number)}>
+                  Enter layer {next.number}
+                </Button>
+              ))}
           </>
         )}
       </div>

@@ -12,6 +12,7 @@ import { shortTime } from '@/core/time/dayNames';
 import type { LayerPlan, PlanRequest } from '@/core/plan';
 import { compareLayer } from '@/core/records/compare';
 import type { PourRecord, WeighedCup } from '@/core/records/recordSchemas';
+import { dryPours } from '@/core/records/rest';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { pourWords } from '../desk/summarise';
@@ -35,6 +36,7 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
   const compared = compareLayer(layer, pour, request.product.parts);
   const { resinGrams, colours } = pour.tintLeft ?? layer.tintLeft;
   const tintLeftGrams = resinGrams + colours.reduce((sum, one) => sum + one.grams, 0);
+  const dry = dryPours(layer, pour);
   const most = Math.max(...compared.cups.flatMap(({ plannedGrams, realGrams }) => [plannedGrams, realGrams]), 1);
   return (
     <section className={styles.layer} aria-label={`Layer ${layer.number}`}>
@@ -80,7 +82,7 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
                     {cup.note && <em> {cup.note}</em>}
                   </small>
                 </TableCell>
-                <TableCell align="right">{grams(cup.plannedGrams)}</TableCell>
+                <TableCell align="right">{cup.plannedGrams > 0 ? grams(cup.plannedGrams) : 'not planned'}</TableCell>
                 <TableCell align="right">
                   <b>{grams(cup.realGrams)}</b>
                 </TableCell>
@@ -106,6 +108,11 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
       </TableContainer>
       {tintLeftGrams > 0.05 && (
         <p className={styles.note}>{`Left of the stock tint and premixes: ${grams(tintLeftGrams)}.`}</p>
+      )}
+      {dry.length > 0 && (
+        <p className={styles.note}>
+          Still dry: <b>{pourWords(dry)}</b>
+        </p>
       )}
       {pour.note && <p className={styles.note}>{pour.note}</p>}
     </section>

@@ -18,7 +18,7 @@ import { selectAll } from '@/ui/measure/fieldKeys';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { pourWords } from '../desk/summarise';
 import type { Outcome } from '../edits/useEdits';
-import { firstDraft, pourDraftSchema, pourFromDraft, type PourDraft } from './pourDraft';
+import { cupsToEnter, firstDraft, pourDraftSchema, pourFromDraft, type PourDraft } from './pourDraft';
 import { tintForMore } from '@/core/tint/tintForMore';
 import { DEFAULT_DROP_GRAMS } from '@/core/model/recipeSchema';
 import { RatioMark } from './RatioMark';
@@ -48,7 +48,8 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
   const dropGrams = (colourantId: string): number =>
     request.recipe.doses.find(({ colourant }) => colourant.id === colourantId)?.colourant.dropGrams ??
     DEFAULT_DROP_GRAMS;
-  const [draftShape] = useState(() => pourDraftSchema.refine(({ cups }) => cups.length === layer.cups.length));
+  const entered = cupsToEnter(layer, before);
+  const [draftShape] = useState(() => pourDraftSchema.refine(({ cups }) => cups.length === entered.length));
   const form = useForm<PourDraft, unknown, PourRecord>({
     resolver,
     defaultValues: firstDraft(layer, request, before, now, units),
@@ -86,8 +87,16 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
         />
         <Typed control={control} name="temperature" label={`Room, ${preferredUnit('temperature', units).symbol}`} big />
       </div>
-      {layer.cups.map((cup, i) => (
-        <CupEntry key={cup.number} cup={cup} index={i} parts={parts} control={control} dropGrams={dropGrams} />
+      {entered.map((cup, i) => (
+        <CupEntry
+          key={cup.number}
+          cup={cup}
+          index={i}
+          parts={parts}
+          control={control}
+          dropGrams={dropGrams}
+          mayMend={before === undefined}
+        />
       ))}
       <Typed
         control={control}
@@ -160,6 +169,7 @@ function CupEntry({
   parts,
   control,
   dropGrams,
+  mayMend,
 }: {
   cup: CupPlan;
   index: number;
@@ -167,6 +177,8 @@ function CupEntry({
   control: DraftControl;
   /** Of a colourant, by its id. */
   dropGrams: (colourantId: string) => number;
+  /** It is not in the pieces yet: what it lacks can be added. */
+  mayMend: boolean;
 }) {
   const units = useUnits();
   const unit = preferredUnit('mass', units);
@@ -176,7 +188,8 @@ function CupEntry({
     return parsed.ok ? parsed.value : 0;
   };
   const [a, b] = [grams(typed.a), grams(typed.b)];
-  const reading = parts && a > 0 && b > 0 ? ratioReading(a, b, parts) : null;
+  const read = parts && a > 0 && b > 0 ? ratioReading(a, b, parts) : null;
+  const reading = read && (mayMend ? read : { ...read, add: null });
   const brought = broughtGrams(cup.portions);
   const planned = (value: number): string => `planned ${editText(value, 'mass', units, 1)}`;
   return (

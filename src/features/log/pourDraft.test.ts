@@ -95,3 +95,23 @@ test('a correction keeps what the bench knew: pieces, losses, and cups that were
   expect(pour.cups[0]).toEqual({ ...before.cups[0], partAGrams: 31 });
   expect(pour.cups.at(-1)).toEqual(before.cups.at(-1));
 });
+
+test('of a run that was given up only the mixes that there were are asked for, the added ones too', () => {
+  expect(layer.cups.length).toBeGreaterThan(1);
+  const cup = { partAGrams: 30, partBGrams: 25, note: '', pouredGrams: 20, discarded: false, doses: [], pieces: [] };
+  const before = {
+    layer: 1,
+    pouredAt: '2026-11-28T10:05',
+    temperatureC: 20,
+    note: '',
+    cups: [
+      { ...cup, number: 1 },
+      { ...cup, number: 7, partAGrams: 12 },
+    ],
+  };
+  const draft = firstDraft(layer, request, before, 'later', METRIC);
+  expect(draft.cups.map(({ a }) => a)).toEqual(['30', '12']);
+  const [first, added] = draft.cups;
+  const pour = pourFromDraft(layer, true, METRIC, before).parse({ ...draft, cups: [first, { ...added, b: '10' }] });
+  expect(pour.cups).toEqual([before.cups[0], { ...before.cups[1], partBGrams: 10 }]);
+});

@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import type { LayerPlan, PlanRequest } from '@/core/plan';
+import type { CupPlan, LayerPlan, PlanRequest } from '@/core/plan';
+import { weighedGrams } from '@/core/records/compare';
 import { pourRecordSchema, type PourRecord } from '@/core/records/recordSchemas';
+import { isOfBench } from '@/core/records/rest';
 import { editText, formatMeasure, preferredUnit, type UnitPreferences } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 
@@ -12,6 +14,22 @@ export const pourDraftSchema = z.object({
   cups: z.array(z.object({ a: z.string(), b: z.string(), note: z.string() })),
 });
 export type PourDraft = z.infer<typeof pourDraftSchema>;
+
+/** The cups that are entered: those of the plan; of what a run at the bench has logged those that there were. */
+export function cupsToEnter(layer: LayerPlan, before: PourRecord | undefined): CupPlan[] {
+  if (!before || !isOfBench(before)) return layer.cups;
+  return before.cups.map(({ number, partAGrams, partBGrams, pouredGrams = 0, pieces = [] }) => ({
+    number,
+    pouredGrams,
+    pours: pieces,
+    mixGrams: weighedGrams({ partAGrams, partBGrams }),
+    parts: partBGrams === null ? null : { partAGrams, partBGrams, partAMl: 0, partBMl: 0 },
+    portions: [],
+    doses: [],
+    potLifeMinutes: 0,
+    ...layer.cups.find((planned) => planned.number === number),
+  }));
+}
 
 /** What the fields start with: what was entered before, else the workshop's room and the time of day. */
 export function firstDraft(
@@ -27,7 +45,7 @@ export function firstDraft(
     pouredAt: before?.pouredAt ?? now,
     temperature: editText(before?.temperatureC ?? request.room.temperatureC, 'temperature', units),
     note: before?.note ?? '',
-    cups: layer.cups.map(({ number }) => {
+    cups: cupsToEnter(layer, before).map(({ number }) => {
       const weighed = before?.cups.find((cup) => cup.number === number);
       return { a: text(weighed?.partAGrams), b: text(weighed?.partBGrams), note: weighed?.note ?? '' };
     }),
@@ -36,7 +54,7 @@ export function firstDraft(
 
 /**
  * Reads a draft of a layer into a pour, with what is wrong said at each field of the draft. What a run at the bench knew of its cups
- * beside their parts, and cups that the plan did not have, stay as they were `before`.
+ * beside their parts stays as it was `before`.
  */
 export function pourFromDraft(
   layer: LayerPlan,
@@ -71,7 +89,7 @@ export function pourFromDraft(
       ...(before?.pouredUntil && before.pouredAt === draft.pouredAt && { pouredUntil: before.pouredUntil }),
       ...(before?.expiredLots && { expiredLots: before.expiredLots }),
       ...(before?.tintLeft && { tintLeft: before.tintLeft }),
-      cups: layer.cups.map((cup, i): PourRecord['cups'][number] => {
+      cups: cupsToEnter(layer, before).map((cup, i): PourRecord['cups'][number] => {
         const typed = draft.cups[i] ?? { a: '', b: '', note: '' };
         return {
           ...before?.cups.find((known) => known.number === cup.number),
@@ -82,8 +100,7 @@ export function pourFromDraft(
         };
       }),
     };
-    const more = before?.cups.filter(({ number }) => !layer.cups.some((cup) => cup.number === number)) ?? [];
-    const parsed = pourRecordSchema.safeParse({ ...pour, cups: [...pour.cups, ...more] });
+    const parsed = pourRecordSchema.safeParse(pour);
     if (parsed.success) return parsed.data;
     for (const { path, message } of parsed.error.issues) {
       const [at, value] = draftField(path, pour);

@@ -8,11 +8,12 @@ import type { StepKind } from './stepKinds';
 const JUST_BEFORE: ReadonlySet<StepKind> = new Set(['level', 'leak test', 'mould', 'dam']);
 
 /**
- * Moves what is best done just before the pour as near to it as it can stand without moving anything else and without another bench
- * day. Changes the times of `state` in place; no batch is ready any later.
+ * A plan in which what is best done just before the pour stands as near to it as it can without moving anything else and without
+ * another bench day: no batch is ready any later.
  */
-export function moveNextToPour(built: Built, state: State): void {
+export function nextToPour(built: Built, planned: State): State {
   const { net, tasks, toWall } = built;
+  const state = { ...planned, start: planned.start.slice(), end: planned.end.slice() };
   const engine = new Engine(net);
   const days = new Set(benchDaysOf(built, state).keys());
   const busy = net.tasks.flatMap((task, i) =>
@@ -36,7 +37,9 @@ export function moveNextToPour(built: Built, state: State): void {
         );
       if (to === i && most) latest = Math.min(latest, most.after(state.end[from]!));
     }
-    for (let arc = state.arcsOut[i] ?? null; arc; arc = arc.next)
+    // Who has a place first stays as it is. Which of two steps the same hands do first does not: none is done at the time of another.
+    const takesPlace = net.holds.some(({ from, to }) => from === i || to === i);
+    for (let arc = takesPlace ? (state.arcsOut[i] ?? null) : null; arc; arc = arc.next)
       latest = Math.min(latest, state.start[arc.other]! - minutes);
     const { spans } = net.tasks[i]!.calendars[Math.max(0, maker)]!;
     const others = busy.filter(
@@ -60,6 +63,7 @@ export function moveNextToPour(built: Built, state: State): void {
       break;
     }
   }
+  return state;
 }
 
 /** The last end, from one that will do on, after which a wait is over by `by`. */

@@ -1,6 +1,5 @@
 import { earliestReady } from './bound';
 import { buildNetwork, type Built } from './buildNetwork';
-import { moveNextToPour } from './nextToPour';
 import type { Climate } from '../cure/conditions';
 import { Engine } from './engine';
 import type { State } from './network';
@@ -98,7 +97,6 @@ export function replan(
   const found = near(request, plan, free, climate, { stay: true });
   if (!found) return schedule({ ...request, effort: 1500 });
   const { built, engine, solution } = found;
-  moveNextToPour(built, solution.state);
   const root = engine.root();
   const bound = root ? earliestReady(built, root) : solution.score.finish;
   return planOf(built, engine, solution, { bound, proved: false, stops: stopsOf(built) });

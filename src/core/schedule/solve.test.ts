@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { wallMinutes, weekdayOf } from '../time/wallTime';
 import { seeded } from '../chance/random';
-import { schedule, scheduling } from './solve';
+import { firstSchedule, schedule, scheduling } from './solve';
 import type { ScheduleRequest } from './scheduleRequest';
 import { EVENINGS, inTurn, requestOf } from './testSchedules';
 import { testBatch, testFacts, testWorkshop } from './testWorkshop';
@@ -296,4 +296,36 @@ test('a batch or set with windows of its own keeps to them; the others do not', 
     );
   expect([...days('a')]).toEqual([5]);
   expect(days('b').size).toBeGreaterThan(1);
+});
+
+test('a bench that has to be levelled again is levelled just before the pour, whatever else the same hands do meanwhile', () => {
+  const again = { kind: 'level', name: 'Level the bench again' } as const;
+  const named = { due: null, pieces: 4, set: 'S' };
+  const levelled = { from: '2026-11-20T19:00', to: '2026-11-20T19:10' };
+  const boards = inTurn(
+    { id: 'level', handsOnMinutes: 10, done: levelled },
+    { id: 'paint', handsOnMinutes: 30 },
+    {
+      id: 'pour',
+      handsOnMinutes: 60,
+      after: [
+        { step: 'paint', least: { minutes: 3 * 1440 } },
+        { step: 'level', most: { minutes: 720 }, abradeMinutes: 12, again },
+      ],
+    },
+  );
+  const tiles = inTurn({ id: 'carve', handsOnMinutes: 120 });
+  const request = requestOf({
+    batches: [
+      { ...named, id: 'boards', name: 'Boards', steps: boards },
+      { ...named, id: 'tiles', name: 'Tiles', steps: tiles },
+    ],
+  });
+  // In the first plan that is shown as in the last.
+  for (const { steps } of [firstSchedule(request), schedule(request)]) {
+    const at = (id: string): string[] =>
+      steps.filter(({ stepId }) => stepId === id).flatMap(({ from, to }) => [from, to]);
+    expect(at('pour:abrade')[1]).toBe(at('pour')[0]);
+    expect(at('pour')[0]! >= '2026-11-26T12:30').toBe(true);
+  }
 });

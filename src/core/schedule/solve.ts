@@ -1,7 +1,7 @@
 import { wallMinutes } from '../time/wallTime';
 import { earliestReady } from './bound';
 import { buildNetwork, type BuildOptions, type Built } from './buildNetwork';
-import { moveNextToPour } from './nextToPour';
+import { nextToPour } from './nextToPour';
 import { benchDaysOf, fewerDays, partsOf } from './days';
 import { Engine } from './engine';
 import type { State } from './network';
@@ -70,7 +70,6 @@ export function* scheduling(request: ScheduleRequest): Generator<ScheduleProgres
   const { proved } = told.value;
   best = told.value.best ?? best!;
   const fewer = isHeld(built) ? { built, solution: best } : fewerDays(request, options, built, best, wish);
-  moveNextToPour(fewer.built, fewer.solution.state);
   return planOf(fewer.built, new Engine(fewer.built.net), fewer.solution, { bound, proved, stops });
 }
 
@@ -159,10 +158,11 @@ const CLOSE_TO_BOUND = 0.1;
 export function planOf(
   built: Built,
   engine: Engine,
-  { state, score }: Solution,
+  { state: planned, score }: Solution,
   { bound, proved, stops }: Told,
 ): SchedulePlan {
   const { net, tasks, toWall, now } = built;
+  const state = nextToPour(built, planned);
   const critical = criticalChain(built, state);
   const steps = tasks.flatMap(({ batch, step, repairs }, i): PlannedStep[] => {
     const task = net.tasks[i]!;

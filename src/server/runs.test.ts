@@ -1,6 +1,7 @@
 import { appendFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { commandSchema } from '@/core/records/command';
+import { clocksOf } from '@/core/run/clocks';
 import { replay } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { onScale } from '@/core/run/say';
@@ -331,6 +332,9 @@ test('practice leaves nothing on the shelf and nothing in the log', async () => 
   expect(movements()).toBe(was);
   expect(withData((db) => currentPours(db, BATCH))).toHaveLength(pours);
   expect(setRuns('heron-slack').find((run) => run.id === id)?.practiceSpeed).toBe(10);
+  // Its clocks run in its own window; nobody else hears of them.
+  expect(clocksOf(stateOf(id)).length).toBeGreaterThan(0);
+  expect(openSummaries().find((run) => run.id === id)).toMatchObject({ set: 'Heron Slack', clocks: [] });
 });
 
 test('readings of the room are written down, reach what is curing, and become days of the calendar', async () => {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { buildRun } from '@/core/run/buildRun';
-import { clocksOf } from '@/core/run/clocks';
+import { clocksOf, type RunClock } from '@/core/run/clocks';
 import { layersToLog } from '@/core/run/record';
 import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
@@ -265,24 +265,19 @@ function summaryOf(db: Database, row: RunRow): RunSummary[] {
   const run = getRun(db, row.id);
   if (!run) return [];
   const state = bookOf(db, run).book.state();
-  return [{ ...row, next: nextWords(state), clocks: clocksOf(state).map(slimClock(row)) }];
+  const heard = row.practiceSpeed === null ? clocksOf(state) : [];
+  return [{ ...row, set: run.plan.setName, next: nextWords(state), clocks: heard.map(slimClock) }];
 }
 
-/** The clocks of practice run faster: others are told real moments. */
-const slimClock =
-  (run: RunRow) =>
-  ({
-    id,
-    name,
-    words,
-    due,
-    snoozedTo,
-    kind,
-    answers,
-  }: ReturnType<typeof clocksOf>[number]): RunSummary['clocks'][number] => {
-    const real = (at: number): number => Math.round(run.begunAt + (at - run.begunAt) / (run.practiceSpeed ?? 1));
-    return { id, name, words, kind, answers, due: real(due), snoozedTo: snoozedTo === null ? null : real(snoozedTo) };
-  };
+const slimClock = ({ id, name, words, due, snoozedTo, kind, answers }: RunClock): RunSummary['clocks'][number] => ({
+  id,
+  name,
+  words,
+  kind,
+  answers,
+  due,
+  snoozedTo,
+});
 
 const nextWords = (state: RunState): string => {
   if (!state.current) return state.over?.how === 'given up' ? 'given up' : 'finished';
@@ -325,7 +320,8 @@ export const workshopBench = (): WorkshopBenchView =>
       const row = begun.has(id) ? null : getBatch(db, id);
       if (!row || (row.poured && row.poured.layers >= row.poured.of)) return [];
       const set = getDocument(db, 'set', setId)?.data.name ?? '';
-      return [{ id, setId, set, name: row.data.name, pourAt: row.data.pourAt, layersPoured: row.poured?.layers ?? 0 }];
+      const { layers: layersPoured = 0, dry = 0 } = row.poured ?? {};
+      return [{ id, setId, set, name: row.data.name, pourAt: row.data.pourAt, layersPoured, dry }];
     });
     return { runs, batches: batches.toReversed(), serverNow: momentNow() };
   });

@@ -20,7 +20,10 @@ export interface RunRow {
 
 /** A run as a list shows it: what is next, and the clocks that wait. */
 export interface RunSummary extends RunRow {
+  /** What its set is called: two sets may both have a “Batch 1”. */
+  set: string;
   next: string;
+  /** Nobody outside hears of the clocks of practice: it has none here. */
   clocks: Pick<RunClock, 'id' | 'name' | 'words' | 'due' | 'snoozedTo' | 'kind' | 'answers'>[];
 }
 
@@ -42,7 +45,15 @@ export interface RunView {
 /** The bench of the whole workshop: runs under way, and batches that can be begun, those poured next first. */
 export interface WorkshopBenchView {
   runs: RunSummary[];
-  batches: { id: string; setId: string; set: string; name: string; pourAt: string; layersPoured: number }[];
+  batches: {
+    id: string;
+    setId: string;
+    set: string;
+    name: string;
+    pourAt: string;
+    layersPoured: number;
+    dry: number;
+  }[];
   serverNow: number;
 }
 

@@ -9,7 +9,16 @@ import styles from './BenchStage.module.css';
 const TICK_MS = 1000;
 
 /** A run in a list: what is next in it, and the clock that waits. */
-export function RunLine({ run, serverNow }: { run: RunSummary; serverNow: number }) {
+export function RunLine({
+  run,
+  serverNow,
+  withSet = false,
+}: {
+  run: RunSummary;
+  serverNow: number;
+  /** Runs of several sets stand beside each other. */
+  withSet?: boolean;
+}) {
   const [now, setNow] = useState(serverNow);
   const live = run.overAt === null && run.clocks.length > 0;
   useEffect(() => {
@@ -24,6 +33,7 @@ export function RunLine({ run, serverNow }: { run: RunSummary; serverNow: number
     <li>
       <Link href={`/run/${run.id}`} className={styles.run}>
         <b>{run.name}</b>
+        {withSet && ` ${run.set}`}
         {run.practiceSpeed !== null && <i>practice</i>}
       </Link>
       <span>{run.next}</span>

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { shortTime } from '@/core/time/dayNames';
 import type { WorkshopBenchView } from '@/core/run/views';
 import { LampSwitch } from '@/ui/theme/LampSwitch';
+import { piecesDry } from '@/core/records/work';
 import { RunLine } from './RunLine';
 import { useBegin } from './useBegin';
 import styles from './WorkshopBench.module.css';
@@ -26,7 +27,7 @@ export function WorkshopBench({ view, onlyBench }: { view: WorkshopBenchView; on
             <h2>Under way</h2>
             <ul className={styles.runs}>
               {runs.map((run) => (
-                <RunLine key={run.id} run={run} serverNow={serverNow} />
+                <RunLine key={run.id} run={run} serverNow={serverNow} withSet />
               ))}
             </ul>
           </section>
@@ -35,15 +36,17 @@ export function WorkshopBench({ view, onlyBench }: { view: WorkshopBenchView; on
           <section aria-label="To be poured">
             <h2>To be poured</h2>
             <ul className={styles.batches}>
-              {batches.map(({ id, setId, set, name, pourAt, layersPoured }) => (
+              {batches.map(({ id, setId, set, name, pourAt, layersPoured, dry }) => (
                 <li key={id}>
                   <span>
                     <b>{name}</b> {set}
                   </span>
                   <span>
-                    {layersPoured > 0
-                      ? `${layersPoured === 1 ? 'layer 1 is' : `${layersPoured} layers are`} poured`
-                      : shortTime(pourAt)}
+                    {dry > 0
+                      ? piecesDry(dry)
+                      : layersPoured > 0
+                        ? `${layersPoured === 1 ? 'layer 1 is' : `${layersPoured} layers are`} poured`
+                        : shortTime(pourAt)}
                   </span>
                   <span className={styles.presses}>
                     <Button component={Link} href={`/cards/${setId}/${id}`} aria-label={`Pour card of ${name}`}>
@@ -55,7 +58,7 @@ export function WorkshopBench({ view, onlyBench }: { view: WorkshopBenchView; on
                       aria-label={`Begin ${name}`}
                       onClick={() => void begin(id)}
                     >
-                      Begin
+                      {dry > 0 ? 'Pour the rest' : 'Begin'}
                     </Button>
                   </span>
                 </li>

@@ -50,7 +50,7 @@ export function BenchBell() {
       data-rings={ringing !== null}
       role={ringing ? 'alert' : undefined}
     >
-      <b>{clockDigits(left)}</b> {ringing ? ringing.words : `${next.name}, ${next.run.name}`}
+      <b>{clockDigits(left)}</b> {`${next.run.set}, ${next.run.name}: ${ringing ? ringing.words : next.name}`}
     </Link>
   );
 }

@@ -47,7 +47,7 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
     <div className={styles.alarm} role="alertdialog" aria-label={clock.words} aria-modal="true">
       <div className={styles.alarmWords}>
         <p className={styles.alarmName}>
-          {clock.run ? `${clock.run} · ` : ''}
+          {clock.run ? `${clock.run} · ` : view.run.practiceSpeed !== null ? 'practice · ' : ''}
           {clock.name}
           {now - clock.due > 60_000 && ` · due ${clockDigits(now - clock.due)} ago`}
           {waiting > 0 && ` · ${waiting} more ${waiting === 1 ? 'waits' : 'wait'}`}

@@ -122,7 +122,7 @@ export function useMoment(link: RunLink, view: RunView): number {
 export interface BenchClock {
   key: string;
   runId: string;
-  /** Of another run: what it is called. */
+  /** Of another run: its set and what it is called. */
   run: string | null;
   name: string;
   words: string;
@@ -143,12 +143,12 @@ export function benchClocks(link: RunLink, view: RunView): BenchClock[] {
     runId: view.run.id,
     run: null,
   }));
-  const others = link.others.flatMap(({ id: runId, name, clocks }) =>
+  const others = link.others.flatMap(({ id: runId, set, name, clocks }) =>
     clocks.map((clock): BenchClock => ({
       ...clock,
       key: `${runId}/${clock.id}`,
       runId,
-      run: name,
+      run: `${set}, ${name}`,
       from: clock.due,
       due: runMoment(view.run, clock.due),
       snoozedTo: clock.snoozedTo === null ? null : runMoment(view.run, clock.snoozedTo),

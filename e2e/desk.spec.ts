@@ -1,4 +1,4 @@
-import { addPiece, awake, expect, makeSet, pick, reading, test } from './guarded';
+import { addPiece, awake, expect, fillMeasure, makeSet, pick, reading, test } from './guarded';
 
 test('the level is dragged on the strip and moved by key; figures follow', async ({ page }) => {
   await makeSet(page, 'Level Test');
@@ -178,4 +178,20 @@ test('by keyboard alone: a new set, its first piece in inches, a rock, taken bac
   await page.keyboard.press('Control+z');
   await expect(foot).toHaveCount(0);
   await expect(page.getByRole('textbox', { name: /^Width, mm/ })).toHaveValue('152.4');
+});
+
+test('back from the shelf a set is as it is by now, and so is the list of sets', async ({ page }) => {
+  await makeSet(page, 'Back Again', '15');
+  await addPiece(page, 'Tile, straight channel');
+  const tile = page.getByRole('button', { name: /^T-1/ }).first();
+  await expect(tile).toBeVisible();
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Products' }).first()).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: 'Back Again', level: 1 })).toBeVisible();
+  await expect(tile).toBeVisible();
+  await fillMeasure(page, 'Copies', '3');
+  await page.getByRole('link', { name: 'Aguada' }).click();
+  const row = page.getByRole('row').filter({ hasText: 'Back Again' });
+  await expect(row).toContainText('3 tiles');
 });

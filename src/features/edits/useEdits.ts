@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { scopeWanted, type ViewWanted } from '@/core/records/command';
 import type { History } from '@/core/records/views';
 import { createEditQueue, type Changed, type EditQueue, type QueueState } from './editQueue';
@@ -14,6 +15,9 @@ export interface Edits<V> extends QueueState<V>, Pick<EditQueue<V>, 'run' | 'ins
   redo: () => void;
 }
 
+/** Views that a screen of this window has begun with. */
+const shownBefore = new WeakSet<object>();
+
 /** The edits of a screen. `wanted` and `apply` do not change while it is open. */
 export function useEdits<V extends { history: History }>(
   initial: V,
@@ -25,6 +29,16 @@ export function useEdits<V extends { history: History }>(
   );
   const [scope] = useState(() => scopeWanted(wanted));
   const state = useSyncExternalStore(queue.subscribe, queue.state, queue.state);
+  const router = useRouter();
+  const shown = useRef<V | null>(null);
+  useEffect(() => {
+    if (initial === shown.current) return;
+    // What has been shown before comes out of the router’s memory, as on the way back: it is asked for anew.
+    if (shownBefore.has(initial)) router.refresh();
+    shownBefore.add(initial);
+    if (shown.current !== null) queue.show(() => initial);
+    shown.current = initial;
+  }, [initial, queue, router]);
   useEffect(() => {
     // A field that is being typed in commits when it loses the focus; leaving the page must count as that.
     const leave = (): void => {

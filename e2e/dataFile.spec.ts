@@ -1,6 +1,6 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import Sqlite from 'better-sqlite3';
-import { choose } from './guarded';
+import { choose, pick } from './guarded';
 import { ended, serve } from './server';
 import { expect, test } from './workshop';
 
@@ -114,4 +114,30 @@ test('a bench out of level: the corner to raise, from two readings too, and back
   await page.getByRole('button', { name: 'It is level now' }).click();
   await expect(page.getByText('Bench: level')).toBeVisible();
   await expect(page.getByText('On this bench')).toHaveCount(0);
+});
+
+test('two dates that are typed are two edits, and nothing complains before a field is left', async ({
+  page,
+  workshop: { url },
+}) => {
+  await page.goto(`${url}/shelf`);
+  await pick(page, 'Bought a product', 'Clear sealant');
+  const lot = page.getByRole('complementary', { name: /^Bottle/ });
+  await expect(lot.getByRole('listitem').filter({ hasText: 'bought' })).toHaveCount(1);
+  let edits = 0;
+  page.on('request', (request) => (edits += request.url().endsWith('/api/edits') ? 1 : 0));
+  for (const [label, digits] of [
+    ['Bought on', '03112026'],
+    ['Best before', '05062027'],
+  ] as const) {
+    const field = lot.getByRole('group', { name: label });
+    await field.getByRole('spinbutton').first().click();
+    await page.keyboard.type(digits.slice(0, 4), { delay: 30 });
+    await expect(lot.getByText('Not all of it is typed yet')).toHaveCount(0);
+    await page.keyboard.type(digits.slice(4), { delay: 30 });
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByRole('button', { name: /^Undo “/ })).toBeVisible();
+  await expect(lot.getByText(/Good until 5 June 2027/)).toBeVisible();
+  expect(edits).toBe(2);
 });

@@ -6,7 +6,7 @@ import { DateTimePicker } from '@mui/x-date-pickers/DateTimePicker';
 import { TimePicker } from '@mui/x-date-pickers/TimePicker';
 import dayjs, { type Dayjs } from 'dayjs';
 import utc from 'dayjs/plugin/utc';
-import { useDeferredValue, useState, type KeyboardEvent } from 'react';
+import { useDeferredValue, useState, type FocusEvent, type KeyboardEvent } from 'react';
 import { useCalendar } from './CalendarContext';
 
 dayjs.extend(utc);
@@ -20,7 +20,10 @@ interface FieldProps {
   disabled?: boolean;
 }
 
-/** What is typed stands until it is a moment; then it is taken on Enter or on leaving. A half-typed one is told, never guessed. */
+/**
+ * What is typed stands until it is a moment; then it is taken on Enter or when the whole field is left: day, month and year of it take
+ * the focus one after the other. A half-typed one is told then, never guessed.
+ */
 function useTyped(
   value: string,
   pattern: string,
@@ -28,10 +31,11 @@ function useTyped(
 ): {
   value: Dayjs | null;
   onChange: (next: Dayjs | null) => void;
-  onAccept: (next: Dayjs | null) => void;
+  onAccept: (next: Dayjs | null, how: { source: string }) => void;
   slotProps: object;
 } {
   const [typed, setTyped] = useState<{ from: string; moment: Dayjs | null } | null>(null);
+  const [typing, setTyping] = useState(false);
   const kept = value === '' ? null : dayjs.utc(value, undefined);
   const current = typed && typed.from === value ? typed.moment : kept;
   const broken = current !== null && !current.isValid();
@@ -41,11 +45,12 @@ function useTyped(
     setTyped(null);
     if (text !== value) onCommit(text);
   };
-  const message = broken ? 'Not all of it is typed yet' : (error ?? null);
+  const message = broken && !typing ? 'Not all of it is typed yet' : (error ?? null);
   return {
     value: current,
     onChange: (moment) => setTyped({ from: value, moment }),
-    onAccept: commit,
+    // What is picked counts at once; a field “accepts” every digit that is typed.
+    onAccept: (moment, { source }) => source === 'view' && commit(moment),
     slotProps: {
       textField: {
         name,
@@ -53,7 +58,12 @@ function useTyped(
         fullWidth: true,
         error: message !== null,
         helperText: message ?? hint,
-        onBlur: () => typed && commit(typed.moment),
+        onFocus: () => setTyping(true),
+        onBlur: ({ currentTarget, relatedTarget }: FocusEvent) => {
+          if (currentTarget.contains(relatedTarget)) return;
+          setTyping(false);
+          if (typed) commit(typed.moment);
+        },
         onKeyDown: (event: KeyboardEvent) => {
           if (event.key === 'Enter' && typed) commit(typed.moment);
           if (event.key === 'Escape' && typed) {

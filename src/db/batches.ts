@@ -314,12 +314,21 @@ export function keepPlan(db: Connection, batchId: string, { request, amounts }: 
   }
 }
 
-/** Whether the log has ever been told of a layer: a struck one was poured by what it says, and then not after all. */
-export const isEntered = (db: Connection, batchId: string, layer: number): boolean =>
+/**
+ * Whether the log has ever been told of a layer, and of one of its cups from a number on: a struck one was poured by what it says, and
+ * then not after all.
+ */
+export const isEntered = (db: Connection, batchId: string, layer: number, cup: number): boolean =>
   db
     .select({ id: pours.id })
     .from(pours)
-    .where(and(eq(pours.batchId, batchId), eq(pours.layer, layer)))
+    .where(
+      and(
+        eq(pours.batchId, batchId),
+        eq(pours.layer, layer),
+        sql`exists (select 1 from weighings w where w.pour_id = ${pours.id} and w.cup >= ${cup})`,
+      ),
+    )
     .get() !== undefined;
 
 /** The last entry of a layer whose cups all have numbers below one: what it was before a further run; null when there is none. */

@@ -42,6 +42,7 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
  * Writes what has changed of a run's layers into the log, and with it what leaves the bottles: within the transaction in which its
  * events are taken. What reached no piece, and what is poured of a batch that nobody plans any more, has no entry, and leaves the
  * bottles all the same. `before` is how the layers stood before the events; what the log was never told of it is told in any case.
+ * `earlier`: runs of the same batch before this one, the oldest first.
  */
 export function logLayers(
   db: Database,
@@ -49,18 +50,24 @@ export function logLayers(
   state: RunState,
   before: readonly LayerRecord[],
   now: string,
+  earlier: () => { run: RunRow; state: RunState }[],
 ): void {
   const setId = setOfBatch(db, run.batchId);
   for (const record of layersToLog(state)) {
     const was = before.find(({ layer }) => layer === record.layer);
     const reached = record.cups.some(({ pouredGrams }) => pouredGrams > 0);
-    const entered = setId !== null && isEntered(db, run.batchId, record.layer);
+    const first = Math.min(...layerOf(state, record.layer).cups.map(({ number }) => number));
+    const entered = setId !== null && isEntered(db, run.batchId, record.layer, first);
     const unknown = setId !== null && reached && !entered;
     if (was && JSON.stringify(was) === JSON.stringify(record) && !unknown) continue;
-    const pour = onTopOf(
-      setId === null ? null : poursBefore(db, run, state, record.layer),
-      pourRecord(run, record, expiredLotsTaken(state)),
-    );
+    const own = pourRecord(run, record, expiredLotsTaken(state));
+    // Cups of a run that goes on with a layer are numbered on from those that the layer has had.
+    const goesOn = first > 1;
+    const below =
+      goesOn && setId !== null
+        ? entryBelow(db, run.batchId, record.layer, first)
+        : ofRuns(earlier(), record.layer, goesOn);
+    const pour = goesOn ? onTopOf(below, own) : withWaste(own, below);
     if (setId === null || !(reached || entered)) {
       // A further word on it moves nothing on the shelf.
       if (was && JSON.stringify(was.cups) === JSON.stringify(record.cups)) continue;
@@ -79,10 +86,25 @@ export function logLayers(
   }
 }
 
-/** What was poured of a layer before a run went on with it: its cups are numbered on from those that the entry has. */
-function poursBefore(db: Connection, run: RunRow, state: RunState, layer: number): PourRecord | null {
-  const first = Math.min(...layerOf(state, layer).cups.map(({ number }) => number));
-  return entryBelow(db, run.batchId, layer, first);
+/** What runs have taken for a layer, one on top of the other: those that reached pieces with it, or those whose mixes all went to waste. */
+const ofRuns = (
+  runs: readonly { run: RunRow; state: RunState }[],
+  layer: number,
+  reached: boolean,
+): PourRecord | null =>
+  runs.reduce<PourRecord | null>((below, { run, state }) => {
+    const record = layersToLog(state).find((one) => one.layer === layer);
+    if (!record || record.cups.some(({ pouredGrams }) => pouredGrams > 0) !== reached) return below;
+    const pour = pourRecord(run, record, expiredLotsTaken(state));
+    return reached ? onTopOf(below, pour) : withWaste(pour, below);
+  }, null);
+
+/** A layer with the mixes that went to waste before it was begun anew: it took them too. They are numbered after its own. */
+function withWaste(pour: PourRecord, wasted: PourRecord | null): PourRecord {
+  if (wasted === null) return pour;
+  const last = Math.max(...pour.cups.map(({ number }) => number));
+  const cups = wasted.cups.map((cup, i) => ({ ...cup, number: last + 1 + i, discarded: true }));
+  return { ...onTopOf({ ...wasted, cups: [] }, pour), pouredAt: pour.pouredAt, cups: [...pour.cups, ...cups] };
 }
 
 /** A layer that was poured in more than one run, as one. */

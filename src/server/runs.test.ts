@@ -253,6 +253,26 @@ describe('a batch, or its set, that is removed while its run is on', () => {
     expect(runView(id)!.notice).toBeNull();
     await takeEvents(id, [event({ type: 'give up', why: 'enough' })]);
   });
+  test('in the second run of a layer: what both have poured is booked once, and the log has both when it comes back', async () => {
+    const { batchId, id: first } = await begun();
+    await until(first, 'pour');
+    await press(first);
+    await takeEvents(first, [event({ type: 'give up', why: 'supper' })]);
+    const second = await beginRun(batchId, null);
+    await remove('batch', batchId);
+    await until(second, 'cover');
+    expect(net(batchId)).toBeCloseTo(weighed(first) + weighed(second), 1);
+    await command({ do: 'undo', scope: 'set:heron-slack' });
+    const [entry, ...none] = withData((db) => currentPours(db, batchId));
+    expect(none).toEqual([]);
+    const inLog = entry!.cups.reduce(
+      (sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0),
+      entry!.tintLeft!.resinGrams,
+    );
+    expect(inLog).toBeCloseTo(weighed(first) + weighed(second), 1);
+    expect(net(batchId)).toBeCloseTo(inLog, 1);
+    await takeEvents(second, [event({ type: 'give up', why: 'enough' })]);
+  });
   test('planning it taken back is a removal too', async () => {
     const { batchId, id } = await begun();
     await until(id, 'pour');
@@ -320,6 +340,19 @@ test('a run that is given up before anything reached a piece throws its cup away
   expect(taken(batchId)).toBeCloseTo(mixedGrams - colour, 1);
   await takeEvents(id, [event({ type: 'note', text: 'later' })]);
   expect(taken(batchId)).toBeCloseTo(mixedGrams - colour, 1);
+  // Begun anew, the layer has taken that cup too: it stands in the log as thrown away, and does not come back into its bottle.
+  const again = await beginRun(batchId, null);
+  await until(again, 'cover');
+  const [entry] = withData((db) => currentPours(db, batchId));
+  expect(entry!.cups.filter(({ discarded }) => discarded)).toHaveLength(1);
+  expect(entry!.note).toContain('given up: the phone');
+  const product = entry!.cups.reduce(
+    (sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0),
+    entry!.tintLeft!.resinGrams,
+  );
+  expect(product).toBeGreaterThan(mixedGrams - colour + 50);
+  expect(net(batchId)).toBeCloseTo(product, 1);
+  await takeEvents(again, [event({ type: 'give up', why: 'for this test' })]);
 });
 
 test('practice leaves nothing on the shelf and nothing in the log', async () => {

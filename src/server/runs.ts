@@ -235,7 +235,8 @@ export async function takeEvents(
           const added = appendEvents(db, runId, placed(run, known, [...clockNote(run, events), ...events]));
           for (const { seq, event } of added) enter(known, seq, event);
           const state = known.book.state();
-          if (run.practiceSpeed === null && added.length > 0) logLayers(db, run, state, before, wallClockNow());
+          if (run.practiceSpeed === null && added.length > 0)
+            logLayers(db, run, state, before, wallClockNow(), () => runsBefore(db, run));
           if (state.over && run.overAt === null) endRun(db, runId, momentNow());
           return added;
         },
@@ -285,12 +286,19 @@ const nextWords = (state: RunState): string => {
   return where ? `${title}, ${where}` : title;
 };
 
+/** The runs in earnest of a batch before one of them, the oldest first, as they stand. */
+const runsBefore = (db: Database, { id: own, batchId, begunAt }: RunRow): { run: RunRow; state: RunState }[] =>
+  runsInEarnest(db, batchId).flatMap(({ id, begunAt: then }) => {
+    const run = id !== own && then <= begunAt ? getRun(db, id) : null;
+    return run ? [{ run, state: bookOf(db, run).book.state() }] : [];
+  });
+
 /** Tells the log of a batch that has come back what its runs poured while it was away. */
 export function logRunsOf(db: Database, batchId: string, now: string): void {
   for (const { id } of runsInEarnest(db, batchId)) {
     const run = getRun(db, id);
     const state = run && bookOf(db, run).book.state();
-    if (state) logLayers(db, run, state, layersToLog(state), now);
+    if (state) logLayers(db, run, state, layersToLog(state), now, () => runsBefore(db, run));
   }
 }
 

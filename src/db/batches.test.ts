@@ -3,18 +3,21 @@ import { TEST_DEFAULTS, testDesign, testPiece } from '@/core/bed/testShapes';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { LEVEL_BENCH, planAmounts, type Amounts, type PlanRequest } from '@/core/plan';
 import { pourId, type PourRecord } from '@/core/records/recordSchemas';
+import { dryPours } from '@/core/records/rest';
+import type { CopyInBatch } from '@/core/records/copies';
 import {
   batchDetail,
   batchesWith,
-  copiesTaken,
   countBatches,
   currentPours,
   getBatch,
   keepPlan,
   keptPlan,
+  lastCopyTaken,
   listBatches,
   setOfBatch,
 } from './batches';
+import { copiesInBatches } from './copies';
 import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
 import { guestsOf, possibleGuests } from './guests';
@@ -40,7 +43,7 @@ const request: PlanRequest = {
   format: 'aguada.plan-request',
   version: 1,
   set: { name: 'S', figureScaleMm: 28, levelMm: 15 },
-  pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 8 }], { copies: 3 })],
+  pieces: [testPiece([{ kind: 'basin', id: 'b', rimMm: 3, depthMm: 8 }], { copies: 3, designId: 'd' })],
   product: PRODUCT_KINDS[1]!,
   build: { coats: [{ product: PRODUCT_KINDS[0]!, thicknessMm: 1, tint: 'clear', plantsBefore: true }] },
   recipe: {
@@ -115,7 +118,7 @@ describe('batches in short', () => {
   test('know which copies are taken, and who takes a design', () => {
     addBatch('b', 2);
     addBatch('c', 3);
-    expect(copiesTaken(db, 's').get('d')).toBe(5);
+    expect(lastCopyTaken(db, 'd')).toBe(3);
     const data = { ...getBatch(db, 'b')!.data, own: { roomC: 17, hands: 2 as const } };
     edit(db, 'set:s', 'Its own room', NOW, (writer) => writer.put('batch', 'b', data, null));
     expect(getBatch(db, 'b')!.data).toEqual(data);
@@ -130,10 +133,95 @@ describe('batches in short', () => {
       ),
     );
     expect(getBatch(db, 'later')!.data.items).toEqual([{ designId: 'd', copies: 2, first: 8 }]);
-    expect(copiesTaken(db, 's').get('d')).toBe(9);
+    expect(lastCopyTaken(db, 'd')).toBe(9);
     undo(db, 'set:s', NOW);
     expect([...batchesWith(db, 'd')].sort()).toEqual(['b', 'c']);
     expect(setOfBatch(db, 'c')).toBe('s');
+  });
+});
+
+describe('copies in batches', () => {
+  const known = { clockChanges: [], measuredDays: [] };
+  const copies = (now = NOW): CopyInBatch[] =>
+    copiesInBatches(db, 's', { now, settings: { room: { temperatureC: 20, humidity: 0.5 } }, known });
+  const short = (now?: string): string[] =>
+    copies(now).map(
+      ({ batchId, copy, layers, partly, of }) => `${batchId} ${copy}: ${layers}${partly ? '+' : ''}/${of}`,
+    );
+  const plannedPours = amounts.layers[0]!.cups.flatMap(({ pours }) => pours);
+  /** A layer as a run logs it: one cup, and the pieces that it reached. */
+  const fromBench = (layer: number, pieces: readonly { copy: number }[]): PourRecord => ({
+    ...pour(layer, 30),
+    cups: [
+      {
+        number: 1,
+        partAGrams: 60,
+        partBGrams: 30,
+        note: '',
+        pouredGrams: 80,
+        discarded: false,
+        doses: [],
+        pieces: pieces.map(({ copy }) => ({ ...plannedPours[0]!, copy })),
+      },
+    ],
+  });
+
+  test('have what was poured of them, in the batch that holds them; older batches come first', () => {
+    addBatch('b', 3);
+    edit(db, 'set:s', 'Plan', NOW, (writer) =>
+      writer.add(
+        'batch',
+        'earlier',
+        {
+          name: 'E',
+          items: [{ designId: 'd', copies: 2, first: 5, numbers: [5, 8] }],
+          pourAt: '2026-11-01T10:00',
+          benchWindows: null,
+        },
+        's',
+      ),
+    );
+    expect(short()).toEqual(['earlier 5: 0/0', 'earlier 8: 0/0', 'b 1: 0/0', 'b 2: 0/0', 'b 3: 0/0']);
+    const of = amounts.layers.length;
+    addPour('b', pour(1, 30));
+    expect(short().slice(2)).toEqual([1, 2, 3].map((copy) => `b ${copy}: 1/${of}`));
+    addPour('b', fromBench(2, [{ copy: 3 }]));
+    expect(short().slice(2)).toEqual([`b 1: 1/${of}`, `b 2: 1/${of}`, `b 3: 2/${of}`]);
+    const [first] = copies().slice(2);
+    expect([first!.firmAt! > first!.lastAt!, first!.curedAt! > first!.firmAt!]).toEqual([true, true]);
+    expect(lastCopyTaken(db, 'd')).toBe(8);
+  });
+
+  test('that are planned in two cups have a layer in part when one of them was poured, as the rule of dry pours counts', () => {
+    addBatch('b', 3);
+    addPour('b', fromBench(1, [{ copy: 1 }]));
+    const { designId, tag } = plannedPours[0]!;
+    db.$client
+      .prepare(
+        `insert into cup_pours (batch_id, layer, cup, position, design_id, copy, tag, grams) values ('b', 1, 1, 90, ?, 1, ?, 4)`,
+      )
+      .run(designId, tag);
+    const of = amounts.layers.length;
+    expect(short()).toEqual([`b 1: 0+/${of}`, `b 2: 0/${of}`, `b 3: 0/${of}`]);
+    const dry = (): number => dryPours(keptPlan(db, 'b')!.amounts.layers[0]!, currentPours(db, 'b')[0]!).length;
+    expect([getBatch(db, 'b')!.poured!.dry, dry()]).toEqual([3, 3]);
+    // Three small mixes into one piece fill no other.
+    addPour('b', fromBench(1, [{ copy: 1 }, { copy: 1 }, { copy: 1 }, { copy: 2 }]));
+    expect(short()).toEqual([`b 1: 1/${of}`, `b 2: 1/${of}`, `b 3: 0/${of}`]);
+    expect([getBatch(db, 'b')!.poured!.dry, dry()]).toEqual([1, 1]);
+  });
+
+  test('were looked over when the step of their batch says so, whatever the route of the set calls it', () => {
+    const done = { from: '2026-11-23T10:00', to: '2026-11-23T11:00' };
+    addBatch('b');
+    const put = (marks: { step: string; done: typeof done }[]): unknown =>
+      edit(db, 'set:s', 'Mark', NOW, (writer) =>
+        writer.put('batch', 'b', { ...getBatch(db, 'b')!.data, course: { marks } }, null),
+      );
+    put([{ step: 'demould', done }]);
+    expect(copies()[0]!.inspectedAt).toBeNull();
+    put([{ step: 'inspect', done }]);
+    expect(copies()[0]!.inspectedAt).toBe(done.to);
   });
 });
 
@@ -208,7 +296,7 @@ describe('pieces of another set', () => {
     const [guest] = guestsOf(db, 's');
     expect([guest!.design.id, guest!.taken, guest!.pieces.map(({ id }) => id)]).toEqual(['g', 3, ['m']]);
     // They are taken of their own set too, and handed on with neither.
-    expect(copiesTaken(db, 'o').get('g')).toBe(3);
+    expect(lastCopyTaken(db, 'g')).toBe(3);
     expect(setFileOf(db, 's').batches[0]!.data.items).toEqual([{ designId: 'd', copies: 2 }]);
   });
   test('are no choice at another level', () => {

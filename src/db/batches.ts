@@ -33,6 +33,7 @@ const COLUMNS: { [K in Exclude<keyof Batch, 'items'>]-?: Column<NonNullable<Batc
   moves: json((moves) => moves.length === 0),
   own: json((own) => Object.keys(own).length === 0),
   course: json(({ marks, kept }) => marks.length === 0 && !kept),
+  fates: json((fates) => fates.length === 0),
 };
 type Field = keyof typeof COLUMNS;
 const FIELDS = Object.keys(COLUMNS) as Field[];
@@ -55,19 +56,27 @@ const FIELDS_SQL = sql.join(
   sql`, `,
 );
 
-/** How many pours of the layer of an entry `c` were not made, by the rule of `dryPours`. */
-export const DRY_POURS = sql.raw(`(
-  case when exists (select 1 from weighings w where w.pour_id = c.id and w.poured_grams is not null) then (
-    select coalesce(sum(max(0, u.planned - (select count(*) from poured_pieces r
-      where r.pour_id = c.id and r.design_id = u.design_id and r.copy = u.copy))), 0)
-    from (select design_id, copy, count(*) as planned from cup_pours
-      where batch_id = c.batch_id and layer = c.layer group by design_id, copy) u)
-  else 0 end)`);
+/** Of each piece that is planned in the layer of an entry `c`: how many of its pours were made, by the rule of `dryPours`. */
+const PIECE_POURS = `select design_id, copy, planned,
+    case when exists (select 1 from weighings w where w.pour_id = c.id and w.poured_grams is not null)
+      then min(planned, (select count(*) from poured_pieces r
+        where r.pour_id = c.id and r.design_id = u.design_id and r.copy = u.copy))
+      else planned end as made
+  from (select design_id, copy, count(*) as planned from cup_pours
+    where batch_id = c.batch_id and layer = c.layer group by design_id, copy) u`;
+
+/** How many pours of the layer of an entry `c` were not made. */
+export const DRY_POURS = sql.raw(`(select coalesce(sum(planned - made), 0) from (${PIECE_POURS}))`);
+
+/** Each piece of the layer of an entry `c` as JSON: design, copy, pours planned, pours made. */
+export const POURED_COPIES = sql.raw(
+  `(select json_group_array(json_array(design_id, copy, planned, made)) from (${PIECE_POURS}))`,
+);
 
 const LINE = sql`
   select b.id, b.version, ${FIELDS_SQL},
-    (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies, 'first', i.first))
-      from (select design_id, copies, first from batch_items where batch_id = b.id order by position) i) as items,
+    (select json_group_array(json_object('designId', i.design_id, 'copies', i.copies, 'first', i.first, 'numbers', json(i.numbers)))
+      from (select design_id, copies, first, numbers from batch_items where batch_id = b.id order by position) i) as items,
     p.whole as pouredLayers, p.begun as begun, p.dry as dry, p.last_at as lastAt, p.mix as mixGrams,
     (select count(*) from layers l where l.batch_id = b.id) as ofLayers
   from batches b left join (
@@ -76,11 +85,20 @@ const LINE = sql`
     from (select c.*, ${DRY_POURS} as dry from current_pours c) c group by c.batch_id
   ) p on p.batch_id = b.id`;
 
+interface KeptItem {
+  designId: string;
+  copies: number;
+  first: number;
+  numbers: number[] | null;
+}
+
 function rowOf(line: BatchLine): BatchRow {
   const said = FIELDS.flatMap((field) => (line[field] === null ? [] : [[field, COLUMNS[field].read(line[field])]]));
-  const items = (JSON.parse(line.items) as Batch['items']).map(({ first = 1, ...item }) =>
-    first > 1 ? { ...item, first } : item,
-  );
+  const items = (JSON.parse(line.items) as KeptItem[]).map(({ first, numbers, ...item }) => ({
+    ...item,
+    ...(first > 1 && { first }),
+    ...(numbers && { numbers }),
+  }));
   // In the order of the schema: an edit is taken back where the row reads as it did.
   const fields: Record<string, unknown> = { benchWindows: null, ...Object.fromEntries(said), items };
   const data = Object.fromEntries(
@@ -119,18 +137,11 @@ export const countBatches = (db: Connection, setId: string): number =>
 export const setOfBatch = (db: Connection, id: string): string | null =>
   db.select({ setId: batches.setId }).from(batches).where(eq(batches.id, id)).get()?.setId ?? null;
 
-/** How many copies of each design of a set batches have taken, those of other sets too. */
-export function copiesTaken(db: Connection, setId: string): Map<string, number> {
-  const rows = db.all<{ designId: string; copies: number }>(sql`
-    select i.design_id as designId, max(sum(i.copies), max(i.first + i.copies - 1)) as copies
-    from batch_items i join designs d on d.id = i.design_id where d.set_id = ${setId} group by i.design_id`);
-  return new Map(rows.map(({ designId, copies }) => [designId, copies]));
-}
-
 /** The highest number that batches have given a copy of a design; 0 where none has taken any. */
 export const lastCopyTaken = (db: Connection, designId: string): number =>
   db.get<{ last: number | null }>(
-    sql`select max(first + copies - 1) as last from batch_items where design_id = ${designId}`,
+    sql`select max(max(first + copies - 1), coalesce((select max(value) from json_each(numbers)), 0)) as last
+      from batch_items where design_id = ${designId}`,
   ).last ?? 0;
 
 /** Ids of the batches that take copies of a design. */
@@ -490,11 +501,12 @@ export const batchStorage: Storage = {
         .values({ id, ...values })
         .run();
     db.delete(batchItems).where(eq(batchItems.batchId, id)).run();
-    const rows = items.map(({ designId, copies, first = 1 }, i) => ({
+    const rows = items.map(({ designId, copies, first = 1, numbers = null }, i) => ({
       batchId: id,
       designId,
       copies,
       first,
+      numbers,
       position: i,
     }));
     if (rows.length > 0) db.insert(batchItems).values(rows).run();

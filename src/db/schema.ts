@@ -76,6 +76,8 @@ export const batches = sqliteTable(
     own: text('own', { mode: 'json' }).$type<unknown>(),
     /** What happened to its steps beside the pours, and the calendar that is kept; null while nothing did. */
     course: text('course', { mode: 'json' }).$type<unknown>(),
+    /** What became of its copies; null while nothing did. */
+    fates: text('fates', { mode: 'json' }).$type<unknown>(),
     updatedAt: text('updated_at').notNull(),
   },
   (table) => [index('batches_set').on(table.setId, table.position)],
@@ -98,6 +100,8 @@ export const batchItems = sqliteTable(
     copies: integer('copies').notNull(),
     /** The number of the first of them. */
     first: integer('first').notNull().default(1),
+    /** All their numbers, where these do not follow one on the other; else null. */
+    numbers: text('numbers', { mode: 'json' }).$type<number[]>(),
   },
   (table) => [
     primaryKey({ columns: [table.batchId, table.designId] }),

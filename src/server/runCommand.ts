@@ -4,8 +4,9 @@ import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { fingerprint } from '@/core/plan';
 import { NOTHING } from '@/core/stock/lots';
 import { batchNeeds } from '@/core/stock/needs';
-import { remainingItems } from '@/core/records/buildRequest';
+import { itemOf, firstNumbers, numbersOf, remainingItems } from '@/core/records/copies';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
+import { pieceKey } from '@/core/model/pieceRef';
 import { pourStep } from '@/core/schedule/routes';
 import { isOfBench, wholePours } from '@/core/records/rest';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
@@ -18,7 +19,7 @@ import {
   type Batch,
 } from '@/core/records/recordSchemas';
 import type { EditAnswer, KeptPlan } from '@/core/records/views';
-import { copiesTaken, countBatches, getBatch, keepPlan, lastCopyTaken, setOfBatch } from '@/db/batches';
+import { countBatches, getBatch, keepPlan, lastCopyTaken, setOfBatch } from '@/db/batches';
 import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
 import { missingFor, takeAlong, usersOf } from '@/db/dependents';
 import { getDocument, listDocuments } from '@/db/documents';
@@ -30,6 +31,7 @@ import { runOfBatch } from '@/db/runs';
 import { answeredEdit, keepAnswered } from '@/db/answered';
 import { editAnswer, type Done } from './changes';
 import { wallClockNow } from './clock';
+import { copiesNow } from './copies';
 import { whenFree, withData } from './data';
 import { amountsOf } from './figures';
 import { FieldProblem } from './fieldProblem';
@@ -109,6 +111,8 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
       return (db) => planBatch(db, command, now);
     case 'course':
       return (db) => writeCourses(db, command, scope, now);
+    case 'fate':
+      return (db) => writeFates(db, command, now);
     case 'stock':
       return (db) => stockKinds(db, command.productIds, now);
     case 'remove':
@@ -246,6 +250,29 @@ function writeCourses(
   return { id: null, touched };
 }
 
+/** What became of copies is kept in the batches that hold them, in the newest of their rows; a word on one copy touches no other. */
+function writeFates(db: Database, { setId, copies, fate, label }: Extract<Command, { do: 'fate' }>, now: string): Done {
+  const touched = edit(db, setScope(setId), label ?? 'Say what became of copies', now, (writer) => {
+    for (const batchId of new Set(copies.map((copy) => copy.batchId))) {
+      const row = getBatch(db, batchId);
+      if (!row) throw new EditRefusedError('missing', 'The batch of this copy is no longer there.');
+      const own = copies.filter((copy) => copy.batchId === batchId).map(({ designId, copy }) => ({ designId, copy }));
+      own.forEach((piece, i) => {
+        const item = row.data.items.find(({ designId }) => designId === piece.designId);
+        if (!item || !numbersOf(item).includes(piece.copy))
+          throw new FieldProblem(['copies', i], `${row.data.name} does not hold this copy.`);
+      });
+      if (!row.poured) throw new FieldProblem(['fate'], `${row.data.name} is not poured yet.`);
+      const named = new Set(own.map(pieceKey));
+      const others = (row.data.fates ?? []).filter((one) => !named.has(pieceKey(one)));
+      const fates = [...others, ...(fate ? own.map((piece) => ({ ...piece, ...fate })) : [])];
+      const { fates: _, ...data } = row.data;
+      writer.put('batch', batchId, { ...data, ...(fates.length > 0 && { fates }) }, row.version);
+    }
+  });
+  return { id: setId, touched };
+}
+
 /** A new batch of what no batch has taken yet, or like one that is there, to be poured in the next hour. */
 function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' }>, now: string): Done {
   mustBeThere(db, setId);
@@ -255,11 +282,11 @@ function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' 
     ? { ...before, name: nextName(before.name), items: before.items.map((item) => numberedOn(db, item)), pourAt: now }
     : {
         name: `Batch ${countBatches(db, setId) + 1}`,
-        items: remainingItems(listDocuments(db, 'design', setId).records, copiesTaken(db, setId)),
+        items: remainingItems(listDocuments(db, 'design', setId).records, copiesNow(db, setId)),
         pourAt: now,
         benchWindows: null,
       };
-  const { moves: _, course: __, ...data } = batch;
+  const { moves: _, course: __, fates: ___, ...data } = batch;
   const label = before ? `Plan another like ${before.name}`.slice(0, 80) : 'Plan a batch';
   const touched = edit(db, setScope(setId), label, now, (writer) => writer.add('batch', id, data, setId));
   return { id, touched };
@@ -271,10 +298,8 @@ function batchOfSet(db: Database, setId: string, batchId: string): Batch {
   return row.data;
 }
 
-const numberedOn = (db: Database, { designId, copies }: Batch['items'][number]): Batch['items'][number] => {
-  const last = lastCopyTaken(db, designId);
-  return { designId, copies, ...(last > 0 && { first: last + 1 }) };
-};
+const numberedOn = (db: Database, { designId, copies }: Batch['items'][number]): Batch['items'][number] =>
+  itemOf(designId, firstNumbers(copies, lastCopyTaken(db, designId) + 1));
 
 /** `Creek tiles` is followed by `Creek tiles 2`, that by `Creek tiles 3`. */
 function nextName(name: string): string {

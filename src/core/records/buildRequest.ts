@@ -12,6 +12,7 @@ import { NO_WISH, SEAM_LIMITS } from '../model/seamSchema';
 import type { Recipe } from '../model/recipeSchema';
 import { type WaterTint, tintOfWater } from '../tint/waterTint';
 import { guestDesigns } from './guests';
+import { firstNumbers, numbersOf } from './copies';
 import { wholePours } from './rest';
 import type { Batch, PieceRecord, PourRecord, Settings, WaterSet } from './recordSchemas';
 import { withMeasured } from '../schedule/roomDays';
@@ -122,25 +123,22 @@ export const hasMeasuredBed = ({ measured }: PieceRecord): boolean =>
 
 /**
  * Some copies of a design as a plan takes them: those that have been measured each on their own, with the bed that they
- * really have; the others together. Copies are numbered from `first` on.
+ * really have; the others together.
  */
 export function copiesOf(
   { id, data }: Stored<PieceDesign>,
-  copies: number,
+  numbers: readonly number[],
   pieces: readonly Stored<PieceRecord>[],
-  first = 1,
 ): PlanPiece[] {
   const design = { ...data, designId: id };
-  const isIn = (copy: number): boolean => copy >= first && copy < first + copies;
   const measured = pieces
-    .filter((piece) => piece.data.designId === id && isIn(piece.data.copy) && hasMeasuredBed(piece.data))
+    .filter((piece) => piece.data.designId === id && numbers.includes(piece.data.copy) && hasMeasuredBed(piece.data))
     .sort((a, b) => a.data.copy - b.data.copy);
   const apart = measured.map((piece) => piece.data.copy);
-  const rest = Array.from({ length: copies }, (_, i) => first + i).filter((number) => !apart.includes(number));
+  const rest = numbers.filter((number) => !apart.includes(number));
+  const areFirst = rest.every((number, i) => number === i + 1);
   return [
-    ...(rest.length > 0
-      ? [{ ...design, copies: rest.length, copyNumbers: apart.length > 0 || first > 1 ? rest : null }]
-      : []),
+    ...(rest.length > 0 ? [{ ...design, copies: rest.length, copyNumbers: apart.length === 0 && areFirst ? null : rest }] : []),
     ...measured.map((piece) => ({
       ...design,
       copies: 1,
@@ -184,9 +182,9 @@ export const batchPieces = (
   designs: readonly Stored<PieceDesign>[],
   pieces: readonly Stored<PieceRecord>[],
 ): PlanPiece[] =>
-  batch.items.flatMap(({ designId, copies, first }) => {
-    const design = designs.find(({ id }) => id === designId);
-    return design ? copiesOf(design, copies, pieces, first) : [];
+  batch.items.flatMap((item) => {
+    const design = designs.find(({ id }) => id === item.designId);
+    return design ? copiesOf(design, numbersOf(item), pieces) : [];
   });
 
 /** Layers that are poured, as the log has them, for a plan. */
@@ -260,22 +258,9 @@ export function batchRequest(
 export const wholeSetRequest = (documents: SetDocuments & ClockAndRoom & Pick<DeskView, 'now'>): PlanRequest | null =>
   setRequest(
     documents,
-    drawnDesigns(documents).flatMap((design) => copiesOf(design, design.data.copies, documents.pieces)),
+    drawnDesigns(documents).flatMap((design) => copiesOf(design, firstNumbers(design.data.copies), documents.pieces)),
     { pourAt: documents.now, clockChanges: documents.clockChanges },
   );
-
-/** What a new batch starts with: the copies of each design that no batch has taken yet; all of them when none are left. */
-export function remainingItems(
-  designs: readonly Stored<PieceDesign>[],
-  taken: ReadonlyMap<string, number>,
-): Batch['items'] {
-  const left = designs.flatMap(({ id, data }) => {
-    const before = taken.get(id) ?? 0;
-    const copies = data.copies - before;
-    return copies > 0 ? [{ designId: id, copies, ...(before > 0 && { first: before + 1 }) }] : [];
-  });
-  return left.length > 0 ? left : designs.map(({ id, data }) => ({ designId: id, copies: data.copies }));
-}
 
 /** The pieces of a set as they are matched: a copy of which anything was measured by itself, the others of a design together. */
 export function matchPieces(view: Pick<SetDocuments, 'set' | 'designs' | 'pieces'>): MatchPiece[] {
@@ -284,9 +269,7 @@ export function matchPieces(view: Pick<SetDocuments, 'set' | 'designs' | 'pieces
     const own = pieces
       .filter((piece) => piece.data.designId === id && piece.data.copy <= data.copies)
       .sort((a, b) => a.data.copy - b.data.copy);
-    const rest = Array.from({ length: data.copies }, (_, i) => i + 1).filter(
-      (copy) => !own.some((piece) => piece.data.copy === copy),
-    );
+    const rest = firstNumbers(data.copies).filter((copy) => !own.some((piece) => piece.data.copy === copy));
     return [
       ...(rest.length > 0
         ? [{ tag: data.tag, designId: id, copy: null, copies: rest.length, copyNumbers: rest, design: data, edges: {} }]

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   batchSchema,
+  copyFateSchema,
   pieceSchema,
   pourRecordSchema,
   settingsSchema,
@@ -103,6 +104,17 @@ export const commandSchema = z.discriminatedUnion('do', [
       .array(z.object({ id, version, course: courseSchema }))
       .min(1)
       .max(60),
+  }),
+  /** What became of copies, or that nothing did: in the batches that hold them, all in one edit. */
+  z.object({
+    do: z.literal('fate'),
+    setId: id,
+    label,
+    copies: z
+      .array(copyFateSchema.pick({ designId: true, copy: true }).extend({ batchId: id }))
+      .min(1)
+      .max(2000),
+    fate: copyFateSchema.pick({ fate: true, at: true, why: true }).nullable(),
   }),
   /** Kinds of product that ship with the program and are not on the shelf. */
   z.object({ do: z.literal('stock'), productIds: z.array(id).min(1).max(40) }),

@@ -1,6 +1,7 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
 import { measuredSchema } from '../model/measuredSchema';
+import { pieceKey } from '../model/pieceRef';
 import { edgeStandardSchema } from '../model/edgeStandardSchema';
 import { cornerShimsSchema, measuredEdgesSchema, rowWishSchema, seamLimitsSchema } from '../model/seamSchema';
 import { keptTableSchema } from '../model/tableSchema';
@@ -157,6 +158,17 @@ const copiesSchema = z
   .min(1, 'At least 1')
   .max(500, 'At most 500 copies');
 
+/** What became of a copy after its pour: it was handed over, or did not come out and is to be made anew. */
+export const FATES = ['delivered', 'spoilt'] as const;
+export const copyFateSchema = z.object({
+  designId: reference('design', 'dropped'),
+  copy: z.number().int().min(1).max(100_000),
+  fate: z.enum(FATES),
+  at: wallTimeSchema,
+  why: z.string().trim().max(200, 'At most 200 characters'),
+});
+export type CopyFate = z.infer<typeof copyFateSchema>;
+
 /** What a batch has of its own: the room on that day, the cups, who pours, and which piece leftovers are kept for. */
 export const batchOwnSchema = z.object({
   roomC: roomSchema.shape.temperatureC.optional(),
@@ -179,6 +191,8 @@ export const batchSchema = z.object({
         copies: copiesSchema,
         /** The number of the first of them; those before it are in other batches. 1 when nothing is said. */
         first: z.number().int().min(1).max(100_000).optional(),
+        /** All their numbers, where these do not follow one on the other: some are made anew. */
+        numbers: z.array(z.number().int().min(1).max(100_000)).max(500).optional(),
       }),
     )
     .max(MOST_DESIGNS)
@@ -192,6 +206,12 @@ export const batchSchema = z.object({
   moves: cupMovesSchema.optional(),
   /** In what it departs from the workshop. */
   own: batchOwnSchema.optional(),
+  /** What became of its copies. */
+  fates: z
+    .array(copyFateSchema)
+    .max(2000)
+    .refine((fates) => new Set(fates.map(pieceKey)).size === fates.length, { error: 'A copy has one fate' })
+    .optional(),
   /** What happened to its steps, and the calendar that is kept. Layers that were poured are in the log. */
   course: courseSchema.optional(),
 });

@@ -4,7 +4,7 @@ import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { LEVEL_BENCH, planBatch } from '../plan';
 import { METRIC } from '../units/formatMeasure';
 import { keptTableSchema } from '../model/tableSchema';
-import { batchRequest, remainingItems, setMatchRequest, standingOrder, wholeSetRequest } from './buildRequest';
+import { batchRequest, setMatchRequest, standingOrder, wholeSetRequest } from './buildRequest';
 import { layerProduct } from '../plan';
 import { compareLayer } from './compare';
 import { complaintAt, replaceAt } from './replaceAt';
@@ -105,25 +105,6 @@ describe('plan requests', () => {
     const late = { weekday: 3, fromMinute: 1200, toMinute: 1440 };
     expect(batchRequest(view, { ...batch, benchWindows: [late] }, untouched)!.bench.windows).toEqual([
       { weekday: 3, fromMinute: 1200, toMinute: 1290 },
-    ]);
-  });
-  test('of a new batch leave out what other batches have taken', () => {
-    expect(remainingItems(desk.designs, new Map([['d', 2]]))).toEqual([
-      { designId: 'd', copies: 1, first: 3 },
-      { designId: 'e', copies: 3 },
-    ]);
-    // All taken: another round of everything.
-    expect(
-      remainingItems(
-        desk.designs,
-        new Map([
-          ['d', 3],
-          ['e', 7],
-        ]),
-      ),
-    ).toEqual([
-      { designId: 'd', copies: 3 },
-      { designId: 'e', copies: 3 },
     ]);
   });
   test('of a batch number their copies on from those of the batches before it', () => {

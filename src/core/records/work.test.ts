@@ -12,6 +12,7 @@ const poured = (change: Partial<PouredWork> = {}): PouredWork => ({
   rest: null,
   of: 2,
   opensAt: '2026-11-24T14:00',
+  firmAt: '2026-11-25T10:00',
   curedAt: '2026-11-27T10:00',
   ...change,
 });

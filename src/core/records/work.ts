@@ -13,8 +13,9 @@ export interface PouredWork {
   layers: number;
   rest: { layer: number; pours: number } | null;
   of: number;
-  /** When the next layer may go on what is poured, and when all of that is cured. */
+  /** When the next layer may go on what is poured, and when all of that may be handled and is cured. */
   opensAt: WallTime;
+  firmAt: WallTime;
   curedAt: WallTime;
 }
 
@@ -45,6 +46,7 @@ export function pouredWork(
     of: amounts.layers.length,
     // What is left of a layer may be poured at once.
     opensAt: partly ? (partly.pouredUntil ?? partly.pouredAt) : last.recoatOpensAt,
+    firmAt: last.demouldAt,
     curedAt: last.fullCureAt,
   };
 }

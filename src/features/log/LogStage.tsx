@@ -7,16 +7,38 @@ import { useState } from 'react';
 import { requestOfLayer } from '@/core/plan';
 import type { Command } from '@/core/records/command';
 import type { PourRecord } from '@/core/records/recordSchemas';
+import { TabRow } from '@/ui/controls/TabRow';
 import { Held } from '@/ui/held/Held';
 import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
+import { CopiesView } from './CopiesView';
 import { LoggedLayer } from './LoggedLayer';
 import { PourEntry } from './PourEntry';
 import styles from './LogStage.module.css';
 
-/** Log: what really happened, layer by layer, against what was planned. */
+/** Log: what really happened, by layers and by copies. */
 export function LogStage({ served }: { served: ServedBatch | null }) {
+  const { desk } = useDesk();
+  const view = useSearchParams().get('show') === 'copies' ? 'copies' : 'layers';
+  const here = `/sets/${desk.set.id}/log`;
+  return (
+    <div className={styles.parts}>
+      <TabRow
+        label="Parts of the log"
+        value={view}
+        tabs={[
+          { value: 'layers', label: 'Layers', href: here },
+          { value: 'copies', label: 'Copies', href: `${here}?show=copies` },
+        ]}
+      />
+      {view === 'copies' ? <CopiesView /> : <LayersView served={served} />}
+    </div>
+  );
+}
+
+/** What was poured, layer by layer, against what was planned. */
+function LayersView({ served }: { served: ServedBatch | null }) {
   const { desk, edits } = useDesk();
   const wanted = Number(useSearchParams().get('layer')) || null;
   const { batch, detail, request, plan, choose } = useBatch(served);

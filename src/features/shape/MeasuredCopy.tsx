@@ -8,6 +8,7 @@ import { copyName } from '@/core/model/pieceRef';
 import type { Measured } from '@/core/model/measuredSchema';
 import type { PieceDesign } from '@/core/model/designSchema';
 import { parseReadings, readingsText } from '@/core/formats/readings';
+import { copiesOfDesigns, copyWords } from '@/core/records/copies';
 import { isKnown } from '@/core/records/pieceMeasures';
 import type { PieceRecord } from '@/core/records/recordSchemas';
 import { formatMeasure } from '@/core/units/formatMeasure';
@@ -17,6 +18,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/pictures';
+import { useCopies } from '../desk/useCopies';
 import { CopyWater } from './CopyWater';
 import styles from './MeasuredCopy.module.css';
 import type { Stored } from '@/core/model/stored';
@@ -34,6 +36,7 @@ interface MeasuredCopyProps {
 export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences }: MeasuredCopyProps) {
   const { desk } = useDesk();
   const { data } = design;
+  const copies = copiesOfDesigns([design], useCopies().data ?? [], desk.now);
   const measuredOf = (number: number): Stored<PieceRecord> | undefined =>
     desk.pieces.find((piece) => piece.data.designId === design.id && piece.data.copy === number);
   const piece = copy === null ? undefined : measuredOf(copy);
@@ -44,10 +47,14 @@ export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences 
         value={copy === null ? '' : String(copy)}
         choices={[
           { value: '', label: 'the bed as drawn' },
-          ...Array.from({ length: data.copies }, (_, i) => i + 1).map((number) => ({
-            value: String(number),
-            label: `copy #${number}${measuredOf(number) ? ', measured' : ''}`,
-          })),
+          ...copies
+            .filter((one) => one.copy <= data.copies)
+            .map((one) => ({
+              value: String(one.copy),
+              label: [`copy #${one.copy}`, measuredOf(one.copy) && 'measured', one.state !== 'open' && copyWords(one)]
+                .filter(Boolean)
+                .join(', '),
+            })),
         ]}
         onCommit={(value) => onCopy(value === '' ? null : Number(value))}
       />

@@ -56,6 +56,7 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/api/sets/[setId]/archive': { GET: 'everything' },
   '/api/sets/[setId]/beside': { GET: 'everything' },
   '/api/sets/[setId]/batches': { GET: 'everything' },
+  '/api/sets/[setId]/copies': { GET: 'everything' },
   '/api/sets/[setId]/guests': { GET: 'everything' },
   '/api/sets/[setId]/spent': { GET: 'everything' },
   '/api/backups': { GET: 'everything', POST: 'everything' },

@@ -1,0 +1,147 @@
+import type { PieceDesign } from '../model/designSchema';
+import type { Stored } from '../model/stored';
+import { dayAndMonth, shortTime } from '../time/dayNames';
+import type { WallTime } from '../time/wallTime';
+import type { Batch, CopyFate } from './recordSchemas';
+
+/** 1, 2, 3 … */
+export const firstNumbers = (copies: number, from = 1): number[] => Array.from({ length: copies }, (_, i) => from + i);
+
+/** Which copies of a design a batch takes. */
+export const numbersOf = ({ copies, first = 1, numbers }: Batch['items'][number]): number[] =>
+  numbers ?? firstNumbers(copies, first);
+
+/** The item of a batch that takes these copies, in the order of their numbers. */
+export function itemOf(designId: string, wanted: readonly number[]): Batch['items'][number] {
+  const numbers = [...wanted].sort((a, b) => a - b);
+  const first = numbers[0] ?? 1;
+  const follow = numbers.every((number, i) => number === first + i);
+  return { designId, copies: numbers.length, ...(first > 1 && { first }), ...(!follow && { numbers }) };
+}
+
+/** A copy in a batch: what of the batch's layers it has got, and what became of it. */
+export interface CopyInBatch {
+  designId: string;
+  copy: number;
+  batchId: string;
+  batchName: string;
+  /** The set at whose desk the batch lies, where that is another than the design's. */
+  setId: string;
+  pourAt: WallTime;
+  /** Layers that it has got whole, whether it has a part of the next one, and how many the plan has; 0 before a plan is kept. */
+  layers: number;
+  partly: boolean;
+  of: number;
+  lastAt: WallTime | null;
+  /** When what it has may be handled, and when that is cured; null: long ago. */
+  firmAt: WallTime | null;
+  curedAt: WallTime | null;
+  /** When its batch was looked over. */
+  inspectedAt: WallTime | null;
+  fate: Pick<CopyFate, 'fate' | 'at' | 'why'> | null;
+}
+
+/** Where a copy stands, in the order of the work. */
+export const COPY_STATES = [
+  'open',
+  'planned',
+  'begun',
+  'poured',
+  'firm',
+  'cured',
+  'inspected',
+  'delivered',
+  'spoilt',
+] as const;
+export type CopyState = (typeof COPY_STATES)[number];
+
+/** One copy of a design: where it stands, in which batch, and those in which it was spoilt before. */
+export interface Copy {
+  designId: string;
+  copy: number;
+  state: CopyState;
+  held: CopyInBatch | null;
+  before: CopyInBatch[];
+}
+
+function stateOf(held: CopyInBatch | null, now: WallTime): CopyState {
+  if (!held) return 'open';
+  if (held.fate) return held.fate.fate;
+  if (held.layers === 0 && !held.partly) return 'planned';
+  if (held.layers < held.of) return 'begun';
+  if (held.firmAt !== null && now < held.firmAt) return 'poured';
+  if (held.curedAt !== null && now < held.curedAt) return 'firm';
+  return held.inspectedAt ? 'inspected' : 'cured';
+}
+
+/** Every copy of some designs: those that are wanted, and those that batches have numbered on. `taken`: older batches first. */
+export function copiesOfDesigns(
+  designs: readonly Stored<Pick<PieceDesign, 'copies'>>[],
+  taken: readonly CopyInBatch[],
+  now: WallTime,
+): Copy[] {
+  return designs.flatMap(({ id: designId, data }) => {
+    const own = taken.filter((one) => one.designId === designId);
+    const numbers = new Set([...firstNumbers(data.copies), ...own.map(({ copy }) => copy)]);
+    return [...numbers]
+      .sort((a, b) => a - b)
+      .map((copy): Copy => {
+        const batches = own.filter((one) => one.copy === copy);
+        const held = batches.at(-1) ?? null;
+        return { designId, copy, state: stateOf(held, now), held, before: batches.slice(0, -1) };
+      });
+  });
+}
+
+const FINISHED: ReadonlySet<CopyState> = new Set(['cured', 'inspected', 'delivered']);
+export const isFinished = ({ state }: Pick<Copy, 'state'>): boolean => FINISHED.has(state);
+/** Whether any water is in it. */
+export const isBegun = ({ state }: Pick<Copy, 'state'>): boolean => state !== 'open' && state !== 'planned';
+
+/** Where a copy stands, in words. */
+export function copyWords({ state, held }: Pick<Copy, 'state' | 'held'>): string {
+  if (!held) return 'open: in no batch yet';
+  switch (state) {
+    case 'open':
+    case 'planned':
+      return `planned, ${shortTime(held.pourAt)}`;
+    case 'begun':
+      return held.partly
+        ? `layer ${held.layers + 1} of ${held.of} in part`
+        : `layer ${held.layers} of ${held.of} poured`;
+    case 'poured':
+      return `poured, firm ${shortTime(held.firmAt!)}`;
+    case 'firm':
+      return `firm, cured ${shortTime(held.curedAt!)}`;
+    case 'cured':
+      return 'cured';
+    case 'inspected':
+      return `looked over ${dayAndMonth(held.inspectedAt!)}`;
+    case 'delivered':
+      return `delivered ${dayAndMonth(held.fate!.at)}`;
+    case 'spoilt':
+      return `spoilt ${dayAndMonth(held.fate!.at)}${held.fate!.why ? `: ${held.fate!.why}` : ''}`;
+  }
+}
+
+/**
+ * What a new batch starts with: the copies of each design that no batch has taken yet, and those that were spoilt. When none are left,
+ * as many again, numbered on. `taken`: older batches first.
+ */
+export function remainingItems(
+  designs: readonly Stored<Pick<PieceDesign, 'copies'>>[],
+  taken: readonly Pick<CopyInBatch, 'designId' | 'copy' | 'fate'>[],
+): Batch['items'] {
+  const standing = designs.map(({ id, data }) => {
+    const last = new Map<number, boolean>();
+    for (const { designId, copy, fate } of taken) if (designId === id) last.set(copy, fate?.fate === 'spoilt');
+    return { id, copies: data.copies, last };
+  });
+  const open = standing.map(({ id, copies, last }) => {
+    const spoilt = [...last].flatMap(([copy, isSpoilt]) => (isSpoilt ? [copy] : []));
+    return itemOf(id, [...firstNumbers(copies).filter((copy) => !last.has(copy)), ...spoilt]);
+  });
+  const left = open.filter(({ copies }) => copies > 0);
+  if (left.length > 0) return left;
+  return standing.map(({ id, copies, last }) => itemOf(id, firstNumbers(copies, Math.max(0, ...last.keys()) + 1)));
+}

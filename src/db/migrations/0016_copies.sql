@@ -1,0 +1,2 @@
+ALTER TABLE `batch_items` ADD `numbers` text;--> statement-breakpoint
+ALTER TABLE `batches` ADD `fates` text;

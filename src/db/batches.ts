@@ -405,12 +405,18 @@ const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
     .where(eq(weighings.pourId, entry))
     .orderBy(asc(weighings.cup))
     .all()
-    .map(({ cup, partAGrams, partBGrams, note, pouredGrams, discarded, doses }) => ({
+    .map(({ cup, partAGrams, partBGrams, note, pouredGrams, discarded, doses, lots }) => ({
       number: cup,
       partAGrams,
       partBGrams,
       note,
-      ...(pouredGrams !== null && { pouredGrams, discarded, doses: doses ?? [], pieces: piecesOf(db, entry, cup) }),
+      ...(pouredGrams !== null && {
+        pouredGrams,
+        discarded,
+        doses: doses ?? [],
+        ...(lots && { lots }),
+        pieces: piecesOf(db, entry, cup),
+      }),
     }));
 
 const piecesOf = (db: Connection, entry: number, cup: number): NonNullable<WeighedCup['pieces']> =>

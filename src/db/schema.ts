@@ -248,6 +248,8 @@ export const weighings = sqliteTable(
     discarded: integer('discarded', { mode: 'boolean' }).notNull().default(false),
     /** Colourants as they were counted or weighed, grams by id; null: to the recipe. */
     doses: text('doses', { mode: 'json' }).$type<{ id: string; grams: number }[]>(),
+    /** Lots that were named for it; null: none. */
+    lots: text('lots', { mode: 'json' }).$type<string[]>(),
   },
   (table) => [
     primaryKey({ columns: [table.pourId, table.cup] }),

@@ -255,6 +255,29 @@ describe('a poured layer', () => {
     enter(pour!);
     expect(left('old', 'A')).toBeCloseTo(1000, 6);
   });
+  test('takes each cup out of the lot that was named for it, and what that does not hold out of the others', () => {
+    const [pour] = batchDetail(db, BATCH).pours;
+    buy('mine', { name: 'Mine', openedOn: null, boughtOn: '2026-11-01' });
+    const mine = left('mine', 'A')!;
+    const ofFirst = left('hs-kit-1', 'A')!;
+    const [one, ...others] = pour!.cups;
+    enter({ ...pour!, cups: [{ ...one!, pouredGrams: 20, doses: [], pieces: [], lots: ['mine'] }, ...others] });
+    expect(left('mine', 'A')).toBeCloseTo(mine - one!.partAGrams, 6);
+    expect(left('hs-kit-1', 'A')).toBeCloseTo(ofFirst + one!.partAGrams, 6);
+    expect(batchDetail(db, BATCH).pours[0]!.cups[0]!.lots).toEqual(['mine']);
+    // It is open from then on.
+    expect(getLot(db, 'mine')!.data.openedOn).toBe(pour!.pouredAt.slice(0, 10));
+    correct('mine', 'A', -(left('mine', 'A')! - 2));
+    enter({
+      ...pour!,
+      cups: [
+        { ...one!, partAGrams: one!.partAGrams + 1, pouredGrams: 20, doses: [], pieces: [], lots: ['mine'] },
+        ...others,
+      ],
+    });
+    enter(pour!);
+    expect(left('hs-kit-1', 'A')).toBeCloseTo(ofFirst, 6);
+  });
   test('takes what is left of its stock tint too, as part A and colourant', () => {
     const [pour] = batchDetail(db, BATCH).pours;
     const before = inBottles();

@@ -1,4 +1,4 @@
-import { expiredLotsTaken } from '@/core/run/expired';
+import { pastLotsTaken } from '@/core/run/bottles';
 import { layersToLog, type LayerRecord } from '@/core/run/record';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { realMoment, type RunRow } from '@/core/run/views';
@@ -26,6 +26,7 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
       discarded: cup.discarded,
       partBGrams: cup.partBGrams === null ? null : grams(cup.partBGrams),
       pouredGrams: grams(cup.pouredGrams),
+      ...(cup.lots.length > 0 && { lots: cup.lots }),
       doses: cup.doses.map((dose) => ({ id: dose.id.slice(0, 40), grams: grams(dose.grams) })),
       pieces: cup.pieces.map((piece) => ({ ...piece, tag: piece.tag.slice(0, 60), grams: grams(piece.grams) })),
     })),
@@ -60,7 +61,7 @@ export function logLayers(
     const entered = setId !== null && isEntered(db, run.batchId, record.layer, first);
     const unknown = setId !== null && reached && !entered;
     if (was && JSON.stringify(was) === JSON.stringify(record) && !unknown) continue;
-    const own = pourRecord(run, record, expiredLotsTaken(state));
+    const own = pourRecord(run, record, pastLotsTaken(state));
     // Cups of a run that goes on with a layer are numbered on from those that the layer has had.
     const goesOn = first > 1;
     const below =
@@ -95,7 +96,7 @@ const ofRuns = (
   runs.reduce<PourRecord | null>((below, { run, state }) => {
     const record = layersToLog(state).find((one) => one.layer === layer);
     if (!record || record.cups.some(({ pouredGrams }) => pouredGrams > 0) !== reached) return below;
-    const pour = pourRecord(run, record, expiredLotsTaken(state));
+    const pour = pourRecord(run, record, pastLotsTaken(state));
     return reached ? onTopOf(below, pour) : withWaste(pour, below);
   }, null);
 

@@ -5,7 +5,7 @@ import { layersToLog } from '@/core/run/record';
 import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
 import { stepWords } from '@/core/run/say';
-import { runEventsSchema, type RunEvent } from '@/core/run/runSchema';
+import { runEventsSchema, type RunEvent, type RunPlan } from '@/core/run/runSchema';
 import {
   realMoment,
   runMoment,
@@ -14,9 +14,8 @@ import {
   type RunView,
   type WorkshopBenchView,
 } from '@/core/run/views';
-import type { ExpiredLot } from '@/core/run/expired';
 import { batchFacts } from '@/core/schedule/facts';
-import { goodUntil, isPast, NOTHING } from '@/core/stock/lots';
+import { goodUntil, inUseOrder, isPast, NOTHING } from '@/core/stock/lots';
 import { batchRequest, pouredLayers } from '@/core/records/buildRequest';
 import { stillToPour, wholePours } from '@/core/records/rest';
 import { productsOf, type PlanRequest } from '@/core/plan';
@@ -87,7 +86,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     by: settings.measureBy,
     facts: batchFacts(request, planned.amounts),
     now: wallClockNow(),
-    expired: withData((db) => expiredFor(db, request)),
+    bottles: withData((db) => bottlesFor(db, request)),
     filler: await fillerFor(setId, row.data.own?.fillerId ?? null),
     cuts: await cutsOf(setId),
   });
@@ -120,20 +119,26 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   );
 }
 
-/** Lots past their date that hold some of what a run takes. */
-function expiredFor(db: Database, request: PlanRequest): ExpiredLot[] {
+/** Lots that hold some of what a run takes, in the order in which they are used up. */
+function bottlesFor(db: Database, request: PlanRequest): RunPlan['bottles'] {
   const today = wallClockNow().slice(0, 10);
   const things = [
-    ...productsOf(request).map(({ id, name }) => ({ item: { kind: 'product' as const, id }, name })),
-    ...request.recipe.doses.map(({ colourant: { id, name } }) => ({ item: { kind: 'colourant' as const, id }, name })),
+    ...productsOf(request).map(({ id }) => ({ kind: 'product' as const, id })),
+    ...request.recipe.doses.map(({ colourant: { id } }) => ({ kind: 'colourant' as const, id })),
   ];
-  return things.flatMap(({ item, name }) => {
+  return things.flatMap((item) => {
     const months = shelfLifeOf(db, item);
-    return lotsOf(db, item).flatMap(({ id, lot, left }) =>
-      isPast(lot, months, today) && left.some(({ amount }) => amount > NOTHING)
-        ? [{ id, name: lot.name, of: name, goodUntil: goodUntil(lot, months)! }]
-        : [],
-    );
+    return inUseOrder(lotsOf(db, item))
+      .filter(({ left }) => left.some(({ amount }) => amount > NOTHING))
+      .map(({ id, lot, left }) => ({
+        id,
+        name: lot.name,
+        kind: item.kind,
+        of: item.id,
+        goodUntil: goodUntil(lot, months),
+        past: isPast(lot, months, today),
+        left: left.map(({ part, amount }) => ({ part, grams: amount })),
+      }));
   });
 }
 
@@ -175,7 +180,7 @@ interface Book {
 const momentNow = (): number => moments().now();
 
 /** What is beside the steps: none of these moves a run on. */
-const BESIDE: ReadonlySet<RunEvent['type']> = new Set(['room', 'note', 'answer', 'snooze', 'timer', 'slip']);
+const BESIDE: ReadonlySet<RunEvent['type']> = new Set(['room', 'note', 'answer', 'snooze', 'timer', 'slip', 'bottle']);
 
 /** A run's book up to its last event. */
 function bookOf(db: Database, run: StoredRun): Book {

@@ -117,6 +117,8 @@ export const weighedCupSchema = z.object({
   /** It was thrown away before it was empty. */
   discarded: z.boolean().optional(),
   doses: colourGramsSchema.optional(),
+  /** Lots that were named for it: what it took is booked out of those first. */
+  lots: z.array(reference('lot')).max(40).optional(),
   pieces: z
     .array(
       z.object({

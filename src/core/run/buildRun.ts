@@ -7,12 +7,12 @@ import { STIFF_BELOW_C } from '../mixing/benchRules';
 import { isQuick } from '../mixing/potLife';
 import { layerMinutes } from '../plan/pourTimes';
 import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
-import { layerProduct, type PlanRequest } from '../plan/request';
+import { layerProduct, productsOf, type PlanRequest } from '../plan/request';
 import type { Amounts, LayerAmounts } from '../plan/plan';
 import type { BatchFacts } from '../schedule/facts';
 import { tintings } from '../pouring/stockTint';
 import { pourDoses } from '../tint/waterTint';
-import { expiredItems, type ExpiredLot } from './expired';
+import { expiredItems } from './expired';
 import type { ReadyItem, RunLayer, RunPlan } from './runSchema';
 
 /** What a run needs to know beside the plan of its batch. */
@@ -26,20 +26,22 @@ export interface RunSource {
   now: WallTime;
   /** The piece that leftovers are kept for. */
   filler: RunPlan['filler'];
-  /** Lots past their date of what it takes. */
-  expired?: readonly ExpiredLot[];
+  /** Lots of what it takes, in the order in which they are used up. */
+  bottles?: RunPlan['bottles'];
   /** Beds cut open, by design; what has none is drawn without. */
   cuts?: ReadonlyMap<string, NonNullable<RunPlan['pieces'][number]['cut']>>;
 }
 
 /** What a run carries out: the layers of a batch that are not poured yet, cup by cup, and what is to be ready before them. */
 export function buildRun(source: RunSource): RunPlan {
-  const { name, request, amounts, facts, by, now, filler, cuts, expired = [] } = source;
+  const { name, request, amounts, facts, by, now, filler, cuts, bottles = [] } = source;
   const poured = new Set(request.poured.map(({ layer }) => layer));
   const layers = amounts.layers.filter(({ number }) => !poured.has(number)).map((layer) => layerOf(request, layer));
   const taken = new Set(layers.flatMap(({ cups }) => cups.flatMap(({ pours }) => pours.map(pieceKey))));
   const standing = (request.standing ?? []).map(pieceKey);
   const { dammed, moulds } = facts;
+  const things = [...productsOf(request), ...request.recipe.doses.map(({ colourant }) => colourant)];
+  const nameOf = (thing: string): string => things.find(({ id }) => id === thing)?.name ?? '';
   return {
     format: 'aguada.run-plan',
     version: 1,
@@ -54,8 +56,12 @@ export function buildRun(source: RunSource): RunPlan {
     humidity: request.room.humidity,
     ready:
       layers.length > 0
-        ? [...readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }), ...expiredItems(expired)]
+        ? [
+            ...readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }),
+            ...expiredItems(bottles, nameOf),
+          ]
         : [],
+    bottles,
     cautions: [...new Set(layers.flatMap(({ product }) => pourCautions(product)))],
     below: request.poured.flatMap(({ layer, at, until }) => {
       const known = amounts.layers.find(({ number }) => number === layer);

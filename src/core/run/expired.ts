@@ -1,25 +1,18 @@
-import type { ReadyItem } from './runSchema';
+import type { ReadyItem, RunBottle } from './runSchema';
 import type { RunState } from './runState';
-
-/** A lot past its date that still holds something of what a run takes. */
-export interface ExpiredLot {
-  id: string;
-  name: string;
-  /** What it is of. */
-  of: string;
-  goodUntil: string;
-}
 
 const PREFIX = 'expired.';
 
 /** Before anything is mixed: a lot past its date is put aside, or taken by name and with a reason. */
-export const expiredItems = (lots: readonly ExpiredLot[]): ReadyItem[] =>
-  lots.map(({ id, name, of, goodUntil }) => ({
-    id: `${PREFIX}${id}`,
-    must: true,
-    text: `${name}, ${of.toLowerCase()}, put aside`,
-    why: `It was good until ${goodUntil}. Left out here, it is taken all the same: test it in a small cup first.`,
-  }));
+export const expiredItems = (bottles: readonly RunBottle[], nameOf: (id: string) => string): ReadyItem[] =>
+  bottles
+    .filter(({ past }) => past)
+    .map(({ id, name, of, goodUntil }) => ({
+      id: `${PREFIX}${id}`,
+      must: true,
+      text: `${name}, ${nameOf(of).toLowerCase()}, put aside`,
+      why: `It was good until ${goodUntil}. Left out here, it is taken all the same: test it in a small cup first.`,
+    }));
 
 /** Lots past their date that are taken all the same, by id. */
 export const expiredLotsTaken = ({ done }: Pick<RunState, 'done'>): string[] =>

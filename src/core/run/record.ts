@@ -1,5 +1,6 @@
 import { broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
 import { fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
+import { namedBottles } from './bottles';
 import { answerWords } from './clocks';
 import { layerOf, type RunState } from './runState';
 
@@ -14,6 +15,8 @@ export interface CupRecord {
   pouredGrams: number;
   discarded: boolean;
   doses: { id: string; grams: number }[];
+  /** Bottles that were named for it. */
+  lots: string[];
   pieces: { designId: string; copy: number; tag: string; grams: number }[];
 }
 
@@ -134,6 +137,7 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
       pouredGrams: pouredGrams(cup),
       discarded: cup.discarded !== null,
       doses: summed(cup.putIn.flatMap(({ colours }) => colours)),
+      lots: namedBottles(state, cup),
       pieces: cup.poured.map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
     };
   });
@@ -168,6 +172,9 @@ function noteOf(state: RunState, layer: number): string {
   const first = state.plan.layers[0]?.number === layer;
   const lines = [
     ...state.notes.map(({ text }) => text),
+    ...state.bottles.flatMap(({ lot, anyway }) =>
+      anyway ? [`past its date, ${state.plan.bottles.find(({ id }) => id === lot)?.name ?? lot}: ${anyway}`] : [],
+    ),
     ...[...state.answers].flatMap(([id, { did }]) =>
       id.startsWith(prefix) && id.includes('.look') ? [`${lookName(id)}: ${answerWords(did)}`] : [],
     ),

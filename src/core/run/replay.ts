@@ -13,6 +13,7 @@ import {
   type PouredPiece,
 } from './cupState';
 import { allCured, recoatWindow } from './cureMoment';
+import { expiredLotsTaken } from './expired';
 import type { DoneStep, Pending, Refusal, RunNote, RunState } from './runState';
 import type { RunCup, RunEvent, RunEventOf, RunLayer, RunPlan, RunPour } from './runSchema';
 import { LEAST_SHORT_GRAMS, loweredBy, sharedOut, shortfall } from './shortfall';
@@ -55,6 +56,7 @@ export class RunBook {
   #notes: RunNote[] = [];
   #answers = new Map<string, { at: number; did: string }>();
   #snoozed = new Map<string, number>();
+  #bottles: RunState['bottles'] = [];
   #timers: { id: string; name: string; at: number; minutes: number }[] = [];
   #room: { at: number; temperatureC: number; humidity: number }[];
   #slips: { slip: string; at: number; seconds: number }[] = [];
@@ -93,6 +95,7 @@ export class RunBook {
       notes: [...this.#notes],
       answers: new Map(this.#answers),
       snoozed: new Map(this.#snoozed),
+      bottles: this.#bottles,
       timers: [...this.#timers],
       room: [...this.#room],
       slips: [...this.#slips],
@@ -133,6 +136,14 @@ export class RunBook {
         if (this.#answers.has(event.clock)) return 'nothing of the kind';
         this.#snoozed.set(event.clock, event.at + event.minutes * MINUTE_MS);
         return null;
+      case 'bottle': {
+        const bottle = this.#plan.bottles.find(({ id }) => id === event.lot);
+        if (!bottle) return 'nothing of the kind';
+        const known = [...expiredLotsTaken({ done: this.#done }), ...this.#bottles.map(({ lot }) => lot)];
+        if (bottle.past && !event.anyway && !known.includes(bottle.id)) return 'a reason is asked for';
+        this.#bottles = [...this.#bottles, { lot: event.lot, at: event.at, anyway: event.anyway ?? null }];
+        return null;
+      }
       case 'timer':
         this.#timers.push({ id: `timer.${event.id}`, name: event.name, at: event.at, minutes: event.minutes });
         return null;

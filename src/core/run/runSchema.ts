@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { clockChangeSchema } from '../time/clockChanges';
 import { conditionsSchema } from '../cure/conditions';
 import { wallTimeSchema } from '../time/wallTime';
+import { STOCK_PARTS } from '../model/stockSchema';
 import { planProductSchema } from '../plan/request';
 import { lossesSchema } from '../mixing/losses';
 import { portionSchema } from '../pouring/portions';
@@ -49,6 +50,20 @@ export const readyItemSchema = z.object({
 });
 export type ReadyItem = z.infer<typeof readyItemSchema>;
 
+/** A lot of something that a run takes, as it stood when the run began. */
+export const runBottleSchema = z.object({
+  id,
+  name: z.string(),
+  kind: z.enum(['product', 'colourant']),
+  /** What it is of. */
+  of: z.string(),
+  goodUntil: z.string().nullable(),
+  /** Past its date: taken only when it is named. */
+  past: z.boolean(),
+  left: z.array(z.object({ part: z.enum(STOCK_PARTS), grams: n })),
+});
+export type RunBottle = z.infer<typeof runBottleSchema>;
+
 /** What a run carries out: all of a batch that was still to pour when it began, kept with the run as it was then. */
 const runPlanShape = z.object({
   format: z.literal('aguada.run-plan'),
@@ -65,6 +80,8 @@ const runPlanShape = z.object({
   losses: lossesSchema,
   ready: z.array(readyItemSchema),
   cautions: z.array(z.string()),
+  /** In the order in which they are used up. */
+  bottles: z.array(runBottleSchema).default([]),
   layers: z.array(runLayerSchema),
   /** Layers that were poured before it began: they cure beneath, their last piece `minutesBefore` the beginning. */
   below: z.array(z.object({ product: planProductSchema, wetMm: n, minutesBefore: n })).default([]),
@@ -141,6 +158,8 @@ export const runEventSchema = z.discriminatedUnion('type', [
   event('filler', { cup, grams }),
   event('answer', { clock: id, did: z.string().trim().min(1).max(200) }),
   event('snooze', { clock: id, minutes: n.gt(0).max(240) }),
+  /** From here on it is taken out of this bottle. */
+  event('bottle', { lot: id, anyway: why.optional() }),
   event('timer', { minutes: n.gt(0).max(20_160), name: z.string().trim().min(1).max(60) }),
   event('room', { temperatureC: n.min(-20).max(60), humidity: n.min(0).max(1).nullable() }),
   event('note', { text: z.string().trim().min(1).max(500) }),

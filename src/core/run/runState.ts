@@ -58,6 +58,8 @@ export interface RunState {
   notes: readonly RunNote[];
   answers: ReadonlyMap<string, { at: number; did: string }>;
   snoozed: ReadonlyMap<string, number>;
+  /** Bottles as they were named. */
+  bottles: readonly { lot: string; at: number; anyway: string | null }[];
   timers: readonly { id: string; name: string; at: number; minutes: number }[];
   room: readonly { at: number; temperatureC: number; humidity: number }[];
   slips: readonly { slip: string; at: number; seconds: number }[];

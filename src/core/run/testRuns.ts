@@ -81,6 +81,7 @@ export const testRunPlan = (change: Partial<RunPlan> = {}): RunPlan => ({
   humidity: 0.5,
   losses: TYPICAL_LOSSES,
   cautions: [],
+  bottles: [],
   ready: [
     { id: 'dams', text: 'Dams on', why: 'An open edge runs out.', must: true },
     { id: 'cups', text: 'Cups laid out', why: 'They are looked for while the clock runs.', must: false },

@@ -61,17 +61,20 @@ export interface Taken {
 export const NOTHING = 1e-6;
 
 /**
- * So much of one part out of lots, each used up before the next in their order. `short` is what they do not hold. Assumes that
+ * So much of one part out of lots, those that were `named` first, each used up before the next in their order. `short` is what they do not hold. Assumes that
  * nobody pours from a later bottle while an earlier one still holds some.
  */
 export function takeFrom(
   lots: readonly LotState[],
   part: StockPart,
   amount: number,
+  named: readonly string[] = [],
 ): { taken: Taken[]; short: number } {
   const taken: Taken[] = [];
   let wanted = amount;
-  for (const lot of inUseOrder(lots)) {
+  const order = inUseOrder(lots);
+  const isNamed = ({ id }: LotState): boolean => named.includes(id);
+  for (const lot of [...order.filter(isNamed), ...order.filter((one) => !isNamed(one))]) {
     if (wanted <= NOTHING) break;
     const some = Math.min(wanted, leftOf(lot, part));
     if (some <= NOTHING) continue;

@@ -9,6 +9,8 @@ export interface CupTake {
   part: StockPart;
   poured: number;
   lost: number;
+  /** Lots that were named for it. */
+  named?: readonly string[] | undefined;
 }
 
 /** A planned cup and what was really weighed into it. */
@@ -21,6 +23,8 @@ export interface PouredCup {
   /** What was read at the bench: what reached the pieces, and colourants as they were dosed. Else as planned. */
   pouredGrams?: number | undefined;
   doses?: readonly { id: string; grams: number }[] | undefined;
+  /** Lots that were named for it. */
+  lots?: readonly string[] | undefined;
 }
 
 /**
@@ -28,12 +32,12 @@ export interface PouredCup {
  * planned share, and the rest was lost. Colourants are as they were dosed, or else to the recipe for what was really in the cup.
  */
 export function cupTakes(productId: string, cups: readonly PouredCup[]): CupTake[] {
-  return cups.flatMap(({ number: cup, planned, partAGrams, partBGrams, pouredGrams, doses }): CupTake[] => {
+  return cups.flatMap(({ number: cup, planned, partAGrams, partBGrams, pouredGrams, doses, lots }): CupTake[] => {
     const all = partAGrams + (partBGrams ?? 0) + (doses ?? []).reduce((sum, { grams }) => sum + grams, 0);
     const plannedShare = planned.mixGrams > 0 ? planned.pouredGrams / planned.mixGrams : 0;
     const share = pouredGrams === undefined ? plannedShare : all > 0 ? Math.min(1, pouredGrams / all) : 0;
     const take = (item: StockItem, part: StockPart, grams: number): CupTake[] =>
-      grams > 0 ? [{ cup, item, part, poured: grams * share, lost: grams * (1 - share) }] : [];
+      grams > 0 ? [{ cup, item, part, poured: grams * share, lost: grams * (1 - share), named: lots }] : [];
     const product: StockItem = { kind: 'product', id: productId };
     const weighed = partAGrams + (partBGrams ?? 0);
     const scale = planned.mixGrams > 0 ? weighed / planned.mixGrams : 0;
@@ -97,7 +101,7 @@ export interface LotMovement {
 }
 
 /**
- * Takes out of lots what cups took, lot after lot in their order. What was poured was there: where the lots of a thing held less
+ * Takes out of lots what cups took, those that were named first, then lot after lot in their order. What was poured was there: where the lots of a thing held less
  * than that, as much is first found in the last of them. Things of which no lot was ever entered are left alone. The grams of all
  * movements of a cup but those found add up to what was taken.
  */
@@ -107,7 +111,7 @@ export function lotMovements(
 ): LotMovement[] {
   const state = new Map<string, LotState[]>();
   const movements: LotMovement[] = [];
-  for (const { cup, item, part, poured, lost } of takes) {
+  for (const { cup, item, part, poured, lost, named } of takes) {
     const key = `${item.kind} ${item.id}`;
     const lots = state.get(key) ?? lotsOf(item).map((lot) => ({ ...lot, left: lot.left.map((one) => ({ ...one })) }));
     state.set(key, lots);
@@ -115,7 +119,7 @@ export function lotMovements(
     const last = holding.at(-1);
     if (!last) continue;
     const all = poured + lost;
-    const { short } = takeFrom(holding, part, all);
+    const { short } = takeFrom(holding, part, all, named);
     const change = (lotId: string, amount: number): void => {
       const one = lots.find(({ id }) => id === lotId)!.left.find((left) => left.part === part)!;
       one.amount += amount;
@@ -127,7 +131,7 @@ export function lotMovements(
       change(open.id, short);
     }
     const share = all > 0 ? poured / all : 0;
-    for (const { lotId, amount } of takeFrom(holding, part, all).taken) {
+    for (const { lotId, amount } of takeFrom(holding, part, all, named).taken) {
       change(lotId, -amount);
       const out = (grams: number, kind: LotMovement['kind']): void => {
         if (grams > 0) movements.push({ lotId, item, part, amount: -grams, kind, cup });

@@ -52,6 +52,13 @@ describe('what is taken out of which lot', () => {
       ],
       short: 0,
     }));
+  test('one that was named comes first, then the others in their order', () => {
+    const { taken, short } = takeFrom(lots, 'A', 200, [lots.at(-1)!.id]);
+    expect([taken[0]!.lotId, short]).toEqual([lots.at(-1)!.id, 0]);
+    const all = takeFrom(lots, 'A', 600, [lots.at(-1)!.id]);
+    const plain = takeFrom(lots, 'A', 600);
+    expect(all.taken.map(({ lotId }) => lotId).sort()).toEqual(plain.taken.map(({ lotId }) => lotId).sort());
+  });
   test('what they do not hold is short', () => expect(takeFrom(lots, 'A', 700).short).toBeCloseTo(70, 9));
   test('movements account for every gram, and no lot falls below nothing on the way', () => {
     fc.assert(

@@ -15,6 +15,7 @@ import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { LampSwitch } from './BenchLamp';
 import { Alarm } from './Alarm';
 import { readySound, click } from '@/ui/alarm/alarm';
+import { Bottle } from './Bottle';
 import { ClockStrip } from './ClockStrip';
 import { Decision } from './Decision';
 import { Figure } from './Figure';
@@ -137,6 +138,7 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
                 setOnPiece={setOnPiece}
                 typed={(grams) => held.typed(grams)}
               />
+              <Bottle {...{ state, view, send }} step={current} />
               <StepAside {...{ state, view, now, send }} step={current} />
               <SlipNotice slip={slip} />
               {(said ?? held.said) && (

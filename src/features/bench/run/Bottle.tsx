@@ -1,0 +1,109 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { bottleNow, bottleCalled, takenIn, type FromShelf } from '@/core/run/bottles';
+import type { RunBottle } from '@/core/run/runSchema';
+import type { RunState } from '@/core/run/runState';
+import type { RunStep } from '@/core/run/steps';
+import type { RunView } from '@/core/run/views';
+import { dayWithYear } from '@/core/time/dayNames';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { LineForm } from '@/ui/controls/LineForm';
+import { Reasons } from './Reasons';
+import type { Press } from './runLink';
+import styles from './RunScreen.module.css';
+
+interface BottleProps {
+  state: RunState;
+  view: RunView;
+  step: RunStep;
+  send: (press: Press) => boolean;
+}
+
+/** Out of which bottle the step is taken, and another one by a press: picked, typed or scanned. */
+export function Bottle({ state, view, step, send }: BottleProps) {
+  const [choosing, setChoosing] = useState<string | null>(null);
+  const thing = takenIn(state, step);
+  const now = thing && bottleNow(state, thing);
+  if (!thing || !state.plan.bottles.some(({ kind, of }) => kind === thing.kind && of === thing.of)) return null;
+  if (choosing === step.id)
+    return (
+      <OtherBottle {...{ state, view, thing, send }} now={now?.bottle ?? null} onClose={() => setChoosing(null)} />
+    );
+  return (
+    <p className={styles.bottle}>
+      {now ? (
+        <span>
+          Out of <b>{now.bottle.name}</b>, {formatMeasure(now.leftGrams, 'mass', view.units)} left
+          {now.bottle.past ? (
+            <b>, past its date</b>
+          ) : (
+            now.bottle.goodUntil && `, good until ${dayWithYear(now.bottle.goodUntil)}`
+          )}
+        </span>
+      ) : (
+        <span>No bottle of it that is good holds any, by the books.</span>
+      )}
+      <Button className={styles.tool ?? ''} onClick={() => setChoosing(step.id)}>
+        Another bottle
+      </Button>
+    </p>
+  );
+}
+
+interface OtherProps extends Omit<BottleProps, 'step'> {
+  thing: FromShelf;
+  now: RunBottle | null;
+  onClose: () => void;
+}
+
+function OtherBottle({ state, view, thing, send, now, onClose }: OtherProps) {
+  const [past, setPast] = useState<RunBottle | null>(null);
+  const own = state.plan.bottles.filter(({ kind, of }) => kind === thing.kind && of === thing.of);
+  const take = (bottle: RunBottle, anyway?: string): void => {
+    if (bottle.past && anyway === undefined) return setPast(bottle);
+    send({ type: 'bottle', lot: bottle.id, ...(anyway !== undefined && { anyway }) });
+    onClose();
+  };
+  if (past)
+    return (
+      <Reasons
+        question={`${past.name} was good until ${past.goodUntil ? dayWithYear(past.goodUntil) : 'an earlier day'}. Why take it?`}
+        reasons={['tried, it still sets', 'nothing else is there']}
+        give={(why) => take(past, why)}
+        onClose={onClose}
+      />
+    );
+  return (
+    <section className={styles.reasons} aria-label="Another bottle">
+      <div className={styles.choices}>
+        {own
+          .filter(({ id }) => id !== now?.id)
+          .map((bottle) => (
+            <Button key={bottle.id} className={styles.tool ?? ''} onClick={() => take(bottle)}>
+              {bottle.name},{' '}
+              {formatMeasure(bottle.left.find(({ part }) => part === thing.part)?.grams ?? 0, 'mass', view.units)}
+              {bottle.past && ', past its date'}
+            </Button>
+          ))}
+        <LineForm
+          label="Scan or type its name"
+          press="Take it"
+          most={60}
+          className={styles.typing}
+          buttonClass={styles.tool}
+          field={{ autoFocus: true }}
+          send={(line) => {
+            const found = bottleCalled(own, line);
+            if (!found) return `No bottle of this is called that: ${own.map(({ name }) => name).join(', ')}.`;
+            take(found);
+          }}
+        />
+        <Button className={styles.tool ?? ''} onClick={onClose}>
+          Not after all
+        </Button>
+      </div>
+    </section>
+  );
+}

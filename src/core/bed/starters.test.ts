@@ -5,6 +5,7 @@ import { damRuns } from './dams';
 import { outlineProfiles } from './profile';
 import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind } from '../model/designSchema';
 import { newFeature, nextTag, starters } from './starters';
+import { roundLength } from '../units/steps';
 import { testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';
 
@@ -14,6 +15,24 @@ test.each([3, 8, 15, 40])('every starter for a level of %d mm is sound and holds
     expect(checkDesign(design, level).filter(({ severity }) => severity === 'stop')).toEqual([]);
     expect(volumeMl(volumeCurve(buildBed(design, 1)), level)).toBeGreaterThan(0);
   }
+});
+test('in inches templates are round, ports in the middle, and sound at a level that is round too', () => {
+  const units = { length: 'in' as const };
+  const levelMm = roundLength(15, units);
+  const [straight] = starters(levelMm, [], units);
+  expect(straight!.design.outline).toMatchObject({ widthMm: 5.5 * 25.4, lengthMm: 5.5 * 25.4 });
+  expect(straight!.design.landMm).toBeCloseTo(levelMm + 25.4 / 8, 9);
+  for (const { design } of starters(levelMm, [], units)) {
+    expect(pieceDesignSchema.safeParse(design).error).toBeUndefined();
+    expect(checkDesign(design, levelMm).filter(({ severity }) => severity === 'stop')).toEqual([]);
+    const [channel] = design.features;
+    if (channel!.kind === 'channel')
+      expect(channel!.from.positionMm).toBeCloseTo(design.outline.kind === 'rectangle' ? 2.75 * 25.4 : 0, 9);
+  }
+  const pool = newFeature('pool', straight!.design, units);
+  expect([pool.xMm, pool.widthMm, pool.depthMm].map((mm) => mm / 25.4)).toEqual(
+    [2.75, 2.25, 0.25].map((inches) => expect.closeTo(inches, 9)),
+  );
 });
 test('no starter asks for a dam that bows over its edge', () => {
   for (const { design } of starters(15, [])) {

@@ -1,4 +1,6 @@
 import { outlineSides, outlineSize, type Side } from './outline';
+import { METRIC, type UnitPreferences } from '../units/formatMeasure';
+import { roundLength } from '../units/steps';
 import { packHeights } from './scanHeights';
 import type { FeatureKind, FeatureOf, Outline, PieceDesign, Port } from '../model/designSchema';
 
@@ -12,11 +14,31 @@ export interface Starter {
 const BANK_MM = 3;
 const firstDepth = (levelMm: number): number => Math.max(0.5, Math.min(6, Math.round(levelMm * 0.4 * 2) / 2));
 
-/** Designs to start from, drawn for a level. Tags are the first free ones. */
-export function starters(levelMm: number, takenTags: readonly string[]): Starter[] {
+/** Lengths that follow from others, and so are not rounded by themselves. */
+const FOLLOWS: ReadonlySet<string> = new Set(['drawnLevelMm', 'landMm', 'stepMm']);
+
+/** The lengths of a template, round in the maker's unit. */
+function rounded<T>(template: T, units: Pick<UnitPreferences, 'length'>): T {
+  const walk = (value: unknown, key: string): unknown => {
+    if (typeof value === 'number') return key.endsWith('Mm') && !FOLLOWS.has(key) ? roundLength(value, units) : value;
+    if (Array.isArray(value)) return value.map((part) => walk(part, key));
+    if (typeof value !== 'object' || value === null) return value;
+    return Object.fromEntries(Object.entries(value).map(([name, part]) => [name, walk(part, name)]));
+  };
+  return walk(template, '') as T;
+}
+
+/** Designs to start from, drawn for a level, round in the maker's unit. Tags are the first free ones. */
+export const starters = (
+  levelMm: number,
+  takenTags: readonly string[],
+  units: Pick<UnitPreferences, 'length'> = METRIC,
+): Starter[] => startersInMm(levelMm, takenTags, roundLength(BANK_MM, units)).map((one) => rounded(one, units));
+
+function startersInMm(levelMm: number, takenTags: readonly string[], bankMm: number): Starter[] {
   const depthMm = firstDepth(levelMm);
   const common = {
-    landMm: levelMm + BANK_MM,
+    landMm: levelMm + bankMm,
     drawnLevelMm: levelMm,
     bedColour: '#b9a883',
     landColour: '#8d9068',
@@ -129,16 +151,26 @@ export function starters(levelMm: number, takenTags: readonly string[]): Starter
   ];
 }
 
+const PLACES: ReadonlySet<string> = new Set(['xMm', 'yMm', 'from', 'to', 'stem', 'left', 'right']);
+
 /** `T-1`, or the next number that is free. */
 export function nextTag(prefix: string, taken: readonly string[]): string {
   for (let number = 1; ; number++) if (!taken.includes(`${prefix}-${number}`)) return `${prefix}-${number}`;
 }
 
-/** A first version of a feature for a design, at its middle. */
-export function newFeature<K extends FeatureKind>(kind: K, design: PieceDesign): FeatureOf<K> {
+/** A first version of a feature for a design, at its middle; its sizes round in the maker's unit. */
+export function newFeature<K extends FeatureKind>(
+  kind: K,
+  design: PieceDesign,
+  units: Pick<UnitPreferences, 'length'> = METRIC,
+): FeatureOf<K> {
   let number = design.features.length + 1;
   while (design.features.some(({ id }) => id === `${kind}-${number}`)) number++;
-  return { kind, id: `${kind}-${number}`, ...FIRST_MEASURES[kind](measuresOf(design)) } as FeatureOf<K>;
+  const measures = FIRST_MEASURES[kind](measuresOf(design)) as object;
+  const sizes = rounded(measures, units);
+  // Where it stands is the middle of what the maker has drawn.
+  const place = Object.fromEntries(Object.entries(measures).filter(([name]) => PLACES.has(name)));
+  return { kind, id: `${kind}-${number}`, ...sizes, ...place } as FeatureOf<K>;
 }
 
 interface FirstSizes {

@@ -47,11 +47,14 @@ const DECIMALS: Record<string, number> = {
   '': 2,
 };
 
-/** Digits and unit with honest precision: mm and g to 0.1, inches to the nearest 1/16. `decimals` overrides. */
+/**
+ * Digits and unit with honest precision: mm and g to 0.1, inches as finely. `decimals` overrides; of a length they are those of mm, and
+ * inches go along.
+ */
 export function measureText(base: number, quantity: Quantity, prefs: UnitPreferences, decimals?: number): MeasureText {
   const unit = preferredUnit(quantity, prefs);
   const value = unit.fromBase(base);
-  if (unit.symbol === 'in' && decimals === undefined) return { digits: inchFraction(value), unit: '″' };
+  if (unit.symbol === 'in') return { digits: inchDigits(value, decimals ?? 1), unit: '″' };
   return { digits: fixed(value, decimals ?? DECIMALS[unit.symbol] ?? 1), unit: unit.symbol };
 }
 
@@ -76,9 +79,11 @@ export function formatOnScale(grams: number, scaleStepGrams: number, prefs: Unit
   return formatMeasure(shown, 'mass', prefs, scaleDecimals(preferredUnit('mass', prefs).fromBase(scaleStepGrams)));
 }
 
-/** A length as it is cut: up to the next whole mm, or to the sixteenth of an inch. */
-export const formatCut = (mm: number, prefs: UnitPreferences = METRIC): string =>
-  prefs.length === 'mm' ? formatMeasure(Math.ceil(mm - 0.05), 'length', prefs, 0) : formatMeasure(mm, 'length', prefs);
+/** A length as it is cut: up to the next whole mm, or the next sixteenth of an inch. */
+export function formatCut(mm: number, prefs: UnitPreferences = METRIC): string {
+  const step = prefs.length === 'mm' ? 1 : MM_PER_INCH / 16;
+  return formatMeasure(Math.ceil((mm - 0.05) / step) * step, 'length', prefs, 0);
+}
 
 /**
  * The text an input field shows for a value: no thousands marks, trailing zeros dropped, readable back by
@@ -88,8 +93,11 @@ export function editText(base: number, quantity: Quantity, prefs: UnitPreference
   if (quantity === 'duration') return durationText(base);
   const unit = preferredUnit(quantity, prefs);
   const value = unit.fromBase(base);
-  return String(Number(value.toFixed(decimals ?? (unit.symbol === 'in' ? 3 : 2))));
+  if (unit.symbol === 'in' && decimals === undefined) return inchFraction(value, TYPED_OFF_MM) ?? trimmed(value, 3);
+  return trimmed(value, decimals ?? 2);
 }
+
+const trimmed = (value: number, decimals: number): string => String(Number(value.toFixed(decimals)));
 
 /** A duration in the unit that keeps it short, with that unit: `25 min`, `36 h`, `7 d`. */
 function durationText(minutes: number): string {
@@ -110,14 +118,31 @@ function fixed(value: number, decimals: number): string {
   return Number(text) === 0 ? (0).toFixed(decimals) : text.replace('-', '−');
 }
 
-function inchFraction(inches: number): string {
-  const sixteenths = Math.round(Math.abs(inches) * 16);
-  const whole = Math.floor(sixteenths / 16);
-  let top = sixteenths % 16;
-  let bottom = 16;
+const MM_PER_INCH = UNITS.length.find(({ symbol }) => symbol === 'in')!.toBase(1);
+/** How far a fraction may be off what it stands for, by the decimals that mm would have; what was typed as one is that very fraction. */
+const FRACTION_OFF_MM = [0.8, 0.1, 0.01];
+const TYPED_OFF_MM = 0.006;
+
+/** Inches in the coarsest fraction that is near enough, sixteenths to sixty-fourths; where none is, in thousandths. */
+function inchDigits(inches: number, decimals: number): string {
+  const off = FRACTION_OFF_MM[Math.min(decimals, FRACTION_OFF_MM.length - 1)]!;
+  const nearest = inchFraction(inches, off);
+  // What is next to nothing for a cut is still not nothing.
+  return (nearest === '0' && decimals === 0 ? inchFraction(inches, FRACTION_OFF_MM[1]!) : nearest) ?? fixed(inches, 3);
+}
+
+function inchFraction(inches: number, offMm: number): string | null {
+  const size = Math.abs(inches);
+  const parts = [16, 32, 64].find(
+    (bottom) => Math.abs(Math.round(size * bottom) / bottom - size) * MM_PER_INCH <= offMm,
+  );
+  if (parts === undefined) return null;
+  const count = Math.round(size * parts);
+  const whole = Math.floor(count / parts);
+  let [top, bottom] = [count % parts, parts];
   while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
   const text = top === 0 ? `${whole}` : whole === 0 ? `${top}/${bottom}` : `${whole} ${top}/${bottom}`;
-  return inches < 0 && sixteenths > 0 ? `−${text}` : text;
+  return inches < 0 && count > 0 ? `−${text}` : text;
 }
 
 /** Minutes as a maker says them: `4.5 min`, `25 min`, `24 h`, `7 days`. */

@@ -98,7 +98,19 @@ test.each([4.5, 25, 90, 150, 1440, 2880, 10080])('a field of %d minutes reads ba
 
 test('a cut is never too short', () => {
   expect([formatCut(68.04), formatCut(68.2), formatCut(18)]).toEqual(['68\u00a0mm', '69\u00a0mm', '18\u00a0mm']);
-  expect(formatCut(25.4, INCHES)).toBe('1″');
+  expect(['1″', '1 1/16″', '1/16″']).toEqual([25.4, 25.5, 0.4].map((mm) => formatCut(mm, INCHES)));
+});
+
+test('lengths that differ in mm differ in inches, and a fraction that was typed stands as it was', () => {
+  for (let mm = 0.1; mm < 40; mm += 0.3)
+    expect(formatMeasure(mm, 'length', INCHES)).not.toBe(formatMeasure(mm + 0.3, 'length', INCHES));
+  for (const typed of ['1/2', '5 1/2', '3/64', '1/16', '2'])
+    expect(editText(Number(read(typed, 'length', INCHES)), 'length', INCHES)).toBe(typed);
+  expect(editText(13, 'length', INCHES)).toBe('0.512');
+  // Millimetres of two decimals are thousandths of an inch; whole ones are sixteenths, and never nothing.
+  expect(formatMeasure(1.27, 'length', INCHES, 2)).toBe('0.050″');
+  expect(formatMeasure(13.3, 'length', INCHES, 0)).toBe('1/2″');
+  expect(formatMeasure(0.5, 'length', INCHES, 0)).toBe('0.020″');
 });
 
 describe('what makers read', () => {
@@ -109,6 +121,13 @@ describe('what makers read', () => {
     [3.2, 'length', INCHES, '1/8″'],
     [0, 'length', INCHES, '0″'],
     [-3.2, 'length', INCHES, '−1/8″'],
+    // To a tenth of a millimetre, as mm are: a fraction that is that near, or thousandths.
+    [12.7, 'length', INCHES, '1/2″'],
+    [13.05, 'length', INCHES, '33/64″'],
+    [15, 'length', INCHES, '19/32″'],
+    [0.5, 'length', INCHES, '0.020″'],
+    [1, 'length', INCHES, '0.039″'],
+    [-1, 'length', INCHES, '−0.039″'],
     [45.93, 'mass', METRIC, '45.9\u00a0g'],
     [-0.02, 'mass', METRIC, '0.0\u00a0g'],
     [9600, 'area', METRIC, '96.0\u00a0cm²'],

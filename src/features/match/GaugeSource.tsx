@@ -44,7 +44,7 @@ export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | nul
       if (!field) return setTrouble('Every level is measured. Go to the field that is to be measured again.');
       setTrouble(null);
       const read = mm ?? gauge.read(Number(field.dataset['gauge']), field.getAttribute('aria-label') ?? '', 0).mm;
-      enter(field, editText(read, 'length', units, units.length === 'mm' ? DECIMALS : 3));
+      enter(field, editText(read, 'length', units, units.length === 'mm' ? DECIMALS : undefined));
     };
   });
   useEffect(() => {

@@ -467,6 +467,7 @@ function GiveToMany({
 
 /** The standard as its female gauge shows it, level and all. */
 function GaugePicture({ standard }: { standard: EdgeStandard }) {
+  const units = useUnits();
   const { path, widthMm, heightMm } = gaugeDrawing(standard, 'female', 0);
   const level = heightMm - standard.levelMm;
   const { portMm, widthMm: water } = standard;
@@ -475,7 +476,7 @@ function GaugePicture({ standard }: { standard: EdgeStandard }) {
       className={own.picture}
       viewBox={`-2 ${heightMm - standard.bankMm - 6} ${widthMm + 4} ${standard.bankMm + 8}`}
       role="img"
-      aria-label={`${standard.name}: water ${water} mm wide and ${standard.depthMm} mm deep`}
+      aria-label={`${standard.name}: water ${formatMeasure(water, 'length', units)} wide and ${formatMeasure(standard.depthMm, 'length', units)} deep`}
     >
       {water > 0 && (
         <path

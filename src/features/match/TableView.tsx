@@ -311,7 +311,7 @@ const GRID_WORDS: Partial<Record<TableGridKind, string>> = {
 /** How large the table is, how many tiles it takes which way round, and what strip is left over. */
 function TableSizes({ table, stock, onTable: put }: TableSizesProps) {
   const units = useUnits();
-  const mm = (value: number): string => formatMeasure(value, 'length', units, units.length === 'mm' ? 0 : undefined);
+  const mm = (value: number): string => formatMeasure(value, 'length', units, 0);
   const [lost, setLost] = useState<string | null>(null);
   const { wish } = table;
   const { grids, sizeMm: tile } = stock;

@@ -20,6 +20,7 @@ import { batchNeeds, cupsBesidePacks } from '@/core/stock/needs';
 import { packsOf } from '@/core/stock/packs';
 import type { StockItem } from '@/core/model/stockSchema';
 import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
+import { roundStep } from '@/core/units/steps';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
@@ -257,16 +258,18 @@ function Budget({
 const moreLane = Symbol('two more');
 const lowerLane = Symbol('a millimetre lower');
 const MORE = 2;
-const LOWER_MM = -1;
-
-/** Not more of a design: the level moved. */
-const LOWER = Symbol('lower');
+const LOWER_MM = 1;
 
 /** A plan of something else (more of a design, or a lower level) against the one there is; null while it is worked out. */
-function useDifference(lane: symbol, what: string | typeof LOWER, request: PlanRequest, plan: Plan): Difference | null {
+function useDifference(
+  lane: symbol,
+  what: string | { lowerMm: number },
+  request: PlanRequest,
+  plan: Plan,
+): Difference | null {
   const [done, setDone] = useState<{ of: PlanRequest; difference: Difference } | null>(null);
   const other = useMemo(
-    () => (what === LOWER ? withLevel(request, LOWER_MM) : withMore(request, what, MORE)),
+    () => (typeof what === 'object' ? withLevel(request, -what.lowerMm) : withMore(request, what, MORE)),
     [request, what],
   );
   useEffect(() => {
@@ -289,9 +292,10 @@ function WhatIf({ request, plan }: { request: PlanRequest; plan: Plan }) {
   const drawn = request.pieces.filter(({ measured }) => measured === null);
   const [wanted, setWanted] = useState<string | null>(null);
   const designId = drawn.find((piece) => piece.designId === wanted)?.designId ?? drawn[0]?.designId ?? null;
+  const lowered = useMemo(() => ({ lowerMm: roundStep(LOWER_MM, 'length', units) }), [units]);
   const twoMore = useDifference(moreLane, designId ?? 'none', request, plan);
-  const lowered = useDifference(lowerLane, LOWER, request, plan);
-  const lower = request.set.levelMm + LOWER_MM > 0;
+  const less = useDifference(lowerLane, lowered, request, plan);
+  const lower = request.set.levelMm > lowered.lowerMm;
   const signed = (value: number, words: string): string => `${value < 0 ? '−' : '+'}${words}`;
   const mass = (grams: number): string => signed(grams, formatMeasure(Math.abs(grams), 'mass', units));
   const money = (value: number): string => signed(value, formatMoney(Math.abs(value), units));
@@ -329,9 +333,9 @@ function WhatIf({ request, plan }: { request: PlanRequest; plan: Plan }) {
         )}
         {lower && (
           <li aria-label="A millimetre lower">
-            {`${formatMeasure(-LOWER_MM, 'length', units)} lower: `}
-            {lowered
-              ? `${words(lowered)}; ${mass(lowered.weightGrams)} on the shelf; the deep ${lowered.deepDeltaE < 1 ? 'looks the same' : `looks another by ΔE ${lowered.deepDeltaE.toFixed(1)}`}.`
+            {`${formatMeasure(lowered.lowerMm, 'length', units)} lower: `}
+            {less
+              ? `${words(less)}; ${mass(less.weightGrams)} on the shelf; the deep ${less.deepDeltaE < 1 ? 'looks the same' : `looks another by ΔE ${less.deepDeltaE.toFixed(1)}`}.`
               : 'working it out…'}
           </li>
         )}

@@ -201,11 +201,7 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
             />
           ))}
         <Reading label="Cups" digits={String(plan.totals.cups)} explain={explain('cups')} />
-        <Reading
-          label="Dam strip"
-          {...measureText(plan.totals.damMm, 'length', units, units.length === 'mm' ? 0 : undefined)}
-          explain={explain('dams')}
-        />
+        <Reading label="Dam strip" {...measureText(plan.totals.damMm, 'length', units, 0)} explain={explain('dams')} />
         <Reading
           label="Cost of the water"
           digits={plan.cost.total.toFixed(2)}

@@ -100,7 +100,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
               title="New set"
               action="Make the set"
               draftKey="aguada.new-set"
-              initial={firstSet(shelf.products[0]?.id ?? '', shelf.recipes[0]?.id ?? '')}
+              initial={firstSet(shelf.products[0]?.id ?? '', shelf.recipes[0]?.id ?? '', shelf.settings.data.units)}
               shelf={shelf}
               onClose={() => setOpened(null)}
               onSave={async (data) => {

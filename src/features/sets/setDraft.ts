@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { METRIC, type UnitPreferences } from '@/core/units/formatMeasure';
+import { roundLength } from '@/core/units/steps';
 import type { waterSetSchema, WaterSet } from '@/core/records/recordSchemas';
 
 /** A set as its form holds it. */
@@ -21,10 +23,14 @@ export const setDraftSchema = z.looseObject({
 }) as unknown as z.ZodType<SetInput>;
 
 /** A new set, with what lies first on the shelf. */
-export const firstSet = (productId: string, recipeId: string): WaterSet => ({
+export const firstSet = (
+  productId: string,
+  recipeId: string,
+  units: Pick<UnitPreferences, 'length'> = METRIC,
+): WaterSet => ({
   name: '',
   figureScaleMm: 28,
-  levelMm: 15,
+  levelMm: roundLength(15, units),
   productId,
   recipeId,
   benchWindows: null,

@@ -23,6 +23,12 @@ import { CopyWater } from './CopyWater';
 import styles from './MeasuredCopy.module.css';
 import type { Stored } from '@/core/model/stored';
 
+/** What readings look like. */
+const EXAMPLE: Measured['readings'] = [
+  { xMm: 70, yMm: 68, depthMm: 9.9 },
+  { xMm: 94, yMm: 70, depthMm: 8.4 },
+];
+
 interface MeasuredCopyProps {
   design: Stored<PieceDesign>;
   /** The copy that is shown; null shows the bed as drawn. */
@@ -121,7 +127,7 @@ function Measurements({
         minRows={4}
         maxRows={9}
         value={text}
-        placeholder={'70, 68, 9.9\n94, 70, 8.4'}
+        placeholder={readingsText(EXAMPLE, units)}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => void save()}
         error={problems.length > 0}
@@ -187,6 +193,8 @@ function Strays({ design, measured }: { design: PieceDesign; measured: Measured 
     shallower.deeperMm < -0.05 && say(shallower, 'shallower'),
   ].filter(Boolean);
   return (
-    <p className={styles.strays}>{words.length > 0 ? `Most: ${words.join('; ')}.` : 'As drawn, within 0.05 mm.'}</p>
+    <p className={styles.strays}>
+      {words.length > 0 ? `Most: ${words.join('; ')}.` : `As drawn, within ${formatMeasure(0.05, 'length', units, 2)}.`}
+    </p>
   );
 }

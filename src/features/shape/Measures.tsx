@@ -66,7 +66,7 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
     />
   );
   const addFeature = (kind: FeatureKind): void => {
-    const feature = newFeature(kind, data);
+    const feature = newFeature(kind, data, desk.shelf.settings.data.units);
     change(
       (newest) => ({ ...newest, features: [...newest.features, feature] }),
       `Add ${FEATURE_NAMES[kind].toLowerCase()} to ${data.tag}`,

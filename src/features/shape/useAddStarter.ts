@@ -8,6 +8,7 @@ export function useAddStarter(): { choices: readonly Starter[]; add: (starter: S
   const choices = starters(
     desk.set.data.levelMm,
     desk.designs.map(({ data }) => data.tag),
+    desk.shelf.settings.data.units,
   );
   const add = async ({ design }: Starter): Promise<void> => {
     const outcome = await edits.run(

@@ -7,6 +7,9 @@ import { linearFromHex } from '@/core/tint/colour';
 import { colourByDepth, waterLook } from '@/core/tint/waterLook';
 import type { WaterTint } from '@/core/tint/waterTint';
 import { useWidth } from '@/ui/useWidth';
+import { editText, formatMeasure } from '@/core/units/formatMeasure';
+import { roundStep } from '@/core/units/steps';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import styles from './RecipeWedge.module.css';
 
 export interface RecipeWedgeProps {
@@ -48,14 +51,16 @@ export function RecipeWedge({ name, bedColour, tint, deepestMm, marks, light, fr
     ));
   };
   const wedgeTop = TOP + rows.length * ROW + GAP;
-  const every = deepestMm > 12 ? 5 : deepestMm > 4 ? 1 : 0.5;
+  const units = useUnits();
+  const length = (mm: number): string => formatMeasure(mm, 'length', units);
+  const every = roundStep(deepestMm > 12 ? 5 : deepestMm > 4 ? 1 : 0.5, 'length', units);
   return (
     <div ref={box} className={styles.wedge}>
       <svg
         width={width}
         height={wedgeTop + WEDGE + 24}
         role="img"
-        aria-label={`${name} over a dark, the set’s and a pale bed, from the shore to ${deepestMm.toFixed(1)} mm deep`}
+        aria-label={`${name} over a dark, the set’s and a pale bed, from the shore to ${length(deepestMm)} deep`}
       >
         <defs>
           {rows.map(({ bed }, i) => (
@@ -90,7 +95,7 @@ export function RecipeWedge({ name, bedColour, tint, deepestMm, marks, light, fr
               })}
               {lostAt !== null && (
                 <path className={styles.lost} d={`M${lostAt} ${top}v${ROW}`}>
-                  <title>{`a ${detail} detail on a ${words} is seen to ${seen!.toFixed(1)} mm`}</title>
+                  <title>{`a ${detail} detail on a ${words} is seen to ${length(seen!)}`}</title>
                 </path>
               )}
             </g>
@@ -104,7 +109,7 @@ export function RecipeWedge({ name, bedColour, tint, deepestMm, marks, light, fr
             <line x1={x(depthMm)} x2={x(depthMm)} y1={wedgeTop - GAP} y2={wedgeTop - GAP + 5} />
             {(depthMm === 0 || (x(depthMm) > 84 && x(depthMm) < width - 4)) && (
               <text x={x(depthMm)} y={wedgeTop + WEDGE + 20} textAnchor={depthMm === 0 ? 'start' : 'middle'}>
-                {depthMm === 0 ? '0 mm deep' : depthMm}
+                {depthMm === 0 ? `0 ${units.length} deep` : editText(depthMm, 'length', units)}
               </text>
             )}
           </g>

@@ -3,6 +3,8 @@
 import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/model/pieceRef';
 import type { Mend, Problem } from '@/core/model/problem';
+import { inMakersUnits } from '@/core/units/inMakersUnits';
+import { useUnits } from '../measure/UnitsContext';
 import styles from './Problems.module.css';
 
 const WORDS: Record<Problem['severity'], string> = { stop: 'In the way', warn: 'Take care', hint: 'Good to know' };
@@ -38,6 +40,7 @@ interface ProblemsProps {
 
 /** What is in the way, worst first, each with the press that mends it. */
 export function Problems({ problems, onMend, empty }: ProblemsProps) {
+  const units = useUnits();
   if (problems.length === 0) return empty ? <p className={styles.empty}>{empty}</p> : null;
   const order = { stop: 0, warn: 1, hint: 2 };
   const sorted = [...problems].sort((a, b) => order[a.severity] - order[b.severity]);
@@ -50,16 +53,18 @@ export function Problems({ problems, onMend, empty }: ProblemsProps) {
           data-severity={problem.severity}
         >
           <p className={styles.message}>
-            <SeverityMark severity={problem.severity} /> <span>{problem.message}</span>
+            <SeverityMark severity={problem.severity} /> <span>{inMakersUnits(problem.message, units)}</span>
           </p>
-          {problem.mend?.target === 'none' && <p className={styles.advice}>{problem.mend.label}</p>}
+          {problem.mend?.target === 'none' && (
+            <p className={styles.advice}>{inMakersUnits(problem.mend.label, units)}</p>
+          )}
           {problem.mend && problem.mend.target !== 'none' && onMend && (
             <Button
               size="small"
               variant={problem.severity === 'stop' ? 'contained' : 'outlined'}
               onClick={() => onMend(problem.mend as Mend, problem)}
             >
-              {problem.mend.label}
+              {inMakersUnits(problem.mend.label, units)}
             </Button>
           )}
         </li>

@@ -4,6 +4,8 @@ import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import { useState, type KeyboardEvent } from 'react';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
+import { inMakersUnits } from '@/core/units/inMakersUnits';
+import { stepped } from '@/core/units/steps';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import type { Quantity } from '@/core/units/quantities';
 import { selectAll, sendForm } from './fieldKeys';
@@ -91,15 +93,16 @@ export function MeasureField({
     }
     if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault();
-      const by = (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 5 : 1);
-      if (commitsOnLeaving) setTyped(editText(stepped(by), quantity, units, decimals));
-      else offer(value + by);
+      const presses = (event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 5 : 1);
+      if (commitsOnLeaving) setTyped(editText(stepFrom(inField(), presses), quantity, units, decimals));
+      else offer(stepFrom(value, presses));
     }
   };
-  /** A step from what stands in the field, typed or kept. */
-  const stepped = (by: number): number => {
+  const stepFrom = (from: number, presses: number): number => stepped(from, presses, step, quantity, units);
+  /** What stands in the field, typed or kept. */
+  const inField = (): number => {
     const parsed = typed === null ? null : parseMeasure(typed, quantity, unit);
-    return (parsed?.ok ? parsed.value : value) + by;
+    return parsed?.ok ? parsed.value : value;
   };
   const message = complaint ?? error ?? null;
   return (
@@ -111,7 +114,7 @@ export function MeasureField({
       onBlur={commit}
       onKeyDown={onKeyDown}
       error={message !== null}
-      helperText={message ?? hint}
+      helperText={(message ?? hint) && inMakersUnits((message ?? hint)!, units)}
       disabled={disabled}
       name={name}
       autoComplete="off"

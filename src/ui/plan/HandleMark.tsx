@@ -6,6 +6,8 @@ import type { PointMm } from '@/core/bed/outline';
 import { insertPoint, LEVEL_MARKS, pointList, removePoint } from '@/core/bed/pointLists';
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { PortSnap } from '@/core/bed/snaps';
+import { roundStep } from '@/core/units/steps';
+import { useUnits } from '../measure/UnitsContext';
 import styles from './PlanView.module.css';
 
 /** Changes a design: on its way (`done` false) or let go (`done` true). */
@@ -24,6 +26,7 @@ interface HandleMarkProps {
 
 /** What is dragged on the plan: ports and points are knobs, middles crosses, sizes small diamonds. */
 export function HandleMark({ handle, lengthMm, unit, snaps, toPlan, onMove, onHold }: HandleMarkProps) {
+  const units = useUnits();
   const held = useRef(false);
   const name = `Move ${handle.label.toLowerCase()}`;
   const move = (place: PointMm, done: boolean): void =>
@@ -48,7 +51,7 @@ export function HandleMark({ handle, lengthMm, unit, snaps, toPlan, onMove, onHo
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     if (!arrow) return;
     event.preventDefault();
-    const step = event.shiftKey ? 5 : event.altKey ? 0.5 : 1;
+    const step = roundStep(event.altKey ? 0.5 : 1, 'length', units) * (event.shiftKey ? 5 : 1);
     // A nudge goes where it is sent: what catches a dragged port would hold it fast.
     onMove(
       (newest) =>

@@ -2,6 +2,9 @@
 
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PointMm } from '@/core/bed/outline';
+import { formatMeasure } from '@/core/units/formatMeasure';
+import { roundStep } from '@/core/units/steps';
+import { useUnits } from '../measure/UnitsContext';
 import styles from './PlanView.module.css';
 
 /** A straight cut through a piece. */
@@ -22,10 +25,11 @@ interface SectionLineProps {
 /** The section line on the plan: dragged whole, or by either end; the arrow keys move an end. */
 export function SectionLine({ cut, widthMm, lengthMm, unit, toPlan, onCut }: SectionLineProps) {
   const held = useRef<{ part: 'from' | 'to' | 'whole'; at: PointMm; cut: Cut } | null>(null);
-  const keep = ({ xMm, yMm }: PointMm): PointMm => ({
-    xMm: Math.round(Math.min(widthMm, Math.max(0, xMm)) * 2) / 2,
-    yMm: Math.round(Math.min(lengthMm, Math.max(0, yMm)) * 2) / 2,
-  });
+  const units = useUnits();
+  const fineMm = units.length === 'mm' ? 0.5 : 25.4 / 64;
+  const within = (mm: number, most: number): number => Math.round(Math.min(most, Math.max(0, mm)) / fineMm) * fineMm;
+  const length = (mm: number): string => formatMeasure(mm, 'length', units);
+  const keep = ({ xMm, yMm }: PointMm): PointMm => ({ xMm: within(xMm, widthMm), yMm: within(yMm, lengthMm) });
   const hold = (event: PointerEvent<SVGElement>, part: 'from' | 'to' | 'whole'): void => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -49,7 +53,7 @@ export function SectionLine({ cut, widthMm, lengthMm, unit, toPlan, onCut }: Sec
       const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
       if (!arrow) return;
       event.preventDefault();
-      const step = event.shiftKey ? 5 : 1;
+      const step = roundStep(1, 'length', units) * (event.shiftKey ? 5 : 1);
       onCut({ ...cut, [part]: keep({ xMm: cut[part].xMm + arrow[0]! * step, yMm: cut[part].yMm + arrow[1]! * step }) });
     };
   const y = (point: PointMm): number => lengthMm - point.yMm;
@@ -72,7 +76,7 @@ export function SectionLine({ cut, widthMm, lengthMm, unit, toPlan, onCut }: Sec
           tabIndex={0}
           aria-label={`Section line, ${part === 'from' ? 'start' : 'end'}`}
           aria-valuenow={Math.round(cut[part].xMm)}
-          aria-valuetext={`${cut[part].xMm} mm across, ${cut[part].yMm} mm up`}
+          aria-valuetext={`${length(cut[part].xMm)} across, ${length(cut[part].yMm)} up`}
           onKeyDown={onKeyDown(part)}
           onPointerDown={(event) => hold(event, part)}
         >

@@ -4,6 +4,8 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import type { Explanation } from '@/core/plan';
+import { inMakersUnits } from '@/core/units/inMakersUnits';
+import { useUnits } from '../measure/UnitsContext';
 import styles from './Reading.module.css';
 
 interface HowItCameAboutProps {
@@ -15,13 +17,15 @@ interface HowItCameAboutProps {
 
 /** Inputs, formula in words and assumptions of one figure. */
 export function HowItCameAbout({ id, figure, explanation, onClose }: HowItCameAboutProps) {
+  const units = useUnits();
+  const own = (text: string): string => inMakersUnits(text, units);
   return (
     <div className={styles.how}>
       <h2 id={id} className={styles.howTitle}>
         {explanation.title}: {figure}
         {explanation.estimate && <span className={styles.estimate}>estimate</span>}
       </h2>
-      <p className={styles.formula}>{explanation.formula}</p>
+      <p className={styles.formula}>{own(explanation.formula)}</p>
       <Table size="small">
         <TableBody>
           {explanation.inputs.map(({ label, value }) => (
@@ -29,7 +33,7 @@ export function HowItCameAbout({ id, figure, explanation, onClose }: HowItCameAb
               <TableCell component="th" scope="row">
                 {label}
               </TableCell>
-              <TableCell>{value}</TableCell>
+              <TableCell>{own(value)}</TableCell>
             </TableRow>
           ))}
         </TableBody>
@@ -37,7 +41,7 @@ export function HowItCameAbout({ id, figure, explanation, onClose }: HowItCameAb
       {explanation.assumptions.length > 0 && (
         <ul className={styles.assumptions}>
           {explanation.assumptions.map((text) => (
-            <li key={text}>{text}</li>
+            <li key={text}>{own(text)}</li>
           ))}
         </ul>
       )}

@@ -2,38 +2,34 @@
 
 import type { EdgeStandard } from '@/core/model/edgeStandardSchema';
 import { DEFAULT_KERF_MM, gaugeDrawing, GAUGE_SIDES, pageStretches, type GaugeSide } from '@/core/formats/gauge';
+import { formatMeasure, type UnitPreferences } from '@/core/units/formatMeasure';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import styles from './Sheet.module.css';
 
 /** What fits across an A4 or Letter page with its margins. */
 const PAGE_MM = 180;
 const OVERLAP_MM = 10;
-const BAR_MM = 50;
+/** A bar to check the print by, in tens of millimetres or in half inches. */
+const BARS = { mm: { stepMm: 10, steps: 5, words: '50 mm' }, in: { stepMm: 12.7, steps: 4, words: '2″' } } as const;
+
+interface GaugeSheetProps {
+  setId: string;
+  setName: string;
+  standard: EdgeStandard;
+  units: UnitPreferences;
+}
 
 /** Both gauges of a standard at true size, in stretches where they are longer than the page; a bar to check the print by. */
-export function GaugeSheet({ setId, setName, standard }: { setId: string; setName: string; standard: EdgeStandard }) {
+export function GaugeSheet({ setId, setName, standard, units }: GaugeSheetProps) {
   return (
     <PrintFrame label="Sheet" back={`/sets/${setId}/match?show=standards`} backTo="Back to the standards">
       {() => (
         <main className={styles.sheet}>
           <h1>{`${standard.name}: cutting gauges`}</h1>
-          <p>{`${setName}. Print at 100 %, without fitting to the page, and lay a ruler on the bar before you cut. The cut is taken as ${standard.kerfMm ?? DEFAULT_KERF_MM} mm wide. Blades: cut away from your hand.`}</p>
-          <svg
-            className={styles.bar}
-            width={`${BAR_MM + 2}mm`}
-            height="8mm"
-            viewBox={`-1 -2 ${BAR_MM + 2} 8`}
-            role="img"
-            aria-label="A bar of 50 mm to check the print by"
-          >
-            <path
-              d={`M0 0H${BAR_MM}M0 -1.5V1.5M${BAR_MM} -1.5V1.5M10 -1V1M20 -1V1M30 -1V1M40 -1V1`}
-              className={styles.line}
-            />
-            <text x="0" y="5.4" className={styles.words}>{`${BAR_MM} mm`}</text>
-          </svg>
+          <p>{`${setName}. Print at 100 %, without fitting to the page, and lay a ruler on the bar before you cut. The cut is taken as ${formatMeasure(standard.kerfMm ?? DEFAULT_KERF_MM, 'length', units)} wide. Blades: cut away from your hand.`}</p>
+          <Bar unit={units.length} />
           {GAUGE_SIDES.map((side) => (
-            <Gauge key={side} standard={standard} side={side} />
+            <Gauge key={side} {...{ standard, side, units }} />
           ))}
         </main>
       )}
@@ -41,7 +37,28 @@ export function GaugeSheet({ setId, setName, standard }: { setId: string; setNam
   );
 }
 
-function Gauge({ standard, side }: { standard: EdgeStandard; side: GaugeSide }) {
+function Bar({ unit }: { unit: UnitPreferences['length'] }) {
+  const { stepMm, steps, words } = BARS[unit];
+  const long = stepMm * steps;
+  const ticks = Array.from({ length: steps - 1 }, (_, i) => `M${(i + 1) * stepMm} -1V1`).join('');
+  return (
+    <svg
+      className={styles.bar}
+      width={`${long + 2}mm`}
+      height="8mm"
+      viewBox={`-1 -2 ${long + 2} 8`}
+      role="img"
+      aria-label={`A bar of ${words} to check the print by`}
+    >
+      <path d={`M0 0H${long}M0 -1.5V1.5M${long} -1.5V1.5${ticks}`} className={styles.line} />
+      <text x="0" y="5.4" className={styles.words}>
+        {words}
+      </text>
+    </svg>
+  );
+}
+
+function Gauge({ standard, side, units }: Omit<GaugeSheetProps, 'setId' | 'setName'> & { side: GaugeSide }) {
   const drawing = gaugeDrawing(standard, side, standard.kerfMm ?? DEFAULT_KERF_MM);
   const stretches = pageStretches(drawing.widthMm, PAGE_MM, OVERLAP_MM);
   return (
@@ -70,7 +87,7 @@ function Gauge({ standard, side }: { standard: EdgeStandard; side: GaugeSide }) 
         </div>
       ))}
       {stretches.length > 1 && (
-        <p>{`Longer than a page: lay each part over the one before up to the dashed line, ${OVERLAP_MM} mm, and glue.`}</p>
+        <p>{`Longer than a page: lay each part over the one before up to the dashed line, ${formatMeasure(OVERLAP_MM, 'length', units, 0)}, and glue.`}</p>
       )}
     </section>
   );

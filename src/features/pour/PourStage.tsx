@@ -282,7 +282,6 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
       <Button
         variant="text"
         size="small"
-
         onClick={() => void edits.run(({ batches }) => removal(batches, batch.id), `Removed ${batch.data.name}`)}
       >
         Remove this batch

@@ -4,6 +4,8 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { settingsSchema } from '@/core/records/recordSchemas';
+import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { SetCard, SetsView } from '@/core/records/views';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
@@ -13,7 +15,8 @@ import { FileButton } from '@/ui/controls/FileButton';
 import { sendFile } from '../backups/askBackups';
 import { EditNotices } from '../edits/EditNotices';
 import { setsWith, withAllSets } from '../edits/applyChanges';
-import { useEdits } from '../edits/useEdits';
+import { useEdits, type Edits } from '../edits/useEdits';
+import { UnitFields } from '../desk/UnitFields';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { firstSet } from './setDraft';
@@ -88,7 +91,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
               </p>
             )}
             {sets.length === 0 ? (
-              <Empty onNew={() => setOpened('new')} onSample={sample} />
+              <Empty edits={edits} onNew={() => setOpened('new')} onSample={sample} />
             ) : (
               <SetsTable sets={sets} count={setCount} now={edits.view.now} />
             )}
@@ -121,7 +124,24 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
   );
 }
 
-function Empty({ onNew, onSample }: { onNew: () => void; onSample: () => void }) {
+interface EmptyProps {
+  edits: Edits<SetsView>;
+  onNew: () => void;
+  onSample: () => void;
+}
+
+/** Before the first set: what a set is, and how the maker measures and writes, asked this once. */
+function Empty({ edits, onNew, onSample }: EmptyProps) {
+  const { settings } = edits.view.shelf;
+  const put = (path: Path, value: unknown): void =>
+    void edits.run(({ shelf: { settings: newest } }) => ({
+      do: 'put',
+      kind: 'settings',
+      id: newest.id,
+      version: newest.version,
+      data: replaceAt(newest.data, path, value),
+      label: 'Change units and dates',
+    }));
   return (
     <section className={styles.empty}>
       <h2>Nothing on the table yet</h2>
@@ -130,6 +150,14 @@ function Empty({ onNew, onSample }: { onNew: () => void; onSample: () => void })
         product and one tint. Start with its name and the height of the water above the underside; Aguada works out the
         rest, from grams of resin to the hour when it is cured.
       </p>
+      <fieldset className={styles.habits}>
+        <legend>How you measure and write</legend>
+        <UnitFields
+          settings={settings.data}
+          put={put}
+          validate={(path) => (value) => complaintAt(settingsSchema, settings.data, path, value)}
+        />
+      </fieldset>
       <div className={styles.actions}>
         <Button variant="contained" onClick={onNew}>
           Make the first set

@@ -163,7 +163,6 @@ function Measurements({
           <Button
             size="small"
             variant="text"
-
             onClick={() =>
               void put(
                 () => ({ atLevelMm: levelMm, readings: [], fillMl: null }),

@@ -1,7 +1,6 @@
 'use client';
 
 import { boxSchema, type Box } from '@/core/model/bodySchema';
-import { WEEKDAYS } from '@/core/time/benchWindows';
 import type { Losses } from '@/core/mixing/losses';
 import { complaintAt } from '@/core/records/replaceAt';
 import { BenchWindows } from '@/ui/measure/BenchWindows';
@@ -9,7 +8,7 @@ import type { Quantity } from '@/core/units/quantities';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { WordField } from '@/ui/measure/WordField';
+import { UnitFields } from '../desk/UnitFields';
 import { BenchDays } from './BenchDays';
 import { Workplace } from './Workplace';
 import { fieldEdits, type ShelfDoor } from './shelfEdits';
@@ -21,15 +20,6 @@ const BOX_SIDES = [
   { key: 'widthMm', label: 'Storage box, inside width' },
   { key: 'lengthMm', label: 'Its inside length' },
   { key: 'heightMm', label: 'Its inside height' },
-] as const;
-
-const same = <T extends string>(values: readonly T[]): { value: T; label: T }[] =>
-  values.map((value) => ({ value, label: value }));
-
-const DATE_ORDERS = [
-  { value: 'day first', label: '28/11/2026' },
-  { value: 'month first', label: '11/28/2026' },
-  { value: 'year first', label: '2026-11-28' },
 ] as const;
 
 /** What never reaches a piece, as it is asked for. */
@@ -100,54 +90,7 @@ export function Workshop({ edits }: { edits: ShelfDoor }) {
             onCommit={(value) => put(['box'], { ...(data.box ?? FIRST_BOX), [key]: value })}
           />
         ))}
-        <ChoiceField
-          label="Lengths in"
-          value={units.length}
-          choices={same(['mm', 'in'] as const)}
-          onCommit={(value) => put(['units', 'length'], value)}
-        />
-        <ChoiceField
-          label="Masses in"
-          value={units.mass}
-          choices={same(['g', 'oz'] as const)}
-          onCommit={(value) => put(['units', 'mass'], value)}
-        />
-        <ChoiceField
-          label="Volumes in"
-          value={units.volume}
-          choices={same(['ml', 'fl oz'] as const)}
-          onCommit={(value) => put(['units', 'volume'], value)}
-        />
-        <ChoiceField
-          label="Temperatures in"
-          value={units.temperature}
-          choices={same(['°C', '°F'] as const)}
-          onCommit={(value) => put(['units', 'temperature'], value)}
-        />
-        <WordField
-          label="Currency sign"
-          value={units.currency}
-          validate={validate(['units', 'currency'])}
-          onCommit={(value) => put(['units', 'currency'], value)}
-        />
-        <ChoiceField
-          label="Dates"
-          value={data.calendar.dateOrder}
-          choices={DATE_ORDERS}
-          onCommit={(value) => put(['calendar', 'dateOrder'], value)}
-        />
-        <ChoiceField
-          label="Clock"
-          value={data.calendar.clock}
-          choices={same(['24 h', '12 h'] as const)}
-          onCommit={(value) => put(['calendar', 'clock'], value)}
-        />
-        <ChoiceField
-          label="The week starts on"
-          value={String(data.calendar.firstDay)}
-          choices={WEEKDAYS.map((label, day) => ({ value: String(day), label }))}
-          onCommit={(value) => put(['calendar', 'firstDay'], Number(value))}
-        />
+        <UnitFields settings={data} put={put} validate={validate} />
         <ChoiceField
           label="Parts are measured"
           value={data.measureBy}

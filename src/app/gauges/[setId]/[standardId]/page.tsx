@@ -14,5 +14,6 @@ export default async function Page({ params }: { params: Promise<{ setId: string
   if (!found.ok) return <DataFileTrouble message={found.message} trouble={found.trouble} />;
   const standard = found.data?.set.data.standards?.find(({ id }) => id === standardId);
   if (!found.data || !standard) notFound();
-  return <GaugeSheet setId={setId} setName={found.data.set.data.name} standard={standard} />;
+  const { set, shelf } = found.data;
+  return <GaugeSheet setId={setId} setName={set.data.name} standard={standard} units={shelf.settings.data.units} />;
 }

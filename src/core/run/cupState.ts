@@ -88,6 +88,15 @@ export const inCupGrams = (cup: CupState, layer: Pick<RunLayer, 'product'>): num
   cup.leftGrams ??
   Math.max(0, mixedGrams(cup, layer) - cup.poured.reduce((sum, { leftCupGrams }) => sum + leftCupGrams, 0));
 
+/** Whether what is in a cup is as it came: one part, or a product of one part, with nothing stirred into it. */
+export const isUnmixed = ({ weighed, putIn, poured, contactAt, closedAt }: CupState): boolean =>
+  weighed.A + weighed.all > 0 &&
+  weighed.B === 0 &&
+  contactAt === null &&
+  closedAt === null &&
+  putIn.length === 0 &&
+  poured.length === 0;
+
 /** The pieces of a cup that are still to be poured. */
 export function restOf(cup: CupState): RunPour[] {
   const done = new Set(cup.poured.filter(({ filler }) => !filler).map(({ key }) => key));

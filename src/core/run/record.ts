@@ -35,8 +35,9 @@ export interface LayerRecord {
 
 /** Where the grams of a run went: bottle to cup to piece to what was lost. */
 export interface Balance {
-  /** All that left the bottles, product and colourants. */
+  /** All that left the bottles, product and colourants; and of that the colourants in the cups. */
   mixedGrams: number;
+  colourGrams: number;
   inPiecesGrams: number;
   /** In cups that are still in use. */
   inUseGrams: number;
@@ -58,13 +59,15 @@ function tintLeftOf(state: RunState, number: number): TintLeft {
   );
 }
 
+const sumOf = (parts: readonly { grams: number }[]): number => parts.reduce((sum, { grams }) => sum + grams, 0);
 const everyCup = ({ cups, thrownAway }: Pick<RunState, 'cups' | 'thrownAway'>): CupState[] => [...cups, ...thrownAway];
-const pouredGrams = ({ poured }: CupState): number => poured.reduce((sum, { grams }) => sum + grams, 0);
+const pouredGrams = ({ poured }: CupState): number => sumOf(poured);
 
 /** Where all grams of a run are. Mixed = in pieces + in use + lost + thrown away + left of the tint, to rounding. */
 export function balanceOf(state: RunState): Balance {
   const balance: Balance = {
     mixedGrams: 0,
+    colourGrams: 0,
     inPiecesGrams: 0,
     inUseGrams: 0,
     lostGrams: 0,
@@ -79,6 +82,7 @@ export function balanceOf(state: RunState): Balance {
     const inUse = cup.closedAt === null ? holds : 0;
     const thrown = cup.discarded ? holds : 0;
     balance.mixedGrams += mixed;
+    balance.colourGrams += sumOf(cup.putIn.flatMap(({ colours }) => colours));
     balance.inPiecesGrams += poured;
     balance.inUseGrams += inUse;
     balance.thrownAwayGrams += thrown;
@@ -86,7 +90,7 @@ export function balanceOf(state: RunState): Balance {
   }
   for (const { number } of state.plan.layers) {
     const { resinGrams, colours } = tintLeftOf(state, number);
-    const left = resinGrams + colours.reduce((sum, { grams }) => sum + grams, 0);
+    const left = resinGrams + sumOf(colours);
     balance.tintLeftGrams += left;
     balance.mixedGrams += left;
   }

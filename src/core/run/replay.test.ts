@@ -50,6 +50,25 @@ describe('a run, step by step', () => {
     expect(bench.send({ type: 'skip', step: bench.state.current!.id, why: 'no' })).toBe('nothing of the kind');
   });
 
+  it('puts what is unmixed back into its bottle, on its press or before it is given up; what is tinted or met is not', () => {
+    const bench = new TestBench();
+    bench.until('weigh');
+    const key = bench.state.cups[0]!.key;
+    expect(bench.send({ type: 'return', cup: key })).toBe('nothing of the kind');
+    const step = bench.state.current!.id;
+    bench.press();
+    expect(layersBegun(bench.state)).toEqual([1]);
+    expect(bench.send({ type: 'return', cup: key })).toBeNull();
+    expect(bench.state.current!.id).toBe(step);
+    expect(bench.state.cups[0]!.weighed).toEqual({ A: 0, B: 0, all: 0 });
+    expect([layersBegun(bench.state), balanceOf(bench.state).mixedGrams]).toEqual([[], 0]);
+    // Back takes that away again: it is in the cup.
+    bench.send({ type: 'back', step });
+    expect(bench.state.cups[0]!.weighed.A).toBeGreaterThan(0);
+    bench.until('dose');
+    expect(bench.send({ type: 'return', cup: key })).toBe('nothing of the kind');
+  });
+
   it('takes a press once: the second of two windows is told', () => {
     const bench = new TestBench();
     const step = bench.state.current!.id;

@@ -4,6 +4,7 @@ import {
   cupEnds,
   fromBottle,
   inCupGrams,
+  isUnmixed,
   mixedGrams,
   newCup,
   colourToCome,
@@ -22,7 +23,7 @@ import { cupForMore, freshCup, mendedCup, mixtureOf, stockLeft } from './remake'
 import { PART_TOLERANCE, weighVerdict } from './overPoured';
 import { pouredDensity } from '../mixing/ratio';
 
-type Acting = RunEventOf<'done' | 'skip' | 'decide' | 'discard' | 'leave' | 'lower' | 'fresh' | 'filler'>;
+type Acting = RunEventOf<'done' | 'skip' | 'decide' | 'discard' | 'return' | 'leave' | 'lower' | 'fresh' | 'filler'>;
 
 /** What was done, in order: going back takes the last of these away again. */
 interface Deed {
@@ -112,6 +113,7 @@ export class RunBook {
       case 'skip':
       case 'decide':
       case 'discard':
+      case 'return':
       case 'leave':
       case 'lower':
       case 'fresh':
@@ -278,6 +280,8 @@ export class RunBook {
     const rest = restOf(cup);
     if (event.type === 'discard') {
       if (mixedGrams(cup, layer) <= 0 && cup.contactAt === null) return 'nothing of the kind';
+    } else if (event.type === 'return') {
+      if (!isUnmixed(cup)) return 'nothing of the kind';
     } else if (event.type === 'leave') {
       const keys = new Set(rest.map(pieceKey));
       if (event.pieces.some((key) => !keys.has(key)) || fromBottle(layer, cup.plan)) return 'nothing of the kind';
@@ -524,11 +528,20 @@ export class RunBook {
     this.#restep();
   }
 
+  /** The cup is empty again, to be weighed anew or left. */
+  #putBack(cup: CupState): void {
+    const own = `${attemptKey(cup)}.`;
+    this.#done = new Map([...this.#done].filter(([id]) => !id.startsWith(own)));
+    Object.assign(cup, newCup(cup.layer, this.#fresh(cup, restOf(cup), cup.number), cup.attempt));
+    this.#restep();
+  }
+
   /** Changes what cups are to fill. */
   #recut(event: Exclude<Acting, { type: 'done' | 'skip' | 'decide' }>): void {
     const cup = this.#cup(event.cup)!;
     const layer = this.#layer(cup.layer);
     if (event.type === 'discard') return this.#throwAway(cup, event.at, event.why);
+    if (event.type === 'return') return this.#putBack(cup);
     const rest = restOf(cup);
     if (event.type === 'filler') {
       const { designId, tag } = this.#plan.filler!;

@@ -147,7 +147,9 @@ export const runEventSchema = z.discriminatedUnion('type', [
   }),
   /** The parts have met: the pot life runs. */
   event('contact', { cup }),
-  event('discard', { cup, why: why }),
+  event('discard', { cup, why }),
+  /** What is unmixed in a cup goes back into its bottle. */
+  event('return', { cup }),
   /** Pieces of a cup that go into a mix of their own after it. */
   event('leave', { cup, pieces: z.array(z.string().min(1).max(60)).min(1).max(2000) }),
   /** Short of product: the pieces that are left are filled so much lower. */

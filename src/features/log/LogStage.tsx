@@ -8,6 +8,7 @@ import { requestOfLayer } from '@/core/plan';
 import type { Command } from '@/core/records/command';
 import type { PourRecord } from '@/core/records/recordSchemas';
 import { TabRow } from '@/ui/controls/TabRow';
+import { focusSoon } from '@/ui/focusSoon';
 import { Held } from '@/ui/held/Held';
 import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
@@ -85,7 +86,10 @@ function LayersView({ served }: { served: ServedBatch | null }) {
                     before={pour}
                     now={desk.now}
                     onSave={save}
-                    onClose={() => enter(null)}
+                    onClose={() => {
+                      enter(null);
+                      focusSoon(() => document.querySelector<HTMLElement>(`[data-layer="${layer.number}"] button`));
+                    }}
                   />
                 );
               }

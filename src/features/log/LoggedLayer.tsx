@@ -39,7 +39,7 @@ export function LoggedLayer({ layer, pour, request, onCorrect, onStrike }: Logge
   const dry = dryPours(layer, pour);
   const most = Math.max(...compared.cups.flatMap(({ plannedGrams, realGrams }) => [plannedGrams, realGrams]), 1);
   return (
-    <section className={styles.layer} aria-label={`Layer ${layer.number}`}>
+    <section className={styles.layer} aria-label={`Layer ${layer.number}`} data-layer={layer.number}>
       <h3>
         Layer {layer.number}
         <span>

@@ -3,9 +3,10 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type KeyboardEvent } from 'react';
 import { Controller, useForm, useWatch, type Control, type FieldPath } from 'react-hook-form';
 import { ratioReading } from '@/core/mixing/ratio';
+import { copyName } from '@/core/model/pieceRef';
 import type { Parts } from '@/core/model/productSchema';
 import type { CupPlan, LayerPlan, PlanRequest } from '@/core/plan';
 import { broughtGrams } from '@/core/pouring/portions';
@@ -35,6 +36,17 @@ interface PourEntryProps {
   onClose: () => void;
 }
 
+/** Enter goes on to the next field; from the last one the layer goes into the log. */
+function nextField(event: KeyboardEvent<HTMLFormElement>): void {
+  const { target, currentTarget: form } = event;
+  if (event.key !== 'Enter' || !(target instanceof HTMLInputElement) || event.defaultPrevented) return;
+  const fields = [...form.querySelectorAll<HTMLElement>('input, textarea')].filter((field) => field.tabIndex >= 0);
+  const next = fields[fields.indexOf(target) + 1];
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+}
+
 type DraftControl = Control<PourDraft, unknown, PourRecord>;
 
 /** Enters what was really weighed into each cup of a layer, with the ratio read out while typing. */
@@ -56,6 +68,10 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
   });
   const { control, handleSubmit, setError, formState } = form;
   const forget = useKeptForm(draftKey, form, draftShape);
+  const pieceNames = (number: number): string[] =>
+    (before?.cups.find((cup) => cup.number === number)?.pieces ?? []).map(({ tag, copy }) =>
+      copyName(tag, copy > 0 ? copy : null),
+    );
   const save = handleSubmit(async (pour) => {
     const outcome = await onSave(pour);
     if (outcome.ok) {
@@ -68,6 +84,7 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
       className={styles.entry}
       aria-label={`Layer ${layer.number} as poured`}
       noValidate
+      onKeyDown={nextField}
       onSubmit={(event) => void save(event)}
     >
       <h3>Layer {layer.number}, as it was poured</h3>
@@ -94,6 +111,7 @@ export function PourEntry({ draftKey, layer, request, before, now, onSave, onClo
           index={i}
           parts={parts}
           control={control}
+          pieces={pieceNames(cup.number)}
           dropGrams={dropGrams}
           mayMend={before === undefined}
         />
@@ -168,6 +186,7 @@ function CupEntry({
   index,
   parts,
   control,
+  pieces,
   dropGrams,
   mayMend,
 }: {
@@ -175,6 +194,8 @@ function CupEntry({
   index: number;
   parts: Parts | null;
   control: DraftControl;
+  /** What a run has poured out of it, by name. */
+  pieces: readonly string[];
   /** Of a colourant, by its id. */
   dropGrams: (colourantId: string) => number;
   /** It is not in the pieces yet: what it lacks can be added. */
@@ -230,6 +251,19 @@ function CupEntry({
         )}
         <Typed control={control} name={`cups.${index}.note`} label="Note" />
       </div>
+      {pieces.length > 0 && (
+        <div className={styles.pieceFields} role="group" aria-label={`Pieces of cup ${cup.number}`}>
+          {pieces.map((name, at) => (
+            <Typed
+              key={name}
+              control={control}
+              name={`cups.${index}.pieces.${at}`}
+              label={`${name}, ${unit.symbol}`}
+              {...(at === 0 && { hint: '0: it got none' })}
+            />
+          ))}
+        </div>
+      )}
     </fieldset>
   );
 }

@@ -11,7 +11,15 @@ export const pourDraftSchema = z.object({
   pouredAt: z.string(),
   temperature: z.string(),
   note: z.string(),
-  cups: z.array(z.object({ a: z.string(), b: z.string(), note: z.string() })),
+  cups: z.array(
+    z.object({
+      a: z.string(),
+      b: z.string(),
+      note: z.string(),
+      /** What went into each piece, where a run at the bench has read it. */
+      pieces: z.array(z.string()),
+    }),
+  ),
 });
 export type PourDraft = z.infer<typeof pourDraftSchema>;
 
@@ -47,7 +55,12 @@ export function firstDraft(
     note: before?.note ?? '',
     cups: cupsToEnter(layer, before).map(({ number }) => {
       const weighed = before?.cups.find((cup) => cup.number === number);
-      return { a: text(weighed?.partAGrams), b: text(weighed?.partBGrams), note: weighed?.note ?? '' };
+      return {
+        a: text(weighed?.partAGrams),
+        b: text(weighed?.partBGrams),
+        note: weighed?.note ?? '',
+        pieces: (weighed?.pieces ?? []).map(({ grams }) => text(grams)),
+      };
     }),
   };
 }
@@ -80,6 +93,7 @@ export function pourFromDraft(
       );
       return NaN;
     };
+    const massText = (value: number): string => editText(value, 'mass', units);
     const pour = {
       layer: layer.number,
       pouredAt: draft.pouredAt,
@@ -90,16 +104,42 @@ export function pourFromDraft(
       ...(before?.expiredLots && { expiredLots: before.expiredLots }),
       ...(before?.tintLeft && { tintLeft: before.tintLeft }),
       cups: cupsToEnter(layer, before).map((cup, i): PourRecord['cups'][number] => {
-        const typed = draft.cups[i] ?? { a: '', b: '', note: '' };
+        const typed = draft.cups[i] ?? { a: '', b: '', note: '', pieces: [] };
+        const was = before?.cups.find((known) => known.number === cup.number);
+        const gramsOf = (field: string | number, text: string, planned: number, before?: number): number =>
+          // What was read more finely than it is shown stays as it was read, until another figure is typed.
+          before !== undefined && text === massText(before)
+            ? before
+            : read(['cups', i, ...(typeof field === 'number' ? ['pieces', field] : [field])], text, 'mass', planned);
+        const pieces = was?.pieces?.map((piece, at) => ({
+          ...piece,
+          grams: gramsOf(at, typed.pieces[at] ?? '', piece.grams, piece.grams),
+        }));
+        const more = pieces ? sumOf(pieces) - sumOf(was?.pieces ?? []) : 0;
         return {
-          ...before?.cups.find((known) => known.number === cup.number),
+          ...was,
+          // A piece that got nothing is still dry.
+          ...(pieces &&
+            more !== 0 && {
+              pieces: pieces.filter(({ grams }) => grams !== 0),
+              pouredGrams: Math.max(0, (was?.pouredGrams ?? 0) + more),
+            }),
           number: cup.number,
-          partAGrams: read(['cups', i, 'a'], typed.a, 'mass', cup.parts?.partAGrams ?? cup.mixGrams),
-          partBGrams: twoParts ? read(['cups', i, 'b'], typed.b, 'mass', cup.parts?.partBGrams ?? 0) : null,
+          partAGrams: gramsOf('a', typed.a, cup.parts?.partAGrams ?? cup.mixGrams, was?.partAGrams),
+          partBGrams: twoParts ? gramsOf('b', typed.b, cup.parts?.partBGrams ?? 0, was?.partBGrams ?? undefined) : null,
           note: typed.note,
         };
       }),
     };
+    pour.cups.forEach((cup, i) => {
+      const held = weighedGrams(cup) + (cup.doses ?? []).reduce((sum, { grams }) => sum + grams, 0);
+      const over = (cup.pouredGrams ?? 0) - held;
+      if (cup.pieces && over > READING_SLACK_GRAMS)
+        complain(
+          ['cups', i, 'pieces', 0],
+          `The pieces got ${formatMeasure(over, 'mass', units)} more than was in the cup.`,
+        );
+    });
     const parsed = pourRecordSchema.safeParse(pour);
     if (parsed.success) return parsed.data;
     for (const { path, message } of parsed.error.issues) {
@@ -109,6 +149,10 @@ export function pourFromDraft(
     return z.NEVER;
   });
 }
+
+const sumOf = (parts: readonly { grams: number }[]): number => parts.reduce((sum, { grams }) => sum + grams, 0);
+/** A drop of tint, a scale that drifted. */
+const READING_SLACK_GRAMS = 1;
 
 const DRAFT_FIELDS: Record<string, string> = { partAGrams: 'a', partBGrams: 'b', temperatureC: 'temperature' };
 

@@ -99,9 +99,11 @@ export function RecipeView({ recipe }: { recipe: Stored<Recipe> }) {
           ))}
         </div>
         <p className={styles.small}>
-          {doses.every(({ colourant }) => (colourant.swatches?.length ?? 0) > 0)
-            ? 'Colourants are calibrated from your swatches; the colour is an estimate all the same.'
-            : 'An estimate from typical figures: colourants here are not calibrated. Pour a few swatches before a batch.'}
+          {doses.length === 0
+            ? 'Clear water: what is seen is the product’s own clarity. An estimate.'
+            : doses.every(({ colourant }) => (colourant.swatches?.length ?? 0) > 0)
+              ? 'Colourants are calibrated from your swatches; the colour is an estimate all the same.'
+              : 'An estimate from typical figures: colourants here are not calibrated. Pour a few swatches before a batch.'}
         </p>
       </section>
       <div className={styles.doses}>

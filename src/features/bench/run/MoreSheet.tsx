@@ -8,11 +8,12 @@ import Link from 'next/link';
 import { useState, useSyncExternalStore } from 'react';
 import { howLines } from '@/core/run/how';
 import { NOTE_WORDS } from '@/core/run/runSchema';
-import { mixedGrams } from '@/core/run/cupState';
+import { isUnmixed, mixedGrams } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import { LIVE_STEPS } from '@/core/run/steps';
 import type { RunView } from '@/core/run/views';
+import { formatOnScale } from '@/core/units/formatMeasure';
 import { findUnit } from '@/core/units/quantities';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { LineForm } from '@/ui/controls/LineForm';
@@ -121,7 +122,7 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
             </ul>
           </>
         )}
-        <End state={state} setId={view.run.setId} said={said} />
+        <End {...{ state, view, send, said }} />
         <p className={styles.soft}>Keys: space presses, Backspace goes back, M opens this.</p>
       </DialogContent>
     </Dialog>
@@ -198,10 +199,11 @@ function Scale({ source, setSource, watch }: Pick<MoreSheetProps, 'source' | 'se
 }
 
 /** Ways to end a cup or the run; a reason is asked for where something is given away. */
-function End({ state, setId, said }: { state: RunState; setId: string } & Says) {
+function End({ state, view, send, said }: Pick<MoreSheetProps, 'view' | 'send'> & { state: RunState } & Says) {
   const [ending, setEnding] = useState<'give up' | 'discard' | null>(null);
   const { current } = state;
   const cup = current ? cupOf(state, current) : null;
+  const cupGrams = (value: number): string => formatOnScale(value, state.plan.scaleStepGrams, view.units);
   const mixed = cup ? mixedGrams(cup, layerOf(state, cup.layer)) : 0;
   if (ending !== null)
     return (
@@ -225,12 +227,25 @@ function End({ state, setId, said }: { state: RunState; setId: string } & Says) 
             Not after all
           </Button>
         </LineForm>
+        {cup && isUnmixed(cup) && (
+          <p className={styles.soft}>
+            {`${cupGrams(mixed)} in the cup are unmixed: they can go back into their bottle first.`}{' '}
+            <Button className={styles.tool ?? ''} onClick={() => send({ type: 'return', cup: cup.key })}>
+              Back into its bottle
+            </Button>
+          </p>
+        )}
       </>
     );
   return (
     <>
       <h3>End</h3>
       <div className={styles.choices}>
+        {cup && isUnmixed(cup) && (
+          <Button className={styles.tool ?? ''} onClick={() => said({ type: 'return', cup: cup.key })}>
+            Back into its bottle
+          </Button>
+        )}
         {cup && mixed > 0 && (
           <Button className={styles.tool ?? ''} onClick={() => setEnding('discard')}>
             Throw this cup away
@@ -246,7 +261,7 @@ function End({ state, setId, said }: { state: RunState; setId: string } & Says) 
             Give the run up
           </Button>
         )}
-        <Button className={styles.tool ?? ''} component={Link} href={`/sets/${setId}/bench`}>
+        <Button className={styles.tool ?? ''} component={Link} href={`/sets/${view.run.setId}/bench`}>
           Leave it; it goes on
         </Button>
       </div>

@@ -30,7 +30,8 @@ export function RunOver({ state, view, now, onlyBench }: RunOverProps) {
       </h1>
       {state.over?.why && <p>{state.over.why}</p>}
       <dl>
-        <Line name="Mixed" value={grams(balance.mixedGrams)} />
+        <Line name="Mixed" value={grams(balance.mixedGrams - balance.colourGrams - balance.tintLeftGrams)} />
+        {balance.colourGrams > 0.05 && <Line name="Colourants in it" value={grams(balance.colourGrams)} />}
         <Line name="In the pieces" value={grams(balance.inPiecesGrams)} />
         <Line name="Left in cups, dripped" value={grams(balance.lostGrams + balance.inUseGrams)} />
         {balance.tintLeftGrams > 0.05 && <Line name="Left of the stock tint" value={grams(balance.tintLeftGrams)} />}

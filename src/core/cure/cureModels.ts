@@ -21,8 +21,8 @@ interface CureModel {
   runsOut: boolean;
   /** What it throws back while it is wet, per mm: white until it is dry. */
   milk: number;
-  /** Up to this wet thickness it is spread, not poured, mm. */
-  spreadUpToMm: number;
+  /** Up to which wet thickness it is brushed or spread, not poured, mm, and in what words; null: it is poured. */
+  spread: { upToMm: number; verb: string; under: string; press: string } | null;
   /** It dries where the air is dry. */
   wantsDryAir: boolean;
   /** What is done once it is poured. */
@@ -73,7 +73,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     bubblesRise: true,
     runsOut: true,
     milk: STIRRED,
-    spreadUpToMm: 0,
+    spread: null,
     wantsDryAir: false,
     after: COVERED,
     waitsFor: null,
@@ -110,7 +110,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     bubblesRise: false,
     runsOut: true,
     milk: MILKY,
-    spreadUpToMm: 2.5,
+    spread: { upToMm: 2.5, verb: 'Brush onto', under: 'one thin even coat, no puddles', press: 'Brushed' },
     wantsDryAir: true,
     after: LEFT_OPEN,
     waitsFor: {
@@ -133,9 +133,9 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     bubblesRise: false,
     runsOut: false,
     milk: STIRRED,
-    spreadUpToMm: 0,
+    spread: null,
     wantsDryAir: false,
-    after: COVERED,
+    after: { title: 'Look for bubbles', under: 'Prick them now: under the lamp they set.', press: 'None left' },
     waitsFor: null,
     ready: [
       {
@@ -166,7 +166,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     bubblesRise: false,
     runsOut: true,
     milk: STIRRED,
-    spreadUpToMm: Infinity,
+    spread: { upToMm: Infinity, verb: 'Spread into', under: 'pressed into the corners, smoothed', press: 'Spread' },
     wantsDryAir: false,
     after: LEFT_OPEN,
     waitsFor: null,

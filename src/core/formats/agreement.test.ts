@@ -1,3 +1,4 @@
+import { fromBottle } from '@/core/pouring/portions';
 import fc from 'fast-check';
 import { testPiece } from '../bed/testShapes';
 import { steadyRoom } from '../cure/conditions';
@@ -10,11 +11,10 @@ import { layerMinutes } from '../plan/pourTimes';
 import { testBench, testRequest } from '../plan/testRequest';
 import { cupWork } from '../pouring/cupWork';
 import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
-import { colourPortionsOf, partGrams, portionWords } from '../pouring/portionWords';
+import { colourPortionsOf, partGrams, portionWords, readerOf } from '../pouring/portionWords';
 import { broughtGrams, colourIn, WAYS } from '../pouring/portions';
 import { buildRun } from '../run/buildRun';
 import { clocksOf } from '../run/clocks';
-import { fromBottle } from '../run/cupState';
 import { balanceOf, layerRecord } from '../run/record';
 import { layerOf } from '../run/runState';
 import { onScale, stepWords } from '../run/say';
@@ -130,7 +130,7 @@ function papersAgree(request: PlanRequest, plan: Plan): void {
         step(row['pour_g'], pour.grams);
         step(row['cup_shows_g'], pour.cupShowsGrams);
         for (const portion of colourPortionsOf(cup.portions)) {
-          const { act } = portionWords(portion, { units: METRIC, scaleStepGrams, twoPart: product.parts !== null });
+          const { act } = portionWords(portion, readerOf(product, { units: METRIC, scaleStepGrams, by: 'weight' }));
           expect(row['colourants']).toContain(unbroken(act));
         }
       }
@@ -186,7 +186,7 @@ function benchAgrees(request: PlanRequest, plan: Plan): void {
       const shows = onScale(bench.state, current!);
       if (shows) expect(shows.stopGrams).toBeCloseTo(portion.showsGrams, 6);
       if (current?.kind === 'dose') {
-        const reader = { units: METRIC, scaleStepGrams: run.scaleStepGrams, twoPart: layer.product.parts !== null };
+        const reader = readerOf(layer.product, { ...run, units: METRIC });
         expect(stepWords(bench.state, current).under).toContain(portionWords(portion, reader).act);
       }
       bench.press();

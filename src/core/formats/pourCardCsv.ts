@@ -1,5 +1,5 @@
 import { cupWork } from '../pouring/cupWork';
-import { colourPortionsOf, partGrams, portionWords, stockWords } from '../pouring/portionWords';
+import { colourPortionsOf, partGrams, portionWords, readerOf, stockWords } from '../pouring/portionWords';
 import { layerProduct, type Plan, type PlanRequest } from '../plan';
 import { METRIC, scaleDecimals } from '../units/formatMeasure';
 import { writeCsv } from './csv';
@@ -25,7 +25,7 @@ export function pourCardCsv(plan: Plan, request: Pick<PlanRequest, 'product' | '
   const rows = plan.layers.flatMap((layer) => {
     const product = layerProduct(request, layer);
     const { parts } = product;
-    const reader = { units: METRIC, scaleStepGrams, twoPart: parts !== null };
+    const reader = readerOf(product, { units: METRIC, scaleStepGrams, by: 'weight' });
     const stock = layer.stock ? ` (${stockWords(layer.stock, reader)})` : '';
     return layer.cups.flatMap((cup) => {
       const [a, b] = [partGrams(cup.portions, 'part A'), partGrams(cup.portions, 'part B')];

@@ -297,13 +297,11 @@ function checkTint(request: AmountsRequest, { layers, mix, pieces }: Amounts): P
   if (off.length > 0 && mix.smallestForDropsGrams !== null) {
     const worst = off.reduce((a, b) => (Math.abs(b.dose.error) > Math.abs(a.dose.error) ? b : a));
     problems.push({
-      severity: 'warn',
+      severity: 'hint',
       code: 'drops-too-coarse',
       path: ['recipe'],
-      message: `Whole drops miss the recipe in ${off.length === 1 ? 'one dose' : `${off.length} doses`}; worst is ${worst.dose.name.toLowerCase()} in layer ${worst.layer}, cup ${worst.cup}: ${percent(Math.abs(worst.dose.error))} ${worst.dose.error > 0 ? 'too much' : 'too little'}.`,
-      mend: advise(
-        `Each such cup says what to do instead: a stock tint, a premix, or the scale. The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`,
-      ),
+      message: `Whole drops would miss the recipe in ${off.length === 1 ? 'one dose' : `${off.length} doses`}, by ${percent(Math.abs(worst.dose.error))} at worst: ${off.length === 1 ? 'its cup says' : 'their cups say'} what to take instead, a stock tint, a premix or the scale.`,
+      mend: advise(`The smallest cup in which drops come out right is ${grams(mix.smallestForDropsGrams)}.`),
     });
   }
   const lost = layers.flatMap((layer) =>

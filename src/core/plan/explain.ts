@@ -10,7 +10,8 @@ import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from 
 import type { Quantity } from '../units/quantities';
 import { BODY_EXPLAINERS, BODY_FIGURES } from './explainBody';
 import type { Context, Explanation, PieceContext } from './explanation';
-import { colourIn } from '../pouring/portions';
+import type { Losses } from '../mixing/losses';
+import { colourIn, lossesOf } from '../pouring/portions';
 import type { PiecePlan, Plan, PoolPlan } from './plan';
 import { productsOf, refOfPiece } from './request';
 import { setsInTheCup } from '../model/productSchema';
@@ -49,6 +50,12 @@ export const say =
   (prefs: UnitPreferences) =>
   (value: number, quantity: Quantity, decimals?: number): string =>
     formatMeasure(value, quantity, prefs, decimals);
+/** What is lost on the way, in words. */
+const lossWords = ({ perPieceGrams, perCupGrams, share }: Losses): string =>
+  perPieceGrams + perCupGrams > 0
+    ? `What reaches the pieces, and what does not: ${perPieceGrams}\u00a0g a pour, ${perCupGrams}\u00a0g a cup and ${percent(share)} of the mix.`
+    : `What reaches the pieces, and ${percent(share)} that does not. Straight out of the bottle nothing stays in a cup.`;
+
 const percent = (share: number): string => `${Number((share * 100).toFixed(1))}\u00a0%`;
 
 /** How a bed was made, after “a bed”. */
@@ -264,9 +271,9 @@ const BATCH_EXPLAINERS: Record<BatchFigure, (context: Context) => Explanation> =
     assumptions: [],
     estimate: true,
   }),
-  mix: ({ request: { losses }, plan, prefs }) => ({
+  mix: ({ request: { product, recipe, losses: own }, plan, prefs }) => ({
     title: 'To mix',
-    formula: `What reaches the pieces, and what does not: ${losses.perPieceGrams}\u00a0g a pour, ${losses.perCupGrams}\u00a0g a cup and ${percent(losses.share)} of the mix.`,
+    formula: lossWords(lossesOf(product, recipe.doses, own)),
     inputs: [
       { label: 'Reaches the pieces', value: say(prefs)(plan.totals.pouredGrams, 'mass') },
       { label: 'Stays in cups and on sticks', value: say(prefs)(plan.cost.lostGrams, 'mass') },

@@ -11,7 +11,7 @@ import { mostMixGrams, potLifeMinutes, pouredInTime, usualPace, type MostMix } f
 import type { Parts } from '../model/productSchema';
 import { pouredDensity, ratioByVolume, ratioByWeight, splitParts, type PartAmounts } from '../mixing/ratio';
 import { waterCost } from '../money/cost';
-import { colourIn, layerPortions, type LayerTint, type Portion } from '../pouring/portions';
+import { lossesOf, colourIn, layerPortions, type LayerTint, type Portion } from '../pouring/portions';
 import { stockPart, tintings } from '../pouring/stockTint';
 import { colourantShares, cupDoses, smallestDropMixGrams, type CupDose, type RecipeDose } from '../tint/doses';
 import { pourDoses } from '../tint/waterTint';
@@ -159,9 +159,10 @@ function planLayer(
   level: LayerLevels,
   index: number,
   pieces: readonly PiecePlan[],
-  { pieces: designs, product, recipe, room, bench, losses, hands = 1, moves = [], standing = [] }: AmountsRequest,
+  { pieces: designs, product, recipe, room, bench, losses: own, hands = 1, moves = [], standing = [] }: AmountsRequest,
 ): { layer: LayerAmounts; problems: Problem[] } {
   const doses = pourDoses(recipe.doses, level);
+  const losses = lossesOf(product, doses, own);
   const { grams: mostGrams, limit } = mostMixOf({ product, room, bench, hands }, doses);
   const pace = usualPace(product, hands);
   const inTime: InTime = (mix, count) => pouredInTime(product, room.temperatureC, mix, count, pace);
@@ -253,8 +254,10 @@ export function restOfLayer(
   firstCup: number,
 ): LayerAmounts {
   const own = requestOfLayer(request, layer);
-  const { product, room, losses, hands } = own;
-  const { grams: mostGrams } = mostMixOf(own, pourDoses(own.recipe.doses, { strength: 1, ...layer }));
+  const { product, room, hands } = own;
+  const doses = pourDoses(own.recipe.doses, { strength: 1, ...layer });
+  const losses = lossesOf(product, doses, own.losses);
+  const { grams: mostGrams } = mostMixOf(own, doses);
   const pace = usualPace(product, hands);
   const { cups, fewestPossible } = splitIntoCups(pours, mostGrams, losses, (mix, count) =>
     pouredInTime(product, room.temperatureC, mix, count, pace),

@@ -6,11 +6,13 @@ import {
   cupPortions,
   layerPortions,
   leftOfTint,
+  lossesOf,
   ofStockGrams,
   type Mixture,
   type Portion,
 } from './portions';
-import { colourPortionsOf, partGrams, portionWords, stockWords } from './portionWords';
+import { PRODUCT_KINDS } from '../mixing/productKinds';
+import { colourPortionsOf, partGrams, portionWords, readerOf, stockWords, type Reader } from './portionWords';
 import { stockPart, stockTint, type Tinting } from './stockTint';
 
 const ink = (gramsPer100: number, id = 'ink', dropGrams = 0.04): Tinting => ({ id, name: id, dropGrams, gramsPer100 });
@@ -176,7 +178,7 @@ describe('the cups of a layer', () => {
 });
 
 describe('a portion in words', () => {
-  const reader = { units: METRIC, scaleStepGrams: 0.1, twoPart: true };
+  const reader: Reader = { units: METRIC, scaleStepGrams: 0.1, twoPart: true, densityByVolume: null };
   const words = (mixGrams: number, change: Partial<Mixture> = {}, say: Partial<typeof reader> = {}) =>
     portionWords(colourPortionsOf(cupPortions(mixGrams, mixture([ink(0.1)], change), null))[0]!, { ...reader, ...say });
   test('is whole drops where they come out right', () =>
@@ -199,6 +201,21 @@ describe('a portion in words', () => {
     expect(words(60, {}, { units: { ...METRIC, mass: 'oz' } }).act).toMatch(
       /in 0\.071\u00a0oz of part\u00a0A, take 0\.056\u00a0oz$/,
     );
+  });
+  test('by volume in ml, of no scale', () => {
+    const byVolume = { densityByVolume: 1.1 };
+    expect(words(20, {}, byVolume).act).toMatch(/in \d+\.\d\u00a0ml of part\u00a0A, take \d+\.\d\u00a0ml$/);
+    expect(words(20, {}, byVolume).note).toMatch(/is less than one drop; .*\u00a0ml of it count as part/);
+    expect(words(20).note).toMatch(/is less than your scale shows/);
+    const { stock } = layerPortions([20, 20, 20], mixture([ink(0.1)]));
+    expect(stockWords(stock!, { ...reader, ...byVolume })).toBe('2 drops of ink in 4.5\u00a0ml of part\u00a0A');
+    expect(readerOf(PRODUCT_KINDS[0]!, { units: METRIC, scaleStepGrams: 0.1, by: 'volume' }).densityByVolume).toBe(
+      1.12,
+    );
+    expect(readerOf(PRODUCT_KINDS[5]!, { units: METRIC, scaleStepGrams: 0.1, by: 'volume' })).toMatchObject({
+      twoPart: false,
+      densityByVolume: 1.07,
+    });
   });
   test('a stock says how it is made', () =>
     expect(stockWords(layerPortions([20, 20, 20], mixture([ink(0.1)])).stock!, reader)).toBe(
@@ -281,11 +298,20 @@ test('what of a colourant is in portions, what of a stock, what of each part', (
 });
 test('parts of the product are told in grams, and need no care', () => {
   const [a, ...rest] = cupPortions(80, mixture([ink(0.1)]), null);
-  const reader = { units: METRIC, scaleStepGrams: 0.1, twoPart: true };
+  const reader: Reader = { units: METRIC, scaleStepGrams: 0.1, twoPart: true, densityByVolume: null };
   expect(portionWords(a!, reader)).toEqual({ act: '53.3\u00a0g', note: '', care: false });
   expect(portionWords(rest[0]!, reader)).toEqual({ act: '26.7\u00a0g', note: '', care: false });
   const stocked = layerPortions([20, 20, 20], mixture([ink(0.1)])).cups[0]![1]!;
   expect(portionWords(stocked, reader).care).toBe(true);
   const tooLittle = colourPortionsOf(cupPortions(1, mixture([ink(0.1)]), null))[0]!;
   expect(portionWords(tooLittle, reader)).toMatchObject({ act: '0.001\u00a0g: too little to measure', care: true });
+});
+
+test('what is poured straight out of its bottle loses nothing in a cup; what is mixed or tinted does', () => {
+  const [epoxy, glue] = [PRODUCT_KINDS[0]!, PRODUCT_KINDS[5]!];
+  const losses = { perCupGrams: 1.5, perPieceGrams: 0.3, share: 0.02 };
+  expect(lossesOf(glue, [], losses)).toEqual({ perCupGrams: 0, perPieceGrams: 0, share: 0.02 });
+  expect(lossesOf(glue, [{ gramsPer100: 0 }], losses).perCupGrams).toBe(0);
+  expect(lossesOf(glue, [{ gramsPer100: 0.1 }], losses)).toEqual(losses);
+  expect(lossesOf(epoxy, [], losses)).toEqual(losses);
 });

@@ -1,5 +1,7 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
+import type { Losses } from '../mixing/losses';
+import type { Product } from '../model/productSchema';
 import { DROP_TOLERANCE } from '../tint/doses';
 import { MOST_BROUGHT, STEPS_TO_WEIGH, stockTint, stockTintSchema, type StockTint, type Tinting } from './stockTint';
 
@@ -327,3 +329,19 @@ export function leftOfTint(
     colours: [...colours].flatMap(([id, grams]) => (grams > 1e-9 ? [{ id, grams }] : [])),
   };
 }
+
+/** It is poured or brushed straight out of the bottle: one part, and nothing stirred into it. */
+export const fromBottle = (
+  { product }: { product: Pick<Product, 'parts'> },
+  { portions }: { portions: readonly Pick<Portion, 'way'>[] },
+): boolean => product.parts === null && portions.every(({ way }) => WAYS[way].product);
+
+/** What is lost of a layer: of what comes straight out of its bottle nothing stays in a cup or drips off one. */
+export const lossesOf = (
+  product: Pick<Product, 'parts'>,
+  doses: readonly { gramsPer100: number }[],
+  losses: Losses,
+): Losses =>
+  product.parts === null && doses.every(({ gramsPer100 }) => gramsPer100 === 0)
+    ? { perCupGrams: 0, perPieceGrams: 0, share: losses.share }
+    : losses;

@@ -138,7 +138,9 @@ export function copiesOf(
   const rest = numbers.filter((number) => !apart.includes(number));
   const areFirst = rest.every((number, i) => number === i + 1);
   return [
-    ...(rest.length > 0 ? [{ ...design, copies: rest.length, copyNumbers: apart.length === 0 && areFirst ? null : rest }] : []),
+    ...(rest.length > 0
+      ? [{ ...design, copies: rest.length, copyNumbers: apart.length === 0 && areFirst ? null : rest }]
+      : []),
     ...measured.map((piece) => ({
       ...design,
       copies: 1,

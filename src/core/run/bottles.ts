@@ -1,7 +1,7 @@
+import { fromBottle } from '../pouring/portions';
 import { NOTHING } from '../stock/lots';
 import type { StockPart } from '../model/stockSchema';
 import { expiredLotsTaken } from './expired';
-import { fromBottle } from './cupState';
 import type { RunBottle } from './runSchema';
 import { layerOf, type RunState } from './runState';
 import { cupOf } from './say';

@@ -1,7 +1,7 @@
 import { pieceKey } from '../model/pieceRef';
 import { isQuick, potLifeMinutes, RESERVE_SHARE } from '../mixing/potLife';
 import { pouredDensity, ratioByWeight } from '../mixing/ratio';
-import { broughtGrams, WAYS, type Portion } from '../pouring/portions';
+import { broughtGrams, fromBottle, WAYS, type Portion } from '../pouring/portions';
 import type { RunCup, RunLayer, RunPlan, RunPour } from './runSchema';
 
 const MINUTE_MS = 60_000;
@@ -71,10 +71,6 @@ export const newCup = (layer: number, plan: RunCup, attempt = 1): CupState => ({
   closedAt: null,
   discarded: null,
 });
-
-/** It is poured straight out of the bottle: nothing is mixed in a cup. */
-export const fromBottle = ({ product }: Pick<RunLayer, 'product'>, { portions }: Pick<RunCup, 'portions'>): boolean =>
-  product.parts === null && portions.every(({ way }) => WAYS[way].product);
 
 /** What was mixed in a cup, colourants included. Out of the bottle that is what was poured. */
 export function mixedGrams(cup: CupState, layer: Pick<RunLayer, 'product'>): number {

@@ -1,5 +1,6 @@
 import { LABEL_CUP_GRAMS, RESERVE_SHARE } from '../mixing/potLife';
 import { ratioByWeight } from '../mixing/ratio';
+import { lossesOf } from '../pouring/portions';
 import { formatMeasure, formatMinutes, METRIC, type UnitPreferences } from '../units/formatMeasure';
 import { cupLife, mixedGrams } from './cupState';
 import { layerOf, type RunState } from './runState';
@@ -10,7 +11,7 @@ import type { RunStep } from './steps';
 export function howLines(state: RunState, step: RunStep, units: UnitPreferences = METRIC): string[] {
   const layer = layerOf(state, step.layer);
   const { product } = layer;
-  const { losses } = state.plan;
+  const losses = lossesOf(product, layer.recipe, state.plan.losses);
   const grams = (value: number): string => formatMeasure(value, 'mass', units);
   const degrees = (value: number): string => formatMeasure(value, 'temperature', units);
   const roomC = state.room.at(-1)!.temperatureC;
@@ -23,7 +24,7 @@ export function howLines(state: RunState, step: RunStep, units: UnitPreferences 
       `Parts: ${grams(cup.plan.mixGrams)} of mix at ${ratioByWeight(product.parts).toFixed(2)} : 1 by weight; the label says ${ratioA} : ${ratioB} by ${ratioBy}. Part B follows what of part A is in the cup.`,
     );
   }
-  if (cup)
+  if (cup && losses.perCupGrams + losses.perPieceGrams > 0)
     lines.push(
       `Mix: what the pieces take, ${grams(losses.perPieceGrams)} for each, ${grams(losses.perCupGrams)} and ${Math.round(losses.share * 100)} % of the cup for what stays in it.`,
     );

@@ -1,5 +1,5 @@
-import { broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
-import { fromBottle, inCupGrams, mixedGrams, type CupState } from './cupState';
+import { fromBottle, broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
+import { inCupGrams, mixedGrams, type CupState } from './cupState';
 import { namedBottles } from './bottles';
 import { answerWords } from './clocks';
 import { layerOf, type RunState } from './runState';

@@ -6,6 +6,7 @@ import { balanceOf, layerIsPoured, layerRecord, layersBegun } from './record';
 import { cureMoment } from './cureMoment';
 import { replay, RunBook } from './replay';
 import { layerOf } from './runState';
+import { stepWords } from './say';
 import { runEventSchema, type RunEvent, type RunPlan } from './runSchema';
 import { GREEN_INK, kind, testCup, testLayer, testPortions, TestBench, testRunPlan } from './testRuns';
 
@@ -35,8 +36,8 @@ describe('a run, step by step', () => {
       return new TestBench(plan).state.steps.map((step) => step.kind).join(' ');
     };
     expect(kindsOf('five-minute-glue', false)).toBe('weigh weigh stir pour left cover wait end');
-    expect(kindsOf('light-cured-resin', false)).toBe('pour lamp wait end');
-    expect(kindsOf('light-cured-resin', true)).toBe('weigh dose stir pour left lamp wait end');
+    expect(kindsOf('light-cured-resin', false)).toBe('pour look lamp wait end');
+    expect(kindsOf('light-cured-resin', true)).toBe('weigh dose stir pour left look lamp wait end');
     expect(kindsOf('clear-drying-glue', false)).toBe('pour cover wait end');
     expect(kindsOf('coating-epoxy', false)).toBe('weigh weigh stir scrape clear pour left cover wait end');
   });
@@ -48,6 +49,28 @@ describe('a run, step by step', () => {
     expect(bench.send({ type: 'skip', step: 'ready.cups' })).toBeNull();
     expect(bench.state.current?.kind).toBe('weigh');
     expect(bench.send({ type: 'skip', step: bench.state.current!.id, why: 'no' })).toBe('nothing of the kind');
+  });
+
+  it('has the words of its school: glue is brushed out of the bottle, losing nothing; a caution is read once', () => {
+    const glue = kind('clear-drying-glue');
+    const cup = testCup(1, [10, 5], { portions: testPortions(15, [], glue) });
+    const plan = testRunPlan({ ready: [], dammed: false, layers: [testLayer(1, [cup], { product: glue, wetMm: 1 })] });
+    const bench = new TestBench(plan);
+    expect(stepWords(bench.state, bench.state.current!)).toMatchObject({
+      title: 'Brush onto T #10',
+      under: '10.0\u00a0g, one thin even coat, no puddles',
+      press: 'Brushed',
+    });
+    bench.press();
+    bench.press();
+    expect(balanceOf(bench.state)).toMatchObject({ mixedGrams: 15, inPiecesGrams: 15, lostGrams: 0 });
+    const two = new TestBench();
+    const cautions: (string | null)[] = [];
+    while (two.state.current && two.state.current.kind !== 'cover') {
+      if (two.state.current.kind === 'left') cautions.push(stepWords(two.state, two.state.current).caution);
+      two.press();
+    }
+    expect(cautions).toEqual([expect.stringContaining('cure before it is thrown away'), null]);
   });
 
   it('puts what is unmixed back into its bottle, on its press or before it is given up; what is tinted or met is not', () => {

@@ -1,8 +1,8 @@
+import { fromBottle, lossesOf } from '../pouring/portions';
 import { pieceKey } from '../model/pieceRef';
 import {
   attemptKey,
   cupEnds,
-  fromBottle,
   inCupGrams,
   isUnmixed,
   mixedGrams,
@@ -402,7 +402,8 @@ export class RunBook {
 
   #fresh(cup: Pick<CupState, 'key' | 'layer'>, pours: readonly RunPour[], number: number): RunCup {
     const layer = this.#layer(cup.layer);
-    return freshCup(pours, number, mixtureOf(layer, this.#plan), this.#plan.losses, this.#stockFor(cup));
+    const losses = lossesOf(layer.product, layer.recipe, this.#plan.losses);
+    return freshCup(pours, number, mixtureOf(layer, this.#plan), losses, this.#stockFor(cup));
   }
 
   /** Cups that a stock has too little for, or that was not made, are tinted in another way. Whether there were any. */
@@ -453,8 +454,8 @@ export class RunBook {
   #poured({ cup: key, pour }: Extract<RunStep, { kind: 'pour' }>, { grams, onPiece, at }: RunEventOf<'done'>): void {
     const cup = this.#cup(key)!;
     const layer = this.#layer(cup.layer);
-    const { perPieceGrams } = this.#plan.losses;
     const bottle = fromBottle(layer, cup.plan);
+    const perPieceGrams = bottle ? 0 : this.#plan.losses.perPieceGrams;
     const holds = bottle ? Infinity : inCupGrams(cup, layer);
     // Out of the cup: what is read and what drips; in the piece: what does not drip.
     const out = Math.min(

@@ -1,9 +1,9 @@
 import { copyName } from '../model/pieceRef';
 import { CURE_MODELS, LEFTOVERS } from '../cure/cureModels';
-import { portionWords, stockWords, type Reader } from '../pouring/portionWords';
-import { WAYS, type PortionWay } from '../pouring/portions';
+import { portionWords, readerOf, stockWords, type Reader } from '../pouring/portionWords';
+import { fromBottle, WAYS, type PortionWay } from '../pouring/portions';
 import { formatMeasure, formatOnScale, METRIC, type UnitPreferences } from '../units/formatMeasure';
-import { fromBottle, inCupGrams, isQuickLayer, partMl, restOf, type CupState } from './cupState';
+import { inCupGrams, isQuickLayer, partMl, restOf, type CupState } from './cupState';
 import { layerOf, type Refusal, type RunState } from './runState';
 import type { RunLayer, RunPlan } from './runSchema';
 import type { RunStep } from './steps';
@@ -73,6 +73,11 @@ interface Told {
 
 const DOSE_PRESS: Partial<Record<PortionWay, string>> = { drops: 'One drop', 'too little': 'Leave it out' };
 
+const after = ({ product }: RunLayer): Said => {
+  const { title, under, press } = CURE_MODELS[product.cureModel].after;
+  return said(title, under, press);
+};
+
 type Of<K extends RunStep['kind']> = Extract<RunStep, { kind: K }>;
 /** Every kind of step in words; one that is left out does not compile. */
 const TOLD: { [K in RunStep['kind']]: (step: Of<K>, told: Told) => Said } = {
@@ -110,12 +115,20 @@ const TOLD: { [K in RunStep['kind']]: (step: Of<K>, told: Told) => Said } = {
   clear: () => said('Stir until it is clear', 'No streaks against the light.', 'It is clear'),
   pour({ pour }, { plan, layer, cup, grams, ml }) {
     const held = cup ? inCupGrams(cup, layer) : 0;
+    const { spread } = CURE_MODELS[layer.product.cureModel];
+    const brushed = spread && layer.wetMm < spread.upToMm ? spread : null;
+    const bottle = cup !== null && fromBottle(layer, cup.plan);
+    const how =
+      brushed?.under ??
+      (isQuickLayer(layer) ? 'then do not touch it' : 'thin stream, into the corners, up to the level');
     const under =
-      plan.by === 'volume' && cup && !fromBottle(layer, cup.plan)
-        ? `${ml(pour.grams, 'all')}: the cup falls to the mark of ${ml(Math.max(0, held - pour.grams - plan.losses.perPieceGrams), 'all')}`
-        : `${grams(pour.grams)}, ${isQuickLayer(layer) ? 'then do not touch it' : 'thin stream, into the corners, up to the level'}`;
-    const verb = layer.wetMm < CURE_MODELS[layer.product.cureModel].spreadUpToMm ? 'Spread into' : 'Pour into';
-    return said(`${verb} ${copyName(pour.tag, pour.copy || null)}`, under, 'Poured');
+      plan.by === 'weight'
+        ? `${grams(pour.grams)}, ${how}`
+        : bottle || !cup
+          ? `${ml(pour.grams, 'all')}, ${how}`
+          : `${ml(pour.grams, 'all')}: the cup falls to the mark of ${ml(Math.max(0, held - pour.grams - plan.losses.perPieceGrams), 'all')}`;
+    const name = copyName(pour.tag, pour.copy || null);
+    return said(`${brushed?.verb ?? 'Pour into'} ${name}`, under, brushed?.press ?? 'Poured');
   },
   left: () => said('Set the cup aside', 'What is left sets in it; never back to the bottle.', 'Set aside', LEFTOVERS),
   lamp: ({ minutes }) =>
@@ -125,10 +138,8 @@ const TOLD: { [K in RunStep['kind']]: (step: Of<K>, told: Told) => Said } = {
       'Lamp is off',
       'Do not look into the lamp; keep its light off the skin.',
     ),
-  cover(_, { layer }) {
-    const { title, under, press } = CURE_MODELS[layer.product.cureModel].after;
-    return said(title, under, press);
-  },
+  cover: (_, { layer }) => after(layer),
+  look: (_, { layer }) => after(layer),
   wait({ until, layer: number }, { plan, layer }) {
     if (until === 'firm')
       return said(
@@ -169,12 +180,15 @@ export function stepWords(state: RunState, step: RunStep, units: UnitPreferences
     plan,
     layer,
     cup,
-    reader: { units, scaleStepGrams: plan.scaleStepGrams, twoPart: layer.product.parts !== null },
+    reader: readerOf(layer.product, { ...plan, units }),
     grams: (value) => formatOnScale(value, plan.scaleStepGrams, units),
     ml: (value, part) => formatMeasure(partMl(value, layer, part), 'volume', units),
   };
   const say = TOLD[step.kind] as (step: RunStep, told: Told) => Said;
-  return { where: where.filter(Boolean).join(' · '), caution: null, ...say(step, told) };
+  const words = say(step, told);
+  // A caution is read once, where it first counts.
+  const wasRead = [...state.done.values()].some((done) => done.step.kind === step.kind && done.step.id !== step.id);
+  return { where: where.filter(Boolean).join(' · '), ...words, caution: (!wasRead && words.caution) || null };
 }
 
 /** Why a press was not taken, and what to do. */

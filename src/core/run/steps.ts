@@ -1,7 +1,8 @@
+import { fromBottle } from '../pouring/portions';
 import { pieceKey } from '../model/pieceRef';
 import { CURE_MODELS } from '../cure/cureModels';
 import { QUICK_STIR_MINUTES, STIR_MINUTES } from '../mixing/potLife';
-import { attemptKey, fromBottle, isQuickLayer, targetGrams, type CupState, type Part } from './cupState';
+import { attemptKey, isQuickLayer, targetGrams, type CupState, type Part } from './cupState';
 import { toleranceGrams } from './overPoured';
 import type { Portion } from '../pouring/portions';
 import type { ReadyItem, RunLayer, RunPlan, RunPour } from './runSchema';
@@ -18,7 +19,7 @@ interface CupStep extends Step {
 /** One step at the bench. */
 export type RunStep =
   | (Step & { kind: 'ready'; item: ReadyItem })
-  | (Step & { kind: 'plants' | 'stock' | 'cover' | 'dams off' | 'end' })
+  | (Step & { kind: 'plants' | 'stock' | 'look' | 'cover' | 'dams off' | 'end' })
   | (CupStep & { kind: 'weigh'; part: Part; targetGrams: number; toleranceGrams: number; mend: boolean })
   | (CupStep & { kind: 'dose'; portion: Portion })
   | (CupStep & { kind: 'stir'; minutes: number; quick: boolean })
@@ -56,6 +57,7 @@ export const LIVE_STEPS: Record<
   clear: step('words', 'with a reason', ['it stays milky by nature']),
   pour: { ...step('scale', 'never'), anywayReasons: ['it was poured before', 'still as thin as water'] },
   left: step('scale', 'never'),
+  look: step('words', 'with a reason', ['too deep to see']),
   lamp: step('clock', 'with a reason', ['daylight does it']),
   cover: step('words', 'with a reason', ['no dust here']),
   wait: {
@@ -138,7 +140,7 @@ export function runSteps(plan: RunPlan, cups: readonly CupState[]): RunStep[] {
   const steps: RunStep[] = [];
   plan.layers.forEach((layer, i) => {
     const own = `L${layer.number}`;
-    const plain = (kind: 'plants' | 'stock' | 'cover'): RunStep => ({
+    const plain = (kind: 'plants' | 'stock' | 'look' | 'cover'): RunStep => ({
       id: `${own}.${kind}`,
       layer: layer.number,
       kind,
@@ -150,7 +152,7 @@ export function runSteps(plan: RunPlan, cups: readonly CupState[]): RunStep[] {
     for (const cup of cups) if (cup.layer === layer.number) steps.push(...cupSteps(cup, layer, plan.scaleStepGrams));
     const { cureModel, demouldMinutes } = layer.product;
     if (CURE_MODELS[cureModel].byLamp)
-      steps.push({ id: `${own}.lamp`, layer: layer.number, kind: 'lamp', minutes: demouldMinutes });
+      steps.push(plain('look'), { id: `${own}.lamp`, layer: layer.number, kind: 'lamp', minutes: demouldMinutes });
     else steps.push(plain('cover'));
     if (i < plan.layers.length - 1)
       steps.push({ id: `${own}.recoat`, layer: layer.number, kind: 'wait', until: 'recoat' });

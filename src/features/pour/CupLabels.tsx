@@ -2,23 +2,17 @@
 
 import { cupWork } from '@/core/pouring/cupWork';
 import { requestOfLayer, type PlanRequest } from '@/core/plan';
-import { colourPortionsOf, partGrams, portionWords, stockWords, type Reader } from '@/core/pouring/portionWords';
+import { colourPortionsOf, partGrams, portionWords, readerOf, stockWords } from '@/core/pouring/portionWords';
 import type { BatchPlanView } from '@/core/records/views';
-import { formatMeasure, formatMinutes, formatOnScale, type UnitPreferences } from '@/core/units/formatMeasure';
+import { formatMeasure, formatMinutes, formatOnScale } from '@/core/units/formatMeasure';
 import { PrintFrame } from '@/ui/print/PrintFrame';
 import { pourWords } from '../desk/summarise';
 import styles from './CupLabels.module.css';
 
-/** How the maker of a layer reads and measures. */
-const readerOf = ({ product, bench }: PlanRequest, units: UnitPreferences): Reader => ({
-  units,
-  scaleStepGrams: bench.scaleStepGrams,
-  twoPart: product.parts !== null,
-});
-
 /** A label for every cup of a batch: what goes in, what it fills, until when. Cut apart and put on the empty cups. */
 export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanView) {
   const { units, measureBy } = settings;
+  const maker = ({ bench }: PlanRequest) => ({ units, scaleStepGrams: bench.scaleStepGrams, by: measureBy });
   return (
     <PrintFrame label="Cup labels" back={`/sets/${setId}/pour?batch=${batch.id}`} backTo="Back to the batch">
       {() => (
@@ -38,7 +32,7 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
                   </h2>
                   <p className={styles.of}>{batch.data.name}</p>
                   <p className={styles.dose}>
-                    <b>{stockWords(layer.stock, readerOf(requestOfLayer(request, layer), units))}</b>
+                    <b>{stockWords(layer.stock, readerOf(requestOfLayer(request, layer).product, maker(request)))}</b>
                   </p>
                   <p className={styles.of}>
                     {`made before its cups, stirred until even${layer.parts ? ' · no part B in it' : ''} · gloves`}
@@ -80,7 +74,7 @@ export function CupLabels({ setId, batch, request, plan, settings }: BatchPlanVi
                       )}
                     </p>
                     {colourPortionsOf(cup.portions).map((portion) => {
-                      const { act, note } = portionWords(portion, readerOf(own, units));
+                      const { act, note } = portionWords(portion, readerOf(own.product, maker(own)));
                       return (
                         <p key={portion.key} className={styles.dose}>
                           {portion.name}: <b>{act}</b>

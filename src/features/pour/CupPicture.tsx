@@ -2,7 +2,7 @@
 
 import type { CupPlan, PlanRequest } from '@/core/plan';
 import { cupWork, fillsMore } from '@/core/pouring/cupWork';
-import { colourPortionsOf, partGrams, portionWords } from '@/core/pouring/portionWords';
+import { colourPortionsOf, partGrams, portionWords, readerOf } from '@/core/pouring/portionWords';
 import { formatMeasure, formatMinutes, formatOnScale } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { copyNames, groupPours } from '../desk/summarise';
@@ -63,7 +63,7 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }
           </p>
         )}
         {colourPortionsOf(cup.portions).map((portion) => {
-          const { act, note, care } = portionWords(portion, { units, scaleStepGrams, twoPart: parts !== null });
+          const { act, note, care } = portionWords(portion, readerOf(request.product, { units, scaleStepGrams, by }));
           return (
             <p key={portion.key} className={styles.dose}>
               {portion.name}: <b className={care ? styles.weigh : undefined}>{act}</b> <i>{note}</i>
@@ -83,7 +83,7 @@ export function CupPicture({ cup, request, fullGrams, colour, by, filler, told }
             {[
               work.stirMinutes > 0 && `stir ${formatMinutes(work.stirMinutes)}`,
               work.pourByMinutes !== null && `empty within ${formatMinutes(work.pourByMinutes)}`,
-              `${grams(work.leftGrams)} stay in it`,
+              work.leftGrams > 0.05 && `${grams(work.leftGrams)} stay in it`,
               more > 0 && `if little is lost, ${more} × ${filler!.tag} more`,
             ]
               .filter(Boolean)

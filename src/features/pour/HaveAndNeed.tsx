@@ -88,6 +88,7 @@ export function HaveAndNeed({ batch, request, plan, levels, onKept }: HaveAndNee
               <TableRow key={`${line.item.kind} ${line.item.id} ${line.part}`}>
                 <TableCell>
                   {line.name}
+                  {line.item.kind === 'colourant' && <small> out of the bottle, premixes and stock tint whole</small>}
                   {line.level.reservedElsewhere > 0 && (
                     <small>{` ${amount(line, line.level.reservedElsewhere)} kept for other batches`}</small>
                   )}

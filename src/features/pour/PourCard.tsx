@@ -2,13 +2,15 @@
 
 import Link from 'next/link';
 import { pieceKey } from '@/core/model/pieceRef';
+import { CURE_MODELS } from '@/core/cure/cureModels';
 import { pourCautions } from '@/core/cure/cautions';
 import { shortTime } from '@/core/time/dayNames';
 import { cupWork } from '@/core/pouring/cupWork';
 import { looksAfter } from '@/core/pouring/looks';
 import { batchFacts } from '@/core/schedule/facts';
-import { colourPortionsOf, partGrams, portionWords, stockWords } from '@/core/pouring/portionWords';
-import { ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
+import { colourPortionsOf, partGrams, portionWords, readerOf, stockWords } from '@/core/pouring/portionWords';
+import { fromBottle } from '@/core/pouring/portions';
+import { pouredDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
 import { productsOf, requestOfLayer, type FinishPlan, type LayerPlan, type Plan, type PlanRequest } from '@/core/plan';
 import type { BatchPlanView } from '@/core/records/views';
 import {
@@ -176,8 +178,14 @@ function Layer({
   const request = requestOfLayer(whole, layer);
   const { parts } = request.product;
   const { scaleStepGrams } = request.bench;
-  const reader = { units, scaleStepGrams, twoPart: parts !== null };
+  const reader = readerOf(request.product, { units, scaleStepGrams, by });
   const mass = (value: number): string => formatOnScale(value, scaleStepGrams, units);
+  const { byLamp, spread, after, waitsFor } = CURE_MODELS[request.product.cureModel];
+  const brushed = spread !== null && layer.wetMm < spread.upToMm;
+  const bottle = layer.cups.every((cup) => fromBottle(request, cup));
+  const density = pouredDensity(request.product);
+  /** As the maker measures it. */
+  const measured = (value: number): string => (by === 'weight' ? mass(value) : ml(value / density));
   const ml = (value: number): string => formatMeasure(value, 'volume', units);
   const amount = (grams: number, density: number): React.ReactNode => (
     <td className={styles.amount}>
@@ -192,8 +200,8 @@ function Layer({
   return (
     <section className={styles.layer}>
       <h2>
-        Layer {layer.number} of {of}: up to {formatMeasure(layer.toMm, 'length', units)}, poured{' '}
-        {formatMeasure(layer.wetMm, 'length', units)} thick
+        Layer {layer.number} of {of}: up to {formatMeasure(layer.toMm, 'length', units)},{' '}
+        {brushed ? 'spread' : 'poured'} {formatMeasure(layer.wetMm, 'length', units)} thick
         {layer.productId !== undefined && `, ${request.product.name.toLowerCase()}`}
         {tintWords(layer)}
       </h2>
@@ -215,7 +223,7 @@ function Layer({
       <table>
         <thead>
           <tr>
-            <th scope="col">Cup</th>
+            <th scope="col">{bottle ? 'From the bottle' : 'Cup'}</th>
             {parts ? (
               <>
                 <th scope="col">Part A</th>
@@ -248,7 +256,7 @@ function Layer({
                     {amount(partGrams(cup.portions, 'part B'), parts.densityB)}
                   </>
                 ) : (
-                  <td className={styles.amount}>{mass(partGrams(cup.portions, 'product'))}</td>
+                  <td className={styles.amount}>{measured(partGrams(cup.portions, 'product'))}</td>
                 )}
                 {[...colours.keys()].map((key) => {
                   const portion = cup.portions.find((one) => one.key === key);
@@ -263,15 +271,20 @@ function Layer({
                 <td className={styles.pours}>
                   {work.steps.map(({ designId, tag, copy, grams, cupShowsGrams }, i) => (
                     <span key={`${designId} ${copy} ${i}`}>
-                      <Tick /> {tag} #{copy} <b>{mass(grams)}</b>
-                      <small>until the cup shows {mass(cupShowsGrams)}</small>
+                      <Tick /> {tag} #{copy} <b>{measured(grams)}</b>
+                      {!bottle && (
+                        <small>
+                          {by === 'weight' ? 'until the cup shows' : 'the cup falls to'} {measured(cupShowsGrams)}
+                        </small>
+                      )}
                     </span>
                   ))}
                 </td>
                 <td className={styles.time}>
                   {work.stirMinutes > 0 && <span>stir {formatMinutes(work.stirMinutes)}</span>}
                   {work.pourByMinutes !== null && <span>empty within {formatMinutes(work.pourByMinutes)}</span>}
-                  <small>sets up in {formatMinutes(cup.potLifeMinutes)}</small>
+                  {parts && <small>sets up in {formatMinutes(cup.potLifeMinutes)}</small>}
+                  {byLamp && <span>lamp {formatMinutes(request.product.demouldMinutes)}</span>}
                 </td>
               </tr>
             );
@@ -280,7 +293,10 @@ function Layer({
       </table>
       <p className={styles.cure}>
         {cure.poured ? 'Poured' : 'Pour'} <b>{shortTime(cure.pouredAt)}</b>.
-        {lookWords(looksAfter(request.product, dammed))}{' '}
+        {lookWords(looksAfter(request.product, dammed))}
+        {byLamp &&
+          ` ${after.title}, then ${formatMinutes(request.product.demouldMinutes)} under the lamp, every part in its light.`}
+        {waitsFor && layer.number < of && ` ${waitsFor.title}: ${waitsFor.under.toLowerCase()}`}{' '}
         {layer.number < of
           ? `Next layer from ${shortTime(cure.recoatOpensAt)}${cure.recoatClosesAt ? ` to ${shortTime(cure.recoatClosesAt)}; later, abrade first` : ''}.`
           : `Dams off ${shortTime(cure.demouldAt)}. Full cure ${shortTime(cure.fullCureAt)}.`}{' '}

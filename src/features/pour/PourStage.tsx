@@ -181,7 +181,7 @@ function BatchNumbers({ batch, request, plan, by, choose }: BatchNumbersProps) {
               label={dose.name}
               digits={dose.grams.toFixed(2)}
               unit="g"
-              note={`about ${dose.drops} drops over all cups`}
+              note={`in the cups, about ${dose.drops} drops; what leaves its bottle stands under Have and need`}
               explain={explain('drops')}
             />
           ))}

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { linearFromHex } from '@/core/tint/colour';
 import { cupSizes } from '@/core/tint/cupSizes';
-import { colourPortionsOf, portionWords } from '@/core/pouring/portionWords';
+import { colourPortionsOf, portionWords, readerOf } from '@/core/pouring/portionWords';
 import { cupPortions, fromStock } from '@/core/pouring/portions';
 import { stockPart, stockTint, tintings } from '@/core/pouring/stockTint';
 import { cupDoses, DROP_TOLERANCE, type RecipeDose } from '@/core/tint/doses';
@@ -84,9 +84,9 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
   const [mixGrams, setMixGrams] = useState(FIRST_CUP_GRAMS);
   const [tolerance, setTolerance] = useState(DROP_TOLERANCE);
   const sizes = cupSizes(doses, tolerance);
-  const { scaleStepGrams, cupGrams } = desk.shelf.settings.data;
+  const { scaleStepGrams, cupGrams, measureBy } = desk.shelf.settings.data;
   const product = setProduct(desk);
-  const reader = { units, scaleStepGrams, twoPart: product.parts !== null };
+  const reader = readerOf(product, { units, scaleStepGrams, by: measureBy });
   const mixture = { recipe: tintings(doses), resinShare: stockPart(product).share, scaleStepGrams };
   const portions = colourPortionsOf(cupPortions(mixGrams, mixture, null));
   const bed = linearFromHex(designs[0]?.data.bedColour ?? '#b9a883');
@@ -168,8 +168,8 @@ function OneCup({ doses }: { doses: readonly RecipeDose[] }) {
 }
 
 /** The product that fills the set's beds. */
-const setProduct = ({ shelf, set }: DeskView): Pick<Product, 'parts'> =>
-  shelf.products.find(({ id }) => id === set.data.productId)?.data ?? { parts: null };
+const setProduct = ({ shelf, set }: DeskView): Pick<Product, 'parts' | 'density'> =>
+  shelf.products.find(({ id }) => id === set.data.productId)?.data ?? { parts: null, density: 1 };
 
 const signed = (error: number): string => `${error < 0 ? '−' : '+'}${Math.abs(error * 100).toFixed(0)} %`;
 

@@ -5,7 +5,7 @@ import { useEffect } from 'react';
 import { broughtGrams } from '@/core/pouring/portions';
 import { colourToCome, partMl, resinIn, type Part } from '@/core/run/cupState';
 import { mendedCup, stockLeft } from '@/core/run/remake';
-import { portionWords } from '@/core/pouring/portionWords';
+import { portionWords, readerOf } from '@/core/pouring/portionWords';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
@@ -84,7 +84,8 @@ export function Decision({ state, view, step, send }: DecisionProps) {
       .flatMap(({ colours }) => colours)
       .reduce((sum, { id, grams }) => sum + grams * (layer.recipe.find((one) => one.id === id)?.pricePerGram ?? 0), 0),
   });
-  const reader = { units, scaleStepGrams: state.plan.scaleStepGrams, twoPart: layer.product.parts !== null };
+  const { scaleStepGrams, by } = state.plan;
+  const reader = readerOf(layer.product, { units, scaleStepGrams, by });
   const effects = [
     `${amount(mend.newTotalGrams, 'all')} in all`,
     ...colourToCome({ ...own, plan: next }).map(

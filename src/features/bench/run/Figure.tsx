@@ -1,9 +1,10 @@
 'use client';
 
+import { fromBottle } from '@/core/pouring/portions';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import { clocksOf } from '@/core/run/clocks';
-import { cupEnds, fromBottle, partMl } from '@/core/run/cupState';
+import { cupEnds, partMl } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, onScale, type StepWords } from '@/core/run/say';
 import { weighVerdict } from '@/core/run/overPoured';

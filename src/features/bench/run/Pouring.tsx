@@ -1,8 +1,9 @@
 'use client';
 
+import { fromBottle } from '@/core/pouring/portions';
 import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef } from 'react';
-import { attemptKey, fromBottle, inCupGrams } from '@/core/run/cupState';
+import { attemptKey, inCupGrams } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';

@@ -3,8 +3,8 @@
 import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/model/pieceRef';
 import { pouredDensity } from '@/core/mixing/ratio';
-import { broughtGrams } from '@/core/pouring/portions';
-import { cupEnds, fromBottle, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
+import { fromBottle, broughtGrams } from '@/core/pouring/portions';
+import { cupEnds, inCupGrams, restOf, surfaceOf, type CupState } from '@/core/run/cupState';
 import { clocksOf } from '@/core/run/clocks';
 import { howLines } from '@/core/run/how';
 import { forecast } from '@/core/run/pace';

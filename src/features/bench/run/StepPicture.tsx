@@ -1,7 +1,8 @@
 'use client';
 
+import { fromBottle } from '@/core/pouring/portions';
 import { pieceKey } from '@/core/model/pieceRef';
-import { fromBottle, inCupGrams, restOf, type CupState } from '@/core/run/cupState';
+import { inCupGrams, restOf, type CupState } from '@/core/run/cupState';
 import { layerOf, type RunState } from '@/core/run/runState';
 import { cupOf, type OnScale } from '@/core/run/say';
 import type { RunLayer } from '@/core/run/runSchema';

@@ -7,11 +7,11 @@ const DAYS_AFTER_THE_LAST = 14;
 /** More are not planned together. */
 export const MOST_OPEN_BATCHES = 24;
 
-/** Batches of all sets that are still being made, with their sets: those poured next first. */
+/** Batches of all sets in sight that are still being made, with their sets: those poured next first. */
 export const openBatches = (db: Connection, now: string): { id: string; setId: string }[] =>
   db.all<{ id: string; setId: string }>(sql`
     select b.id, b.set_id as setId
-    from batches b
+    from batches b join sets s on s.id = b.set_id and coalesce(json_extract(s.data, '$.putAway'), 0) = 0
       left join (
         select c.batch_id, sum(${DRY_POURS} = 0) as poured, max(c.poured_at) as last_at
         from current_pours c group by c.batch_id

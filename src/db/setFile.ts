@@ -68,12 +68,15 @@ export function putInSet(
   db: Database,
   file: SetFile,
   now: string,
-  newId: () => string = () => crypto.randomUUID(),
+  {
+    newId = () => crypto.randomUUID(),
+    label = `Take in ${file.set.data.name}`.slice(0, 80),
+  }: { newId?: () => string; label?: string } = {},
 ): { id: string; touched: Touched[] } {
   refuseTwins(file);
   const { renew, onShelf } = idsFor(db, file, newId);
   const renewed = withNewIds(file, renew);
-  const touched = edit(db, 'sets', `Take in ${file.set.data.name}`.slice(0, 80), now, (writer) => {
+  const touched = edit(db, 'sets', label, now, (writer) => {
     for (const [kind, part] of SHELF)
       renewed.shelf[part].forEach(({ id, data }, i) => {
         if (!onShelf.has(`${kind} ${file.shelf[part][i]!.id}`)) writer.add(kind, id, data);

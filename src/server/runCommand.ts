@@ -27,6 +27,7 @@ import { getLot, release, reserve } from '@/db/stock';
 import { KIND_WORDS, type Database } from '@/db/storage';
 import { edit, EditRefusedError, redo, StaleEditError, undo } from '@/db/journal';
 import { STORAGE } from '@/db/records';
+import { putInSet, setFileOf } from '@/db/setFile';
 import { runOfBatch } from '@/db/runs';
 import { answeredEdit, keepAnswered } from '@/db/answered';
 import { editAnswer, type Done } from './changes';
@@ -113,6 +114,8 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
       return (db) => writeCourses(db, command, scope, now);
     case 'fate':
       return (db) => writeFates(db, command, now);
+    case 'duplicate':
+      return (db) => duplicateSet(db, command, now);
     case 'stock':
       return (db) => stockKinds(db, command.productIds, now);
     case 'remove':
@@ -248,6 +251,15 @@ function writeCourses(
     }
   });
   return { id: null, touched };
+}
+
+function duplicateSet(db: Database, { setId, measured }: Extract<Command, { do: 'duplicate' }>, now: string): Done {
+  const file = setFileOf(db, setId);
+  const { putAway: _, ...data } = file.set.data;
+  const name = `${data.name.slice(0, 54)} copy`;
+  const set = { ...file.set, data: { ...data, name, job: null } };
+  const label = `Duplicate ${data.name}`.slice(0, 80);
+  return putInSet(db, { ...file, set, pieces: measured ? file.pieces : [], batches: [] }, now, { label });
 }
 
 /** What became of copies is kept in the batches that hold them, in the newest of their rows; a word on one copy touches no other. */

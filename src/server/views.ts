@@ -149,7 +149,7 @@ export const setCards = (ids?: readonly string[]): SetCard[] =>
     const pieces = pieceCounts(db);
     return listDocuments(db, 'set')
       .records.filter(({ id }) => ids === undefined || ids.includes(id))
-      .map(({ id, version, data: { name, figureScaleMm, levelMm, job } }) => {
+      .map(({ id, version, data: { name, figureScaleMm, levelMm, job, putAway } }) => {
         const own = pieces.get(id) ?? [];
         const work = {
           designs: own.length,
@@ -159,7 +159,7 @@ export const setCards = (ids?: readonly string[]): SetCard[] =>
           now,
         };
         return {
-          set: { id, version, data: { name, figureScaleMm, levelMm, job } },
+          set: { id, version, data: { name, figureScaleMm, levelMm, job, ...(putAway && { putAway }) } },
           pieces: own,
           look: null,
           batches: work.batches,

@@ -4,7 +4,7 @@ import { DAM_FACTS } from '../model/damMethods';
 import { damRuns } from './dams';
 import { outlineProfiles } from './profile';
 import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind } from '../model/designSchema';
-import { newFeature, nextTag, starters } from './starters';
+import { newFeature, nextTag, ownStarter, starters } from './starters';
 import { roundLength } from '../units/steps';
 import { testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';
@@ -40,6 +40,19 @@ test('no starter asks for a dam that bows over its edge', () => {
     for (const { method, lengthMm } of damRuns(outlineProfiles(grid, design.outline), 15, design.dams))
       expect(lengthMm).toBeLessThanOrEqual(DAM_FACTS[method].longestMm);
   }
+});
+test('a piece of the maker’s own is started from as it is drawn, without what holds for its set only', () => {
+  const design = {
+    ...testDesign([newFeature('channel', testDesign())], { tag: 'HS-1', name: 'Creek straight', copies: 4 }),
+    isStart: true,
+    edgeStandards: { north: 'standard' },
+    copyNumbers: [2],
+  };
+  const { title, design: start } = ownStarter({ set: 'Heron Slack', design }, ['HS-1', 'HS-2']);
+  expect(title).toBe('Creek straight, of Heron Slack');
+  expect(start).toMatchObject({ tag: 'HS-3', copies: 4, features: design.features, copyNumbers: null });
+  expect(start.isStart).toBeUndefined();
+  expect(start.edgeStandards).toBeUndefined();
 });
 test('tags are the first free ones', () => {
   expect(nextTag('T', ['T-1', 'T-3'])).toBe('T-2');

@@ -14,6 +14,22 @@ export interface Starter {
 const BANK_MM = 3;
 const firstDepth = (levelMm: number): number => Math.max(0.5, Math.min(6, Math.round(levelMm * 0.4 * 2) / 2));
 
+/** A piece of the maker's own to start from: as it is drawn, under the first free tag, with nothing that holds for its set only. */
+export function ownStarter({ set, design }: OwnStart, takenTags: readonly string[]): Starter {
+  const { isStart: _, edgeStandards: __, joints: ___, copyNumbers: ____, ...own } = design;
+  const prefix = /^(.*?)-?\d*$/.exec(own.tag)?.[1] || 'P';
+  return {
+    title: `${own.name}, of ${set}`,
+    design: { ...own, tag: nextTag(prefix, takenTags), measured: null, copyNumbers: null },
+  };
+}
+
+/** A piece that is offered as a start, and the name of its set. */
+export interface OwnStart {
+  set: string;
+  design: PieceDesign;
+}
+
 /** Lengths that follow from others, and so are not rounded by themselves. */
 const FOLLOWS: ReadonlySet<string> = new Set(['drawnLevelMm', 'landMm', 'stepMm']);
 

@@ -67,6 +67,8 @@ export const pieceDesignSchema = z.object({
   landColour: hexColour,
   /** How each open edge is closed; an edge that is not named gets a plastic strip. */
   dams: z.partialRecord(z.enum([...edgeNameSchema.options, 'rim']), damMethodSchema).default({}),
+  /** Other sets may begin a piece with it. */
+  isStart: z.boolean().optional(),
   /** What was measured on this very piece; null for a bed as drawn. */
   measured: measuredSchema.nullable().default(null),
   /** Which copies these are, when some are planned apart; null: the first ones. */

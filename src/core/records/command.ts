@@ -116,6 +116,8 @@ export const commandSchema = z.discriminatedUnion('do', [
       .max(2000),
     fate: copyFateSchema.pick({ fate: true, at: true, why: true }).nullable(),
   }),
+  /** The same set once more, without its batches: with what was measured of its copies, or without. */
+  z.object({ do: z.literal('duplicate'), setId: id, measured: z.boolean() }),
   /** Kinds of product that ship with the program and are not on the shelf. */
   z.object({ do: z.literal('stock'), productIds: z.array(id).min(1).max(40) }),
   /** What was measured on the edges of some copies, and the shims they stand on: taken over what is known of them; null takes it away. */

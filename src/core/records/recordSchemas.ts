@@ -99,6 +99,8 @@ export const waterSetSchema = z.object({
   row: rowWishSchema.optional(),
   tables: z.array(keptTableSchema).max(12, 'At most 12 tables').optional(),
   tableMm: number.gt(0, 'Must be more than 0').max(20_000, 'At most 20 m').optional(),
+  /** Out of sight: in no list and on no calendar until it is taken out again. */
+  putAway: z.boolean().optional(),
 });
 export type WaterSet = z.infer<typeof waterSetSchema>;
 

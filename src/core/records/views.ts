@@ -184,7 +184,7 @@ export interface WeekSheetView {
 
 /** A set in the list of all. */
 export interface SetCard {
-  set: Stored<Pick<WaterSet, 'name' | 'figureScaleMm' | 'levelMm' | 'job'>>;
+  set: Stored<Pick<WaterSet, 'name' | 'figureScaleMm' | 'levelMm' | 'job' | 'putAway'>>;
   /** How many copies of each kind of piece. */
   pieces: Pick<PieceDesign, 'kind' | 'copies'>[];
   /** Null until it is asked for: a strip is drawn when it comes in sight. */

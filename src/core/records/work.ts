@@ -119,10 +119,11 @@ const sortText = ({ set, next }: SetCard, order: SetOrder): string => {
 /** `Set 2` before `Set 10`. */
 const asSpoken = new Intl.Collator('en', { numeric: true });
 
-/** Sets by name, by when their next work may be done, or by when they are due; equal ones by name. */
+/** Sets by name, by when their next work may be done, or by when they are due; equal ones by name, those put away last. */
 export const sortedSets = (sets: readonly SetCard[], order: SetOrder): SetCard[] =>
   [...sets].sort(
     (a, b) =>
+      Number(a.set.data.putAway ?? false) - Number(b.set.data.putAway ?? false) ||
       asSpoken.compare(sortText(a, order), sortText(b, order)) ||
       asSpoken.compare(sortText(a, 'name'), sortText(b, 'name')),
   );

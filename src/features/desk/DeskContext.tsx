@@ -1,5 +1,6 @@
 'use client';
 
+import { useSearchParams } from 'next/navigation';
 import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react';
 import { withoutJoints } from '@/core/bed/joints';
 import type { PieceDesign } from '@/core/model/designSchema';
@@ -83,7 +84,11 @@ interface DeskProviderProps {
 export function DeskProvider({ initial, plan, strip, children }: DeskProviderProps) {
   const edits = useEdits(initial, { view: 'desk', setId: initial.set.id }, deskWith);
   const [draft, setDraft] = useState<Draft>({});
-  const [selectedId, setSelectedId] = useState<string | null>(null);
+  // The piece that the address asks for, until another is chosen.
+  const asked = useSearchParams().get('piece');
+  const [selected, setSelected] = useState<{ id: string; asked: string | null } | null>(null);
+  const selectedId = selected?.asked === asked ? selected.id : asked;
+  const select = useCallback((id: string) => setSelected({ id, asked }), [asked]);
   const desk = edits.view;
   const openId = desk.designs.find(({ id }) => id === selectedId)?.id ?? desk.designs[0]?.id ?? null;
   const { run } = edits;
@@ -134,8 +139,8 @@ export function DeskProvider({ initial, plan, strip, children }: DeskProviderPro
   );
 
   const value = useMemo<Desk>(
-    () => ({ desk, edits, openId, select: setSelectedId, shapeDesign, tintRecipe, changeSet, moveLevel, mend }),
-    [desk, edits, openId, shapeDesign, tintRecipe, changeSet, moveLevel, mend],
+    () => ({ desk, edits, openId, select, shapeDesign, tintRecipe, changeSet, moveLevel, mend }),
+    [desk, edits, openId, select, shapeDesign, tintRecipe, changeSet, moveLevel, mend],
   );
   const { units, calendar } = desk.shelf.settings.data;
   return (

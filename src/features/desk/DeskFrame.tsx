@@ -22,7 +22,7 @@ import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { TopBar } from '../TopBar';
 import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { BenchBell } from './BenchBell';
-import { Finder } from './Finder';
+import { Finder } from '../find/Finder';
 import { keptPicture } from './pictures';
 import { STAGES, type StagePath } from '@/core/model/stages';
 import { stageOfProblem } from './stages';

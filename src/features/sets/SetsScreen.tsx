@@ -18,6 +18,7 @@ import { setsWith, withAllSets } from '../edits/applyChanges';
 import { useEdits, type Edits } from '../edits/useEdits';
 import { UnitFields } from '../desk/UnitFields';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
+import { Finder } from '../find/Finder';
 import { TopBar } from '../TopBar';
 import { firstSet } from './setDraft';
 import { SetDialog } from './SetDialog';
@@ -28,7 +29,7 @@ import styles from './SetsScreen.module.css';
 export function SetsScreen({ initial }: { initial: SetsView }) {
   const edits = useEdits(initial, { view: 'sets' }, setsWith);
   const router = useRouter();
-  const [opened, setOpened] = useState<'new' | 'keys' | null>(null);
+  const [opened, setOpened] = useState<'new' | 'keys' | 'find' | null>(null);
   const { sets, setCount, shelf } = edits.view;
   const known = sets.length >= setCount;
   const { show } = edits;
@@ -46,6 +47,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
     { key: 'n', does: 'New set', run: () => setOpened('new') },
     { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
     { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
+    { key: '/', does: 'Find anything', run: () => setOpened('find') },
     { key: '?', does: 'This list', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
@@ -61,7 +63,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
     <UnitsProvider units={shelf.settings.data.units}>
       <CalendarProvider calendar={shelf.settings.data.calendar}>
         <div className={styles.page}>
-          <TopBar edits={edits} onKeys={() => setOpened('keys')}>
+          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
             <h1 className={styles.title}>Sets</h1>
           </TopBar>
           <main>
@@ -98,6 +100,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
           </main>
           <EditNotices edits={edits} />
           <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
           {opened === 'new' && (
             <SetDialog
               title="New set"

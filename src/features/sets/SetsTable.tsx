@@ -1,5 +1,6 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -31,12 +32,15 @@ const HEADS: Record<SetOrder, string> = { name: 'Set', next: 'Next', due: 'Due' 
 export function SetsTable({ sets, count, now }: { sets: readonly SetCard[]; count: number; now: string }) {
   const [order, setOrder] = useState<SetOrder>('next');
   const [find, setFind] = useState('');
+  const [withAway, setWithAway] = useState(false);
+  const away = sets.filter(({ set }) => set.data.putAway).length;
   const shown = useMemo(() => {
     const words = find.trim().toLowerCase();
     const fits = ({ set: { data } }: SetCard): boolean =>
       `${data.name} ${data.job?.customer ?? ''}`.toLowerCase().includes(words);
-    return sortedSets(words === '' ? sets : sets.filter(fits), order);
-  }, [sets, find, order]);
+    const inSight = withAway ? sets : sets.filter(({ set }) => !set.data.putAway);
+    return sortedSets(words === '' ? inSight : inSight.filter(fits), order);
+  }, [sets, find, order, withAway]);
   const wide = count <= FEW;
   const { looks, want } = useLooks();
   const body = useRef<HTMLTableSectionElement>(null);
@@ -97,7 +101,14 @@ export function SetsTable({ sets, count, now }: { sets: readonly SetCard[]; coun
           )}
         </TableBody>
       </Table>
-      {shown.length === 0 && <p className={styles.none}>No set is called that.</p>}
+      {shown.length === 0 && (
+        <p className={styles.none}>{find.trim() === '' ? 'Every set is put away.' : 'No set is called that.'}</p>
+      )}
+      {away > 0 && (
+        <Button variant="text" onClick={() => setWithAway(!withAway)}>
+          {withAway ? 'Only those in sight' : `Put away, ${away}`}
+        </Button>
+      )}
     </>
   );
 }
@@ -173,6 +184,7 @@ function Work({ card, look, want, now, wide }: LookProps & { now: string; wide: 
             {[
               `${figureScaleMm} mm`,
               countPieces(pieces),
+              set.data.putAway && 'put away',
               batches > 0 && `${batches} ${batches === 1 ? 'batch' : 'batches'}`,
             ]
               .filter(Boolean)

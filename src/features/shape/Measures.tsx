@@ -27,6 +27,7 @@ import { SortList } from '@/ui/controls/SortList';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { Tick } from '@/ui/controls/Tick';
 import { WordField } from '@/ui/measure/WordField';
 import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
@@ -134,6 +135,18 @@ export function Measures({ design }: { design: Stored<PieceDesign> }) {
           choices={MADE}
           onCommit={(madeBy) => put(['madeBy'], madeBy, `Change how ${data.tag} is made`)}
         />
+        <div className={styles.wide}>
+          <Tick
+            label="A start for pieces of any set"
+            checked={data.isStart ?? false}
+            onChange={(on) =>
+              change(
+                ({ isStart: _, ...newest }) => ({ ...newest, ...(on && { isStart: true }) }),
+                on ? `Offer ${data.tag} as a start` : `Offer ${data.tag} as a start no more`,
+              )
+            }
+          />
+        </div>
         {outlineEdges(data.outline).length > 1 && (
           <ChoiceField
             label="Its water reads"

@@ -2,7 +2,8 @@
 
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { controlIn, focusSoon } from '@/ui/focusSoon';
 import type { ShelfView } from '@/core/records/views';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { KeyList } from '@/ui/keys/KeyList';
@@ -14,6 +15,7 @@ import { EditNotices } from '../edits/EditNotices';
 import { shelfWith } from '../edits/applyChanges';
 import { useEdits } from '../edits/useEdits';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
+import { Finder } from '../find/Finder';
 import { TopBar } from '../TopBar';
 import { ColourantShelf } from './ColourantShelf';
 import { ProductShelf } from './ProductShelf';
@@ -28,18 +30,29 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
   const settings = edits.view.settings.data;
   const params = useSearchParams();
   const from = params.get('from');
-  const [keys, setKeys] = useState(false);
+  const to = params.get('to');
+  useEffect(() => {
+    if (!to) return;
+    const id = CSS.escape(to);
+    focusSoon(
+      () =>
+        document.querySelector<HTMLElement>(`[data-lot="${id}"]`) ??
+        controlIn(document.querySelector(`[data-id="${id}"]`)),
+    );
+  }, [to]);
+  const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
   const shortcuts: Shortcut[] = [
     { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
     { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
-    { key: '?', does: 'This list', run: () => setKeys(true) },
+    { key: '/', does: 'Find anything', run: () => setOpened('find') },
+    { key: '?', does: 'This list', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
   return (
     <UnitsProvider units={settings.units}>
       <CalendarProvider calendar={settings.calendar}>
         <div className={styles.page}>
-          <TopBar edits={edits} onKeys={() => setKeys(true)}>
+          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
             <h1 className={styles.title}>Shelf</h1>
             <Link href={from ? `/sets/${from}/shape` : '/'} className={styles.back}>
               {from ? 'Back to the set' : 'All sets'}
@@ -47,7 +60,7 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
           </TopBar>
           <main className={styles.main}>
             <UnreadableNotice unreadable={edits.view.unreadable} />
-            <StockShelf edits={edits} />
+            <StockShelf edits={edits} asked={to} />
             <ProductShelf edits={edits} chosen={params.get('product')} />
             <ColourantShelf edits={edits} />
             <Consumables edits={edits} />
@@ -62,7 +75,8 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
             </section>
           </main>
           <EditNotices edits={edits} />
-          <KeyList open={keys} shortcuts={shortcuts} onClose={() => setKeys(false)} />
+          <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
         </div>
       </CalendarProvider>
     </UnitsProvider>

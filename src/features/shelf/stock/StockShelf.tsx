@@ -20,14 +20,17 @@ import styles from './Stock.module.css';
 const NEAR_DAYS = 60;
 
 /** What stands on the shelf: every lot as full as it is, what is near its date, and where each gram went. */
-export function StockShelf({ edits }: { edits: ShelfDoor }) {
+export function StockShelf({ edits, asked }: { edits: ShelfDoor; asked: string | null }) {
   const units = useUnits();
   const { lots, emptied, now } = edits.view;
   const hidden = Object.values(emptied).reduce((sum, count) => sum + count, 0);
   const showAll = (): void =>
     void readAllLots().then((all) => edits.show((view) => ({ ...view, lots: all, emptied: {} })), reportError);
   const today = now.slice(0, 10);
-  const [chosenId, setChosenId] = useState<string | null>(null);
+  // The lot that the address asks for, until another is chosen.
+  const [picked, setPicked] = useState<{ id: string; asked: string | null } | null>(null);
+  const chosenId = picked?.asked === asked ? picked.id : asked;
+  const setChosenId = (id: string): void => setPicked({ id, asked });
   const things = stockThings(edits.view);
   const thingOf = (row: LotRow): StockThing | undefined =>
     things.find(({ item }) => itemKey(item) === itemKey(row.data.of));

@@ -1,0 +1,5 @@
+import { findableAnswer } from '@/server/find';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = (): Promise<Response> => findableAnswer();

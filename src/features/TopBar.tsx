@@ -56,7 +56,7 @@ export function TopBar({ edits, room, onFind, onKeys, children }: TopBarProps) {
         )}
         {onKeys && (
           <Button variant="text" size="small" className={styles.key ?? ''} onClick={onKeys}>
-            keys <kbd>?</kbd>
+            help <kbd>?</kbd>
           </Button>
         )}
       </div>

@@ -12,7 +12,6 @@ import { countPieces } from '@/core/records/countPieces';
 import { formatMeasure } from '@/core/units/formatMeasure';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
-import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { useKept } from '@/ui/keptDraft';
 import { useAwake } from '@/ui/useAwake';
@@ -23,6 +22,7 @@ import { TopBar } from '../TopBar';
 import { useDesk, useDeskPlan, useLiveDesk } from './DeskContext';
 import { BenchBell } from './BenchBell';
 import { Finder } from '../find/Finder';
+import { HelpDialog } from '../help/HelpDialog';
 import { keptPicture } from './pictures';
 import { STAGES, type StagePath } from '@/core/model/stages';
 import { stageOfProblem } from './stages';
@@ -42,6 +42,7 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
   const { desk, edits } = useDesk();
   const { plan } = useDeskPlan();
   const router = useRouter();
+  const pathname = usePathname();
   const [opened, setOpened] = useState<'keys' | 'set' | 'find' | null>(null);
   // Its code is there before it is opened, and still is when the server is not.
   useEffect(() => whenIdle(() => void loadEditSet().catch(() => undefined)), []);
@@ -50,9 +51,9 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
     ...STAGES.map(({ path, name, key }) => ({ key, does: `Go to ${name}`, run: () => router.push(`${base}/${path}`) })),
     { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
     { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
-    { key: '/', does: 'Find a piece, batch or product', run: () => setOpened('find') },
+    { key: '/', does: 'Find anything', run: () => setOpened('find') },
     { key: 'e', does: 'Set: name, product, recipe, bench windows, job', run: () => setOpened('set') },
-    { key: '?', does: 'This list', run: () => setOpened('keys') },
+    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
   const { figureScaleMm, job, name } = desk.set.data;
@@ -83,7 +84,12 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
       <main className={styles.ground}>{children}</main>
       <EditNotices edits={edits} />
       <BenchBell />
-      <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+      <HelpDialog
+        open={opened === 'keys'}
+        page={STAGES.find(({ path }) => pathname.startsWith(`${base}/${path}`))?.path ?? 'shape'}
+        shortcuts={shortcuts}
+        onClose={() => setOpened(null)}
+      />
       <Suspense fallback={null}>{opened === 'set' && <EditSet onClose={() => setOpened(null)} />}</Suspense>
       {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
     </div>

@@ -15,6 +15,7 @@ import { Problems } from '@/ui/mark/Problems';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { Reading, Readings } from '@/ui/reading/Reading';
 import { useDesk } from '../desk/DeskContext';
+import { Hint } from '../help/Hint';
 import { BatchList } from '../desk/BatchList';
 import { BatchPieces } from '../desk/BatchPieces';
 import { BatchPlan, type PlannedBatch } from '../desk/BatchPlan';
@@ -45,47 +46,50 @@ function BatchView({ served }: { served: ServedBatch | null }) {
   const by = desk.shelf.settings.data.measureBy;
   const filled = useDeferredValue(true, false);
   return (
-    <div className={styles.stage}>
-      <div className={styles.side}>
-        <BatchList chosen={batch} choose={choose} />
-        {batch && <BatchPieces key={batch.id} batch={batch} />}
-        <Link className={styles.builds} href={`/sets/${desk.set.id}/pour?show=builds`}>
-          Ways to build the water
-        </Link>
+    <>
+      <Hint step="grams" />
+      <div className={styles.stage}>
+        <div className={styles.side}>
+          <BatchList chosen={batch} choose={choose} />
+          {batch && <BatchPieces key={batch.id} batch={batch} />}
+          <Link className={styles.builds} href={`/sets/${desk.set.id}/pour?show=builds`}>
+            Ways to build the water
+          </Link>
+        </div>
+        {!batch && (
+          <p className={styles.teach}>
+            A batch is the pieces that you pour together.{' '}
+            {desk.designs.length === 0
+              ? 'Add pieces on the Shape stage first.'
+              : 'Plan one: it starts with every piece of the set, and you take out what is not ready.'}
+          </p>
+        )}
+        {batch && !request && (
+          <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>
+        )}
+        {batch && request && (
+          <BatchPlan key={batch.id} open={open} held={<Held label="Working out the cups" />}>
+            {(planned) => (
+              <>
+                <div className={styles.middle}>
+                  <section aria-label="Cups" aria-busy={planning}>
+                    {planned.plan.layers.map((layer) => (
+                      <LayerCups key={layer.number} {...planned} layer={layer} />
+                    ))}
+                    {planned.plan.finish && <FinishBlock {...planned} finish={planned.plan.finish} />}
+                  </section>
+                  {filled && (
+                    <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />
+                  )}
+                  {filled && <StockAndMoney {...planned} />}
+                </div>
+                <BatchNumbers {...planned} by={by} choose={choose} />
+              </>
+            )}
+          </BatchPlan>
+        )}
       </div>
-      {!batch && (
-        <p className={styles.teach}>
-          A batch is the pieces that you pour together.{' '}
-          {desk.designs.length === 0
-            ? 'Add pieces on the Shape stage first.'
-            : 'Plan one: it starts with every piece of the set, and you take out what is not ready.'}
-        </p>
-      )}
-      {batch && !request && (
-        <p className={styles.teach}>No pieces in this batch yet. Say at the left how many of each.</p>
-      )}
-      {batch && request && (
-        <BatchPlan key={batch.id} open={open} held={<Held label="Working out the cups" />}>
-          {(planned) => (
-            <>
-              <div className={styles.middle}>
-                <section aria-label="Cups" aria-busy={planning}>
-                  {planned.plan.layers.map((layer) => (
-                    <LayerCups key={layer.number} {...planned} layer={layer} />
-                  ))}
-                  {planned.plan.finish && <FinishBlock {...planned} finish={planned.plan.finish} />}
-                </section>
-                {filled && (
-                  <BenchRules request={planned.request} cupGrams={planned.plan.layers[0]?.cups[0]?.mixGrams} />
-                )}
-                {filled && <StockAndMoney {...planned} />}
-              </div>
-              <BatchNumbers {...planned} by={by} choose={choose} />
-            </>
-          )}
-        </BatchPlan>
-      )}
-    </div>
+    </>
   );
 }
 

@@ -8,7 +8,6 @@ import { settingsSchema } from '@/core/records/recordSchemas';
 import { complaintAt, replaceAt, type Path } from '@/core/records/replaceAt';
 import type { SetCard, SetsView } from '@/core/records/views';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
-import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { FileButton } from '@/ui/controls/FileButton';
@@ -19,6 +18,7 @@ import { useEdits, type Edits } from '../edits/useEdits';
 import { UnitFields } from '../desk/UnitFields';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { Finder } from '../find/Finder';
+import { HelpDialog } from '../help/HelpDialog';
 import { TopBar } from '../TopBar';
 import { firstSet } from './setDraft';
 import { SetDialog } from './SetDialog';
@@ -48,7 +48,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
     { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
     { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
     { key: '/', does: 'Find anything', run: () => setOpened('find') },
-    { key: '?', does: 'This list', run: () => setOpened('keys') },
+    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -99,7 +99,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
             )}
           </main>
           <EditNotices edits={edits} />
-          <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+          <HelpDialog page="sets" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
           {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
           {opened === 'new' && (
             <SetDialog

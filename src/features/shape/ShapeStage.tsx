@@ -28,6 +28,7 @@ import { copyNames, damWords } from '../desk/summarise';
 import { BedFiles } from './BedFiles';
 import { BodyAndMould } from './BodyAndMould';
 import { BenchLevel } from './BenchLevel';
+import { Hint } from '../help/Hint';
 import { FirstPiece } from './FirstPiece';
 import { DesignList } from './DesignList';
 import { MeasuredCopy } from './MeasuredCopy';
@@ -47,33 +48,36 @@ export function ShapeStage() {
   const [shown, setShown] = useState<{ id: string; copy: number | null } | null>(null);
   const copy = shown && shown.id === openId ? shown.copy : null;
   return (
-    <div className={styles.stage}>
-      <DesignList />
-      {design ? (
-        <>
-          <section aria-label={`${design.data.name} from above`} className={styles.plan}>
-            <h2 className="visually-hidden">{design.data.name} from above</h2>
-            {awake ? (
-              <Plan
-                key={design.id}
-                design={design}
-                copy={copy}
-                onCopy={(number) => setShown({ id: design.id, copy: number })}
-              />
-            ) : (
-              <div className={styles.planHeld} />
-            )}
-          </section>
-          <section aria-label={`Measures of ${design.data.name}`} className={styles.measures}>
-            <h2 className={styles.heading}>Measures</h2>
-            <Measures key={design.id} design={design} />
-          </section>
-          <PieceNumbers design={design} copy={copy} />
-        </>
-      ) : (
-        <FirstPiece />
-      )}
-    </div>
+    <>
+      <Hint step="level" />
+      <div className={styles.stage}>
+        <DesignList />
+        {design ? (
+          <>
+            <section aria-label={`${design.data.name} from above`} className={styles.plan}>
+              <h2 className="visually-hidden">{design.data.name} from above</h2>
+              {awake ? (
+                <Plan
+                  key={design.id}
+                  design={design}
+                  copy={copy}
+                  onCopy={(number) => setShown({ id: design.id, copy: number })}
+                />
+              ) : (
+                <div className={styles.planHeld} />
+              )}
+            </section>
+            <section aria-label={`Measures of ${design.data.name}`} className={styles.measures}>
+              <h2 className={styles.heading}>Measures</h2>
+              <Measures key={design.id} design={design} />
+            </section>
+            <PieceNumbers design={design} copy={copy} />
+          </>
+        ) : (
+          <FirstPiece />
+        )}
+      </div>
+    </>
   );
 }
 

@@ -6,7 +6,6 @@ import { useEffect, useState } from 'react';
 import { controlIn, focusSoon } from '@/ui/focusSoon';
 import type { ShelfView } from '@/core/records/views';
 import { CalendarProvider } from '@/ui/controls/CalendarContext';
-import { KeyList } from '@/ui/keys/KeyList';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { BackupsPanel } from '../backups/BackupsPanel';
@@ -16,6 +15,7 @@ import { shelfWith } from '../edits/applyChanges';
 import { useEdits } from '../edits/useEdits';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { Finder } from '../find/Finder';
+import { HelpDialog } from '../help/HelpDialog';
 import { TopBar } from '../TopBar';
 import { ColourantShelf } from './ColourantShelf';
 import { ProductShelf } from './ProductShelf';
@@ -45,7 +45,7 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
     { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
     { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
     { key: '/', does: 'Find anything', run: () => setOpened('find') },
-    { key: '?', does: 'This list', run: () => setOpened('keys') },
+    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
   ];
   useShortcuts(shortcuts);
   return (
@@ -75,7 +75,7 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
             </section>
           </main>
           <EditNotices edits={edits} />
-          <KeyList open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+          <HelpDialog page="shelf" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
           {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
         </div>
       </CalendarProvider>

@@ -35,6 +35,7 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
 
   '/': { GET: 'everything' },
   '/shelf': { GET: 'everything' },
+  '/booklet': { GET: 'everything' },
   '/sets/[setId]': { GET: 'everything' },
   ...STAGE_ROUTES,
   '/week/[setId]': { GET: 'everything' },

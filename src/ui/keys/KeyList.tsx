@@ -9,6 +9,7 @@ import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
+import type { ReactNode } from 'react';
 import type { Shortcut } from './useShortcuts';
 
 const label = ({ key, mod, shift }: Shortcut): string =>
@@ -17,12 +18,17 @@ const label = ({ key, mod, shift }: Shortcut): string =>
 /** The list of keys that `?` opens. */
 export function KeyList({
   open,
+  title = 'Keys',
   shortcuts,
   onClose,
+  children,
 }: {
   open: boolean;
+  title?: string;
   shortcuts: readonly Shortcut[];
   onClose: () => void;
+  /** What stands before the keys. */
+  children?: ReactNode;
 }) {
   const more = [
     ['Arrow keys', 'Move the level, a port, a rock, a waterline that has the focus (Shift: further)'],
@@ -31,8 +37,9 @@ export function KeyList({
   ];
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
-      <DialogTitle id="keys-title">Keys</DialogTitle>
+      <DialogTitle id="keys-title">{title}</DialogTitle>
       <DialogContent>
+        {children}
         <Table size="small">
           <TableBody>
             {[...shortcuts.map((shortcut) => [label(shortcut), shortcut.does]), ...more].map(([keys, does]) => (

@@ -1,0 +1,120 @@
+import type { StagePath } from '@/core/model/stages';
+
+/** What a figure or picture says, in two lines. */
+export interface HelpEntry {
+  what: string;
+  says: string;
+}
+
+export type HelpPage = StagePath | 'sets' | 'shelf';
+export const HELP_NAMES: Record<HelpPage, string> = {
+  sets: 'Sets',
+  shape: 'Shape: what holds the water',
+  match: 'Match: what meets at the table',
+  tint: 'Tint: the colour of the water',
+  pour: 'Pour: what goes into which cup',
+  cure: 'Cure: when it is done',
+  bench: 'Bench: the pour itself',
+  log: 'Log: what really happened',
+  shelf: 'Shelf: what stands there',
+};
+
+/** What each page says, for its help and for the booklet; a page that is left out does not compile. */
+export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
+  sets: [
+    {
+      what: 'A strip',
+      says: 'The pieces of a set from the side, all on one table. The line through them is the water.',
+    },
+    { what: 'Next', says: 'What the set waits for: a layer that may go on, a batch to pour. A press goes there.' },
+    { what: 'Put away', says: 'Sets that are out of sight. They are on no calendar until they are taken out again.' },
+  ],
+  shape: [
+    {
+      what: 'The strip and its level',
+      says: 'Every piece cut open at one height. Drag the level, or give it the focus and use the arrow keys: all water follows.',
+    },
+    {
+      what: 'The plan',
+      says: 'The open piece from above in its water. Knobs are dragged or moved by arrow keys; lines are equal depth.',
+    },
+    {
+      what: 'Water in each',
+      says: 'What the bed takes up to the level, counted cell by cell, and how far that may be off.',
+    },
+    { what: 'Warnings', says: 'Where water would run out, spill or find no end, each with the press that mends it.' },
+  ],
+  match: [
+    {
+      what: 'Seams',
+      says: 'Two edges face to face: step of the bed, gap, step of the level, difference of colour. The worst counts.',
+    },
+    { what: 'Row of boards', says: 'The order and turn in which the worst seam is best; what spoils it is named.' },
+    {
+      what: 'Tiles on a table',
+      says: 'A layout in which all water meets, or the fewest pieces that it would still want.',
+    },
+    { what: 'Standards', says: 'One agreed profile for many edges, with a gauge to print and cut.' },
+  ],
+  tint: [
+    { what: 'The wedge', says: 'The recipe from no water to the deepest, over a dark, your own and a pale bed.' },
+    { what: 'Seen to', says: 'The depth at which a detail on the bed is lost, from across the table or from near by.' },
+    {
+      what: 'Doses',
+      says: 'Grams of each colourant in 100 g of mix; drops follow from what a drop of the bottle weighs.',
+    },
+    {
+      what: 'In which cups',
+      says: 'Cup sizes in which whole drops come out right; below them a stock tint, a premix or the scale.',
+    },
+  ],
+  pour: [
+    {
+      what: 'To mix',
+      says: 'What the pieces take, and what stays in cups and drips. A press on its name says how it came about.',
+    },
+    { what: 'A cup', says: 'What goes into it in its order, the pieces it fills, and by when it must be empty.' },
+    {
+      what: 'Have and need',
+      says: 'What the batch takes against what stands on the shelf, and which packs would cover it.',
+    },
+    { what: 'Pour card', says: 'All of it on one sheet of paper, to tick off beside the scale.' },
+  ],
+  cure: [
+    { what: 'Evenings', says: 'What is done when you are at the bench, of all sets, so that nothing waits for long.' },
+    {
+      what: 'A cure line',
+      says: 'One layer in your room by day and night: when the next may go on, when it is firm, when it is hard.',
+    },
+    { what: 'Keep this calendar', says: 'From then on cards, bench and log go by it; before that it is a proposal.' },
+  ],
+  bench: [
+    {
+      what: 'The run',
+      says: 'One step at a time, readable from a metre away, with one large press. It goes on in any window.',
+    },
+    { what: 'Clocks', says: 'Pour by, look for bubbles and leaks, next layer. They ring wherever the page is open.' },
+    {
+      what: 'Practice',
+      says: 'The same with a simulated scale and slips thrown in. It takes nothing and leaves nothing in the log.',
+    },
+  ],
+  log: [
+    {
+      what: 'Layers',
+      says: 'Planned and real for every cup, its ratio, and what was noted. Corrections are further entries.',
+    },
+    {
+      what: 'Copies',
+      says: 'Every copy as far as it is poured: open, layers to come, firm, cured, looked over, delivered, spoilt.',
+    },
+  ],
+  shelf: [
+    {
+      what: 'What stands here',
+      says: 'Bottles and packs as full as the log has left them; what is near its date is named.',
+    },
+    { what: 'Products', says: 'Pot life, layers, recoat and cure of the label. Every plan counts with them.' },
+    { what: 'Workshop', says: 'The room, scale, cups, hours and units that hold for everything.' },
+  ],
+};

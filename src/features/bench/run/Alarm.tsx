@@ -59,7 +59,7 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
       <div className={styles.alarmChoices}>
         <Button ref={main} variant="contained" className={styles.press ?? ''} onClick={() => answer(first!)}>
           <span className={styles.pressWords}>{answerWords(first!)}</span>
-          <span className={styles.pressNext}>space bar</span>
+          <span className={`${styles.pressNext} by-key`}>space bar</span>
         </Button>
         <div className={styles.alarmOthers}>
           {others.map((did) => (

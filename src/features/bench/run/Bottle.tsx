@@ -18,48 +18,47 @@ interface BottleProps {
   state: RunState;
   view: RunView;
   step: RunStep;
-  send: (press: Press) => boolean;
 }
 
-/** Out of which bottle the step is taken, and another one by a press: picked, typed or scanned. */
-export function Bottle({ state, view, step, send }: BottleProps) {
-  const [choosing, setChoosing] = useState<string | null>(null);
+/** What the step takes out of a bottle, where any bottle of it is known. */
+export function bottleThing(state: RunState, step: RunStep): FromShelf | null {
   const thing = takenIn(state, step);
+  return thing && state.plan.bottles.some(({ kind, of }) => kind === thing.kind && of === thing.of) ? thing : null;
+}
+
+/** Out of which bottle the step is taken, and the press for another one. */
+export function Bottle({ state, view, step, onOther }: BottleProps & { onOther: () => void }) {
+  const thing = bottleThing(state, step);
   const now = thing && bottleNow(state, thing);
-  if (!thing || !state.plan.bottles.some(({ kind, of }) => kind === thing.kind && of === thing.of)) return null;
-  if (choosing === step.id)
-    return (
-      <OtherBottle {...{ state, view, thing, send }} now={now?.bottle ?? null} onClose={() => setChoosing(null)} />
-    );
+  if (!thing) return null;
   return (
     <p className={styles.bottle}>
       {now ? (
         <span>
           Out of <b>{now.bottle.name}</b>, {formatMeasure(now.leftGrams, 'mass', view.units)} left
-          {now.bottle.past ? (
-            <b>, past its date</b>
-          ) : (
-            now.bottle.goodUntil && `, good until ${dayWithYear(now.bottle.goodUntil)}`
-          )}
+          {now.bottle.past && <b>, past its date</b>}
         </span>
       ) : (
-        <span>No bottle of it that is good holds any, by the books.</span>
+        <span>No good bottle of it holds any, by the books.</span>
       )}
-      <Button className={styles.tool ?? ''} onClick={() => setChoosing(step.id)}>
+      <Button className={styles.otherBottle ?? ''} variant="text" onClick={onOther}>
         Another bottle
       </Button>
     </p>
   );
 }
 
-interface OtherProps extends Omit<BottleProps, 'step'> {
-  thing: FromShelf;
-  now: RunBottle | null;
+interface OtherProps extends BottleProps {
+  send: (press: Press) => boolean;
   onClose: () => void;
 }
 
-function OtherBottle({ state, view, thing, send, now, onClose }: OtherProps) {
+/** Another bottle: picked, typed or scanned; one past its date with a reason. It stands where the large press does. */
+export function OtherBottle({ state, view, step, send, onClose }: OtherProps) {
   const [past, setPast] = useState<RunBottle | null>(null);
+  const thing = bottleThing(state, step);
+  const now = thing && bottleNow(state, thing)?.bottle;
+  if (!thing) return null;
   const own = state.plan.bottles.filter(({ kind, of }) => kind === thing.kind && of === thing.of);
   const take = (bottle: RunBottle, anyway?: string): void => {
     if (bottle.past && anyway === undefined) return setPast(bottle);
@@ -77,6 +76,7 @@ function OtherBottle({ state, view, thing, send, now, onClose }: OtherProps) {
     );
   return (
     <section className={styles.reasons} aria-label="Another bottle">
+      <h2>Out of which bottle?</h2>
       <div className={styles.choices}>
         {own
           .filter(({ id }) => id !== now?.id)

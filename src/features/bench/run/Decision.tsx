@@ -62,7 +62,7 @@ export function Decision({ state, view, step, send }: DecisionProps) {
       <section className={styles.decision} aria-label="Too little">
         {head('short of')}
         <div className={styles.decide}>
-          <Big main onClick={() => decide('more')} words="Pour more" under="space bar" />
+          <Big main onClick={() => decide('more')} words="Pour more" under="up to what is asked for" />
           <Big onClick={() => decide('accept')} words="Leave it so" under="the ratio is off by that" />
         </div>
       </section>

@@ -1,7 +1,7 @@
 'use client';
 
 import { fromBottle } from '@/core/pouring/portions';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { clocksOf } from '@/core/run/clocks';
 import { cupEnds, partMl } from '@/core/run/cupState';
@@ -31,10 +31,24 @@ interface FigureProps {
   setOnPiece: (onPiece: boolean) => void;
   now: number;
   typed: (grams: number) => void;
+  /** Out of which bottle it is taken. */
+  bottle: ReactNode;
 }
 
 /** The figure of a step, its clock, and its picture. */
-export function Figure({ state, view, step, words, watch, source, onPiece, setOnPiece, now, typed }: FigureProps) {
+export function Figure({
+  state,
+  view,
+  step,
+  words,
+  watch,
+  source,
+  onPiece,
+  setOnPiece,
+  now,
+  typed,
+  bottle,
+}: FigureProps) {
   const reading = useScaleNow(watch);
   const trouble = useScaleTrouble(watch);
   const scale = onScale(state, step, onPiece);
@@ -54,6 +68,7 @@ export function Figure({ state, view, step, words, watch, source, onPiece, setOn
         <div className={styles.title}>
           <h1>{words.title}</h1>
           <p>{words.under}</p>
+          {bottle}
           {words.caution && <p className={styles.caution}>{words.caution}</p>}
         </div>
         {bigClock && (

@@ -46,7 +46,7 @@ const SOURCES = [
 
 const SOURCE_WORDS: Record<ScaleSource, string> = {
   none: 'Press when the scale shows what is asked for, or type what it shows.',
-  simulated: 'Hold ↓ to pour, ↑ for a trickle; T tares, K knocks the bench.',
+  simulated: 'Hold a button to pour; on a keyboard ↓ pours, ↑ trickles, T tares, K knocks the bench.',
   line: 'Readings come from an instrument or from another window; the press waits until they are still.',
 };
 
@@ -123,7 +123,7 @@ export function MoreSheet({ open, onClose, link, view, send, source, setSource, 
           </>
         )}
         <End {...{ state, view, send, said }} />
-        <p className={styles.soft}>Keys: space presses, Backspace goes back, M opens this.</p>
+        <p className={`${styles.soft} by-key`}>Keys: space presses, Backspace goes back, M opens this.</p>
       </DialogContent>
     </Dialog>
   );

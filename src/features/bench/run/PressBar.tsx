@@ -76,7 +76,10 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
         <span className={styles.pressWords}>
           {holding ? 'Until it is still …' : dosing ? 'All drops are in' : words.press}
         </span>
-        <span className={styles.pressNext}>{next ? `space bar · then: ${next}` : 'space bar'}</span>
+        <span className={styles.pressNext}>
+          <span className="by-key">space bar{next ? ' · ' : ''}</span>
+          {next && `then: ${next}`}
+        </span>
       </Button>
     </footer>
   );

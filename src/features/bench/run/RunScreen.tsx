@@ -15,7 +15,7 @@ import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { LampSwitch } from './BenchLamp';
 import { Alarm } from './Alarm';
 import { readySound, click } from '@/ui/alarm/alarm';
-import { Bottle } from './Bottle';
+import { Bottle, OtherBottle } from './Bottle';
 import { ClockStrip } from './ClockStrip';
 import { Decision } from './Decision';
 import { Figure } from './Figure';
@@ -61,6 +61,8 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
   const { current } = state;
   const [more, setMore] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
+  /** At which step another bottle is being chosen. */
+  const [otherBottle, setOtherBottle] = useState<string | null>(null);
   useScaleSource(watch, source, view.run.practiceSpeed ?? 1, typeof window === 'undefined' ? '' : windowName());
   useAwakeScreen();
   const clocks = benchClocks(link, view);
@@ -103,7 +105,11 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
   const room = state.room.at(-1)!;
   const units = view.units;
   const decides = state.pending !== null;
-  useBenchKeys({ press: decides || more || ringing.length > 0 ? null : press, back, more: () => setMore(true) });
+  useBenchKeys({
+    press: decides || more || ringing.length > 0 || otherBottle === current?.id ? null : press,
+    back,
+    more: () => setMore(true),
+  });
   return (
     <UnitsProvider units={units}>
       <main className={styles.bench} data-theme={lamp ? 'dark' : 'light'} data-step={current?.kind ?? 'over'}>
@@ -137,8 +143,8 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
                 step={current}
                 setOnPiece={setOnPiece}
                 typed={(grams) => held.typed(grams)}
+                bottle={<Bottle {...{ state, view }} step={current} onOther={() => setOtherBottle(current.id)} />}
               />
-              <Bottle {...{ state, view, send }} step={current} />
               <StepAside {...{ state, view, now, send }} step={current} />
               <SlipNotice slip={slip} />
               {(said ?? held.said) && (
@@ -149,6 +155,8 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
             </section>
             {state.pending ? (
               <Decision {...{ state, view, send }} step={current} />
+            ) : otherBottle === current.id ? (
+              <OtherBottle {...{ state, view, send }} step={current} onClose={() => setOtherBottle(null)} />
             ) : (
               <PressBar
                 state={state}

@@ -229,7 +229,7 @@ test('a section line shows the cut; the plan is enlarged by key', async ({ page 
   const end = page.getByRole('slider', { name: 'Section line, start' });
   await end.focus();
   for (let i = 0; i < 14; i++) await end.press('Shift+ArrowDown');
-  await expect(end).toHaveAttribute('aria-valuetext', '0 mm across, 0 mm up');
+  await expect(end).toHaveAttribute('aria-valuetext', '0.0\u00a0mm across, 0.0\u00a0mm up');
   await expect(cut).toContainText(/of 15[67]\.\d\smm under water/);
   const saved = page.waitForEvent('download');
   await cut.getByRole('button', { name: /Save as SVG/ }).click();

@@ -69,7 +69,7 @@ export function EditSetDialog({ onClose }: { onClose: () => void }) {
             {set.data.putAway ? 'Take it out again' : 'Put it away'}
           </Button>
           <Button variant="text" onClick={() => void remove()}>
-            Remove
+            Remove this set
           </Button>
         </>
       }

@@ -80,12 +80,12 @@ test('keys: stages by number, the list by ?, the finder by /', async ({ page }) 
   await page.keyboard.press('4');
   await expect(page).toHaveURL(/\/pour/);
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Go to Cure');
+  await expect(page.getByRole('dialog', { name: 'Help' })).toContainText('Go to Cure');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('/');
   await page.getByRole('combobox').fill('skerry');
-  await expect(page.getByText('No options')).toBeVisible();
+  await expect(page.getByText('Nothing is called that', { exact: false })).toBeVisible();
   await page.getByRole('combobox').fill('rocky');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /SH-B Shore board, rocky/ })).toHaveAttribute('aria-pressed', 'true');

@@ -68,7 +68,7 @@ test('dialogs have no accessibility violations', async ({ page }) => {
   await page.goto('/sets/heron-slack/shape');
   for (const [open, title] of [
     ['e', 'Set: Heron Slack'],
-    ['?', 'Keys'],
+    ['?', 'Help'],
     ['/', 'Find'],
   ] as const) {
     await expect(page.getByText('Water in each')).toBeVisible();

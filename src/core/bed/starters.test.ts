@@ -4,7 +4,7 @@ import { DAM_FACTS } from '../model/damMethods';
 import { damRuns } from './dams';
 import { outlineProfiles } from './profile';
 import { FEATURE_NAMES, pieceDesignSchema, type FeatureKind } from '../model/designSchema';
-import { newFeature, nextTag, ownStarter, starters } from './starters';
+import { newFeature, nextTag, ownStarter, starters, wantedTile } from './starters';
 import { roundLength } from '../units/steps';
 import { testDesign } from './testShapes';
 import { volumeCurve, volumeMl } from './volumeCurve';
@@ -40,6 +40,17 @@ test('no starter asks for a dam that bows over its edge', () => {
     for (const { method, lengthMm } of damRuns(outlineProfiles(grid, design.outline), 15, design.dams))
       expect(lengthMm).toBeLessThanOrEqual(DAM_FACTS[method].longestMm);
   }
+});
+test.each([
+  ['fork', ['south', 'north', 'east']],
+  ['pond', ['south', 'north']],
+] as const)('a %s tile that a table wants is sound and has water at its sides', (wanted, sides) => {
+  const outline = { kind: 'rectangle', widthMm: 139.7, lengthMm: 139.7 } as const;
+  const design = wantedTile(wanted, outline, 15, ['T-1']);
+  expect(design).toMatchObject({ tag: 'T-2', copies: 1, outline });
+  expect(checkDesign(design, 15).filter(({ severity }) => severity === 'stop')).toEqual([]);
+  const wet = damRuns(outlineProfiles(buildBed(design, 1), outline), 15, {}).map(({ edge }) => edge);
+  expect(new Set(wet).size).toBe(sides.length);
 });
 test('a piece of the maker’s own is started from as it is drawn, without what holds for its set only', () => {
   const design = {

@@ -14,6 +14,23 @@ export interface Starter {
 const BANK_MM = 3;
 const firstDepth = (levelMm: number): number => Math.max(0.5, Math.min(6, Math.round(levelMm * 0.4 * 2) / 2));
 
+/** A tile that a table may want and none of the set is: water at three sides, or a pond that water runs into. */
+export function wantedTile(
+  wanted: 'fork' | 'pond',
+  outline: Extract<Outline, { kind: 'rectangle' }>,
+  levelMm: number,
+  takenTags: readonly string[],
+  units: Pick<UnitPreferences, 'length'> = METRIC,
+): PieceDesign {
+  const [first] = starters(levelMm, takenTags, units);
+  const bare = { ...first!.design, outline, copies: 1, features: [], name: wanted === 'fork' ? 'Fork' : 'Pond' };
+  const channel = newFeature('channel', bare, units);
+  return {
+    ...bare,
+    features: wanted === 'fork' ? [newFeature('fork', bare, units)] : [channel, newFeature('pool', bare, units)],
+  };
+}
+
 /** A piece of the maker's own to start from: as it is drawn, under the first free tag, with nothing that holds for its set only. */
 export function ownStarter({ set, design }: OwnStart, takenTags: readonly string[]): Starter {
   const { isStart: _, edgeStandards: __, joints: ___, copyNumbers: ____, ...own } = design;

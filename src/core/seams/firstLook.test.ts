@@ -75,6 +75,23 @@ describe('a standard taken from an edge', () => {
     expect(standard.section).toBe(section);
     expect(standard).toMatchObject({ portMm: 70, widthMm: 60, depthMm: 6, levelMm: 15, bankMm: 18 });
   });
+  test('keeps its figures as they are, not to a tenth', () => {
+    const inches = 5.5625 * 25.4;
+    const bed = Float32Array.from({ length: 283 }, (_, i) =>
+      Math.min(
+        18,
+        sectionHeightMm(
+          { section: 'trapezoid', widthMm: 57.15, depthMm: 6.35, levelMm: 15.875, bankSlope: 1 },
+          Math.abs((i * inches) / 282 - inches / 2),
+        ),
+      ),
+    );
+    const { edgeMm, widthMm, depthMm, portMm } = standardFrom(bed, inches, 15.875, 'Mouth', 'm');
+    expect(edgeMm).toBeCloseTo(inches, 3);
+    expect(widthMm).toBeCloseTo(57.15, 3);
+    expect(depthMm).toBeCloseTo(6.35, 3);
+    expect(portMm).toBeCloseTo(inches / 2, 3);
+  });
   test('of a dry edge is a dry one', () =>
     expect(standardFrom(new Float32Array(281).fill(18), 140, 15, 'Dry', 'd')).toMatchObject({
       widthMm: 0,

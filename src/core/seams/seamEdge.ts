@@ -130,7 +130,8 @@ export function standardFrom(
     levelMm,
     heightMm.reduce((a, b) => Math.max(a, b), 0),
   );
-  const round = (mm: number): number => Math.round(mm * 10) / 10;
+  // As it is, but for the last digits of a sum.
+  const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
   const common = { id, name, edgeMm: round(lengthMm), levelMm, bankMm: round(bankMm), toleranceMm: 0.5, blendMm: 12 };
   if (from < 0)
     return { ...common, section: 'trapezoid', portMm: round(lengthMm / 2), widthMm: 0, depthMm: 0, bankSlope: 1 };
@@ -138,7 +139,7 @@ export function standardFrom(
   // The floor is what lies within a tenth of the depth of the deepest.
   const floor = heightMm.reduce((sum, z) => sum + (z < lowest + depthMm * 0.1 ? step : 0), 0);
   const bankSlope = Math.max(0, Math.min((widthMm - floor) / 2 / (depthMm * 0.9), widthMm / 2 / depthMm));
-  const cut = { widthMm, depthMm, levelMm, bankSlope: Math.floor(bankSlope * 100) / 100 };
+  const cut = { widthMm, depthMm, levelMm, bankSlope: Math.floor(bankSlope * 1e4) / 1e4 };
   const portMm = (from + to) / 2;
   return {
     ...common,

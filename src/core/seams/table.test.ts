@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checkWish, emptyWish, layTable } from './table';
+import { checkWish, emptyWish, layTable, lacking } from './table';
 import type { SidesMeet, TableTile } from './tableTypes';
 import { bestCopies } from './tableCopies';
 import type { TableWish } from '../model/tableSchema';
@@ -297,6 +297,8 @@ test('contradictory wishes are named', () => {
   expect(checkWish({ ...across, ponds: [{ column: 1, row: 1 }] }, [straight])[0]).toBe(
     'A pond is wanted, but no tile with water at its edges has a pool on it.',
   );
+  expect(lacking({ ...across, anyFork: true, ponds: [{ column: 1, row: 1 }] }, [straight])).toEqual(['fork', 'pond']);
+  expect(lacking({ ...across, anyFork: true }, [{ ...straight, wet: [true, true, true, false] }])).toEqual([]);
   const kept = { column: 1, row: 1, piece: ref('straight'), turns: 1 };
   expect(checkWish({ ...across, fixed: [{ ...kept, piece: ref('gone') }] }, [straight])[0]).toMatch(
     /A tile is kept at column 2, row 2, but is no longer/,

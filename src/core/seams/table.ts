@@ -63,7 +63,7 @@ export function checkWish(wish: TableWish, tiles: readonly TableTile[]): string[
       problems.push(`The ${shape.names[opening.side]} side of ${placeName(opening)} is not an edge of the table.`);
   if (wantedPlaces(wish).length === 0 && !wish.anyFork && !wish.anyPond)
     problems.push('Say where the water comes in, goes out, or must pass.');
-  problems.push(...wantsUnmet(wish, tiles));
+  problems.push(...lacking(wish, tiles).map((one) => LACKING_WORDS[one]));
   for (const place of fixed) {
     const tile = tiles.find((candidate) => samePiece(candidate, place.piece));
     const name = tile?.tag ?? nameOf(place.piece, tiles);
@@ -85,14 +85,19 @@ const nameOf = ({ designId, copy }: TableWish['fixed'][number]['piece'], tiles: 
 };
 
 /** Forks and ponds that are wanted though no tile is one. */
-function wantsUnmet({ forks, ponds, anyFork, anyPond }: TableWish, tiles: readonly TableTile[]): string[] {
-  const problems: string[] = [];
-  if ((forks.length > 0 || anyFork) && !tiles.some(({ wet }) => isFork(wet)))
-    problems.push('A fork is wanted, but no tile has water at three sides.');
-  if ((ponds.length > 0 || anyPond) && !tiles.some(({ pond, wet }) => pond && wet.some(Boolean)))
-    problems.push('A pond is wanted, but no tile with water at its edges has a pool on it.');
-  return problems;
+export function lacking(
+  { forks, ponds, anyFork, anyPond }: Pick<TableWish, 'forks' | 'ponds' | 'anyFork' | 'anyPond'>,
+  tiles: readonly TableTile[],
+): ('fork' | 'pond')[] {
+  const fork = (forks.length > 0 || anyFork) && !tiles.some(({ wet }) => isFork(wet));
+  const pond = (ponds.length > 0 || anyPond) && !tiles.some((tile) => tile.pond && tile.wet.some(Boolean));
+  return [...(fork ? (['fork'] as const) : []), ...(pond ? (['pond'] as const) : [])];
 }
+
+const LACKING_WORDS = {
+  fork: 'A fork is wanted, but no tile has water at three sides.',
+  pond: 'A pond is wanted, but no tile with water at its edges has a pool on it.',
+};
 
 /**
  * Lays tiles on a table so that every wanted place has water (or a fork, a pond, the tile that is kept there), every wet side

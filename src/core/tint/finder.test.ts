@@ -130,6 +130,27 @@ test('a colour brighter than the bed is said to be; the nearest possible comes w
   expect(findRecipes(ask({ target: linearFromHex('#303830') })).brighterThanBed).toBe(false);
 });
 
+test('for the cups that it is for, a recipe of doses that are drops comes before a nearer one of crumbs', () => {
+  const target = linearFromHex('#6f7f62');
+  const least = (
+    { doses }: { doses: { gramsPer100: number; colourant: { dropGrams: number } }[] },
+    cup: number,
+  ): number =>
+    Math.min(...doses.map(({ gramsPer100, colourant: { dropGrams } }) => (gramsPer100 * cup) / 100 / dropGrams));
+  const colours = ['#6f7f62', '#8a8a6a', '#9aa07c', '#5c7d78'].map(linearFromHex);
+  let moved = 0;
+  for (const wanted of [target, ...colours]) {
+    const [free, bound] = [findRecipes(ask({ target: wanted })), findRecipes(ask({ target: wanted, cupGrams: 60 }))];
+    // Drops all of them, or, where no recipe is, none.
+    const drops = bound.answers.map(({ recipe }) => least(recipe, 60) >= 0.75);
+    expect(new Set(drops).size).toBe(1);
+    if (drops[0] && free.answers.some(({ recipe }) => least(recipe, 60) < 0.75)) moved++;
+    expect(bound.answers[0]!.recipe.deltaE).toBeGreaterThanOrEqual(free.answers[0]!.recipe.deltaE - 1e-9);
+  }
+  expect(moved).toBeGreaterThan(0);
+  // Where nothing is a drop, what there is is offered all the same.
+  expect(findRecipes(ask({ target, cupGrams: 0.01 })).answers).toEqual(findRecipes(ask({ target })).answers);
+});
 test('an empty shelf has no answer, and clear water is told all the same', () =>
   expect(findRecipes(ask({ colourants: [] }))).toMatchObject({ answers: [], clear: { deltaE: expect.any(Number) } }));
 

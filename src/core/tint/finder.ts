@@ -18,6 +18,8 @@ export interface FinderAsk {
   clarity: Clarity;
   /** Of a coat over cured water: what lies under it is as bright as it is seen. A bed gets darker as it is wetted. */
   dryBed?: boolean;
+  /** Of the cups that it is for: recipes whose every dose is a drop of such a cup come before all others. */
+  cupGrams?: number;
   colourants: readonly (Colourant & { id: string })[];
 }
 
@@ -66,10 +68,12 @@ export function findRecipes(ask: FinderAsk): Findings {
   const found = chosenFrom(ask.colourants, MOST_IN_RECIPE)
     .map((colourants) => nearest(ask, colourants))
     .sort((a, b) => a.deltaE - b.deltaE);
-  const [best] = found;
+  const able = found.filter(({ doses }) => doses.every((dose) => isDrop(dose, ask.cupGrams)));
+  const pool = able.length > 0 ? able : found;
+  const [best] = pool;
   const enough = ({ doses }: FoundRecipe): number =>
     best ? best.deltaE + SPARE_DELTA_E * Math.max(1, best.doses.length - doses.length) : 0;
-  const good = found
+  const good = pool
     .filter((recipe) => recipe.deltaE <= enough(recipe))
     .slice(0, 16)
     .map((recipe): FoundRecipe => ({
@@ -96,6 +100,10 @@ export function findRecipes(ask: FinderAsk): Findings {
   }
   return { answers, clear, brighterThanBed: wanted.l > labOf(clearLight).l + 0.5 };
 }
+
+/** Whether a dose comes to a drop in a cup, or nearly: less is left out or taken twice over. */
+const isDrop = ({ colourant, gramsPer100 }: RecipeDose, cupGrams = Infinity): boolean =>
+  (gramsPer100 / 100) * cupGrams >= 0.75 * colourant.dropGrams;
 
 const PALE: LinearRgb = { red: 0.77, green: 0.72, blue: 0.58 };
 

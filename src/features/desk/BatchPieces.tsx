@@ -53,6 +53,11 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
             value={data.pourAt}
             onCommit={(pourAt) => change((newest) => withPourAt(newest, pourAt), `Pour ${data.name} at another time`)}
             error={complaintAt(batchSchema, data, ['pourAt'], data.pourAt)}
+            hint={
+              data.course?.kept
+                ? 'by the calendar that is kept on Cure'
+                : 'when you wish it; Cure says when all that comes before it is done'
+            }
           />
           <div className={styles.copies}>
             {desk.designs.map(({ id, data: design }) => (

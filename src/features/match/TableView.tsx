@@ -9,7 +9,8 @@ import Radio from '@mui/material/Radio';
 import RadioGroup from '@mui/material/RadioGroup';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { MatchSet } from '@/core/seams/matchSet';
-import { checkWish } from '@/core/seams/table';
+import { checkWish, lacking } from '@/core/seams/table';
+import { wantedTile } from '@/core/bed/starters';
 import type { KeptTable, TableGridKind } from '@/core/model/tableSchema';
 import { placesOn, tableExtent } from '@/core/seams/tableShape';
 import { tableStock, type TableStock } from '@/core/seams/tableTiles';
@@ -114,7 +115,7 @@ const TRIES = 8;
 type Search = { at: 'idle' } | { at: 'searching'; steps: number } | { at: 'done'; result: TableResult; again: boolean };
 
 function OneTable({ table, tables, stock, match: set, limits, found, setFound }: OneTableProps) {
-  const { desk } = useDesk();
+  const { desk, edits } = useDesk();
   const { wish } = table;
   const [brush, setBrush] = useState<Brush>('pass');
   const [search, setSearch] = useState<Search>({ at: 'idle' });
@@ -122,6 +123,15 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
   const seed = useRef(0);
   useEffect(() => () => job.current?.end(), []);
   const problems = checkWish(wish, stock.tiles);
+  const makeTile = (wanted: 'fork' | 'pond'): void => {
+    const { widthMm, lengthMm } = stock.sizeMm;
+    void edits.run(({ set, designs, shelf }) => {
+      const tags = designs.map(({ data }) => data.tag);
+      const outline = { kind: 'rectangle', widthMm, lengthMm } as const;
+      const data = wantedTile(wanted, outline, set.data.levelMm, tags, shelf.settings.data.units);
+      return { do: 'add', kind: 'design', setId: set.id, data, label: `Add ${data.tag} ${data.name}` };
+    }, `A ${wanted} is among the pieces: draw it as you like it on Shape`);
+  };
   const kept = useMemo(() => table.laid && laidOf(table.laid, stock), [table.laid, stock]);
   const fixed = useMemo(() => laidOf(wish.fixed, stock), [wish.fixed, stock]);
   // Without a layout at least the tiles that are kept lie on the table.
@@ -211,6 +221,11 @@ function OneTable({ table, tables, stock, match: set, limits, found, setFound }:
           <p key={problem} role="alert" className={styles.problem}>
             {problem}
           </p>
+        ))}
+        {lacking(wish, stock.tiles).map((wanted) => (
+          <Button key={wanted} size="small" onClick={() => makeTile(wanted)}>
+            {wanted === 'fork' ? 'Draw a fork tile' : 'Draw a pond tile'}
+          </Button>
         ))}
         {stock.leftOut.map((words) => (
           <p key={words} className={styles.quiet}>

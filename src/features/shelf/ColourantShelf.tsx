@@ -35,7 +35,7 @@ export function ColourantShelf({ edits }: { edits: ShelfDoor }) {
     if (outcome.ok && outcome.id) focusSoon(() => controlIn(box.current?.querySelector(`[data-id="${outcome.id}"]`)));
   };
   return (
-    <section aria-label="Colourants" className={styles.colourants} ref={box}>
+    <section aria-label="Colourants" id="colourants" className={styles.colourants} ref={box}>
       <h2 className={styles.heading}>Colourants</h2>
       <p className={styles.typical}>
         Absorption is in linear light, for each mm of water with 1 g in 100 g. The swatch is 0.1 g in 100 g, 5 mm deep

@@ -44,7 +44,7 @@ export function ProductShelf({ edits, chosen }: { edits: ShelfDoor; chosen: stri
     if (outcome.ok) show(productIds[0]!);
   };
   return (
-    <section aria-label="Products" className={styles.products}>
+    <section aria-label="Products" id="products" className={styles.products}>
       <div>
         <h2 className={styles.heading}>Products</h2>
         <PickList

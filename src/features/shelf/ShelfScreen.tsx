@@ -24,6 +24,16 @@ import { StockShelf } from './stock/StockShelf';
 import styles from './ShelfScreen.module.css';
 import { Workshop } from './Workshop';
 
+const SECTIONS = [
+  { id: 'stock', name: 'What stands here' },
+  { id: 'products', name: 'Products' },
+  { id: 'colourants', name: 'Colourants' },
+  { id: 'consumables', name: 'Consumables' },
+  { id: 'workshop', name: 'Workshop' },
+  { id: 'devices', name: 'Devices' },
+  { id: 'copies', name: 'Copies of the data' },
+] as const;
+
 /** The shelf: products and colourants with their figures, and what holds for the whole workshop. */
 export function ShelfScreen({ initial }: { initial: ShelfView }) {
   const edits = useEdits(initial, { view: 'shelf' }, shelfWith);
@@ -60,6 +70,13 @@ export function ShelfScreen({ initial }: { initial: ShelfView }) {
           </TopBar>
           <main className={styles.main}>
             <UnreadableNotice unreadable={edits.view.unreadable} />
+            <nav className={styles.sections} aria-label="Sections of the shelf">
+              {SECTIONS.map(({ id, name }) => (
+                <a key={id} href={`#${id}`}>
+                  {name}
+                </a>
+              ))}
+            </nav>
             <StockShelf edits={edits} asked={to} />
             <ProductShelf edits={edits} chosen={params.get('product')} />
             <ColourantShelf edits={edits} />

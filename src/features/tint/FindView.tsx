@@ -43,6 +43,7 @@ export function FindView() {
   const bedColour = coat ? there : (bed?.data.bedColour ?? '#b9a883');
   const depthMm = depth ?? Math.round(deepestMm * 10) / 10;
   const { colourants } = desk.shelf;
+  const { cupGrams } = desk.shelf.settings.data;
   const ask = useMemo(
     () => ({
       target: linearFromHex(target),
@@ -50,9 +51,10 @@ export function FindView() {
       depthMm,
       clarity,
       dryBed: coat,
+      cupGrams,
       colourants: colourants.map(({ id, data }) => ({ ...data, id })),
     }),
-    [target, bedColour, depthMm, clarity, coat, colourants],
+    [target, bedColour, depthMm, clarity, coat, cupGrams, colourants],
   );
   const [found, setFound] = useState<{ ask: typeof ask; findings: Findings } | null>(null);
   useEffect(() => {
@@ -239,7 +241,7 @@ function Answer({ words, recipe, target, bedColour, depthMm }: AnswerProps) {
           in 100 g of product;{' '}
           {recipe.seenToMm === null
             ? 'a pale detail stays visible however deep'
-            : `a pale detail is seen to ${formatMeasure(recipe.seenToMm, 'length', units)} at arm’s length`}
+            : `a pale detail is seen to ${formatMeasure(recipe.seenToMm, 'length', units)} at arm’s length, and so ${recipe.seenToMm < depthMm ? 'lost' : 'still seen'} at ${formatMeasure(depthMm, 'length', units)}`}
         </p>
         <div className={styles.acts}>
           <Button variant="contained" size="small" onClick={() => void make()}>

@@ -1,5 +1,6 @@
 'use client';
 
+import type { KeyboardEvent } from 'react';
 import type { LotRow } from '@/core/records/views';
 import type { StockPart } from '@/core/model/stockSchema';
 import type { StockThing } from './stockItems';
@@ -23,8 +24,18 @@ const bottlePath = (wide: number): string =>
   `M${wide * 0.3} 1v${NECK - 4}L1 ${NECK + 3}V${HEIGHT - 1}H${wide - 1}V${NECK + 3}L${wide * 0.7} ${NECK - 3}V1Z`;
 const boxPath = (wide: number): string => `M1 ${NECK + 1}H${wide - 1}V${HEIGHT - 1}H1Z`;
 
+function toNeighbour(event: KeyboardEvent<HTMLButtonElement>): void {
+  const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+  if (by === undefined) return;
+  const all = [...event.currentTarget.closest('ul')!.querySelectorAll<HTMLElement>('[data-lot]')];
+  event.preventDefault();
+  all[all.indexOf(event.currentTarget) + by]?.focus();
+}
+
 /** Lots of one thing on their board, each part as full as it is. A lot past its date is struck through. */
 export function Bottles({ lots, thing, chosenId, wordsOf, isPast, onChoose }: BottlesProps) {
+  // One stop for the whole board: arrows go from lot to lot.
+  const tabbed = lots.find(({ id }) => id === chosenId)?.id ?? lots[0]?.id;
   return (
     <ul className={styles.board}>
       {lots.map((row) => (
@@ -34,6 +45,8 @@ export function Bottles({ lots, thing, chosenId, wordsOf, isPast, onChoose }: Bo
             className={styles.lot}
             aria-pressed={row.id === chosenId}
             data-lot={row.id}
+            tabIndex={row.id === tabbed ? 0 : -1}
+            onKeyDown={toNeighbour}
             onClick={() => onChoose(row.id)}
           >
             <span className={styles.bottles} aria-hidden>

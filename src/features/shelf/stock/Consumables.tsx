@@ -25,7 +25,7 @@ export function Consumables({ edits }: { edits: ShelfDoor }) {
     if (outcome.ok && outcome.id) focusSoon(() => controlIn(box.current?.querySelector(`[data-id="${outcome.id}"]`)));
   };
   return (
-    <section aria-label="Consumables" ref={box}>
+    <section aria-label="Consumables" id="consumables" ref={box}>
       <h2 className={styles.heading}>Consumables</h2>
       {edits.view.consumables.length === 0 && (
         <p className={styles.small}>

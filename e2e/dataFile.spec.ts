@@ -85,7 +85,7 @@ test('fields and figures follow the workshop’s units, also where the sample wa
   await expect(page.getByRole('button', { name: /Undo “Change the workshop/ })).toBeVisible();
   await page.goto(`${url}/sets/heron-slack/shape`);
   await expect(page.getByRole('textbox', { name: 'Width, in' })).toHaveValue('5.512');
-  await expect(page.getByText('From above, 5 1/2″ × 5 1/2″', { exact: false })).toBeVisible();
+  await expect(page.getByText('From above, 5 33/64″ × 5 33/64″', { exact: false })).toBeVisible();
 });
 
 test('a bench out of level: the corner to raise, from two readings too, and back to level', async ({

@@ -1,7 +1,7 @@
 'use client';
 
 import { fromBottle } from '@/core/pouring/portions';
-import { useState, type ReactNode } from 'react';
+import { Suspense, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { clocksOf } from '@/core/run/clocks';
 import { cupEnds, partMl } from '@/core/run/cupState';
@@ -13,7 +13,7 @@ import type { RunView } from '@/core/run/views';
 import { measureText, formatMeasure } from '@/core/units/formatMeasure';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import { preferredUnit } from '@/core/units/formatMeasure';
-import { LineForm } from '@/ui/controls/LineForm';
+import { LineForm } from './askedFor';
 import { clockDigits, wallWords } from '@/ui/alarm/clockWords';
 import { Pouring } from './Pouring';
 import { StepPicture } from './StepPicture';
@@ -257,18 +257,20 @@ function TypeReading({
     typed(volume ? volume.gramsShown(read.value) : read.value);
   };
   return (
-    <LineForm
-      label={`${volume?.label ?? `The scale ${falls ? 'falls to' : 'shows'}`}, ${unit.symbol}`}
-      press="Take it"
-      variant="contained"
-      className={styles.typing}
-      buttonClass={styles.tool}
-      field={{
-        autoFocus: true,
-        onKeyDown: (event) => event.key === 'Escape' && setOpen(false),
-        slotProps: { htmlInput: { inputMode: 'decimal', className: styles.bigInput } },
-      }}
-      send={enter}
-    />
+    <Suspense fallback={null}>
+      <LineForm
+        label={`${volume?.label ?? `The scale ${falls ? 'falls to' : 'shows'}`}, ${unit.symbol}`}
+        press="Take it"
+        variant="contained"
+        className={styles.typing}
+        buttonClass={styles.tool}
+        field={{
+          autoFocus: true,
+          onKeyDown: (event) => event.key === 'Escape' && setOpen(false),
+          slotProps: { htmlInput: { inputMode: 'decimal', className: styles.bigInput } },
+        }}
+        send={enter}
+      />
+    </Suspense>
   );
 }

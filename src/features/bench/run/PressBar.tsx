@@ -1,11 +1,11 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import type { RunState } from '@/core/run/runState';
 import type { StepWords } from '@/core/run/say';
 import { LIVE_STEPS, type RunStep } from '@/core/run/steps';
-import { Reasons } from './Reasons';
+import { Reasons } from './askedFor';
 import type { Press } from './runLink';
 import styles from './RunScreen.module.css';
 
@@ -29,15 +29,19 @@ export function PressBar({ state, step, words, holding, next, press, back, send 
   const asking = asks?.step === step.id ? asks.what : null;
   if (asking)
     return (
-      <Reasons
-        question={asking === 'skip' ? 'Why is it left out?' : 'Why all the same?'}
-        reasons={asking === 'skip' ? skips : anyway}
-        give={(why) => {
-          setAsks(null);
-          send(asking === 'skip' ? { type: 'skip', step: step.id, why } : { type: 'done', step: step.id, anyway: why });
-        }}
-        onClose={() => setAsks(null)}
-      />
+      <Suspense fallback={null}>
+        <Reasons
+          question={asking === 'skip' ? 'Why is it left out?' : 'Why all the same?'}
+          reasons={asking === 'skip' ? skips : anyway}
+          give={(why) => {
+            setAsks(null);
+            send(
+              asking === 'skip' ? { type: 'skip', step: step.id, why } : { type: 'done', step: step.id, anyway: why },
+            );
+          }}
+          onClose={() => setAsks(null)}
+        />
+      </Suspense>
     );
   const silently = step.kind === 'ready' && !step.item.must;
   const mayAnyway =

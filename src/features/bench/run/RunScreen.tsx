@@ -3,23 +3,24 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { CLOCK_KINDS } from '@/core/run/clocks';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import type { RunState } from '@/core/run/runState';
 import { cupOf, onScale, REFUSAL_WORDS, stepWords } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { LiveMessage, RunView } from '@/core/run/views';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { whenIdle } from '@/ui/whenIdle';
 import { useKept } from '@/ui/keptDraft';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { LampSwitch } from './BenchLamp';
 import { Alarm } from './Alarm';
 import { readySound, click } from '@/ui/alarm/alarm';
-import { Bottle, OtherBottle } from './Bottle';
+import { MoreSheet, OtherBottle, readAhead } from './askedFor';
+import { Bottle } from './Bottle';
 import { ClockStrip } from './ClockStrip';
 import { Decision } from './Decision';
 import { Figure } from './Figure';
-import { MoreSheet } from './MoreSheet';
 import { PressBar } from './PressBar';
 import { RunOver } from './RunOver';
 import { SlipNotice, useSlips } from './Slips';
@@ -65,6 +66,7 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
   const [otherBottle, setOtherBottle] = useState<string | null>(null);
   useScaleSource(watch, source, view.run.practiceSpeed ?? 1, typeof window === 'undefined' ? '' : windowName());
   useAwakeScreen();
+  useEffect(() => whenIdle(readAhead), []);
   const clocks = benchClocks(link, view);
   // A minute's stir that is over only wants to be pressed: it rings with the step, not over it.
   const ringing = ringingNow(clocks, now).filter(({ kind, run }) => run !== null || !CLOCK_KINDS[kind].ofStep);
@@ -156,7 +158,9 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
             {state.pending ? (
               <Decision {...{ state, view, send }} step={current} />
             ) : otherBottle === current.id ? (
-              <OtherBottle {...{ state, view, send }} step={current} onClose={() => setOtherBottle(null)} />
+              <Suspense fallback={null}>
+                <OtherBottle {...{ state, view, send }} step={current} onClose={() => setOtherBottle(null)} />
+              </Suspense>
             ) : (
               <PressBar
                 state={state}
@@ -174,11 +178,15 @@ export function RunScreen({ view, onlyBench }: { view: RunView; onlyBench: boole
           <RunOver {...{ state, view, now, onlyBench }} />
         )}
         {ringing[0] && <Alarm {...{ link, view, now }} clock={ringing[0]} waiting={ringing.length - 1} />}
-        <MoreSheet
-          open={more}
-          onClose={() => setMore(false)}
-          {...{ link, view, send, source, setSource, clocks, now, watch }}
-        />
+        {more && (
+          <Suspense fallback={null}>
+            <MoreSheet
+              open
+              onClose={() => setMore(false)}
+              {...{ link, view, send, source, setSource, clocks, now, watch }}
+            />
+          </Suspense>
+        )}
       </main>
     </UnitsProvider>
   );

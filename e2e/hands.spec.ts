@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
 import { press, ready, sent, stepKind, title } from './atBench';
 import { awake, choose, fillMeasure, makeSet, pick } from './guarded';
@@ -191,4 +192,20 @@ test('in inches nothing is told in millimetres, templates and steps are round, a
     const said = await page.getByRole('main').innerText();
     expect(said.split('\n').filter((line) => millimetres.test(line) && !/\d+ mm$/.test(line.trim()))).toEqual([]);
   }
+});
+
+test('the bench is no more than 350 kB packed before it can be pressed', async ({ page }) => {
+  const { id } = (await (
+    await page.request.post(`${own.url}/api/runs`, { headers: { origin: own.url }, data: { batchId: 'hs-batch-3' } })
+  ).json()) as { id: string };
+  const html = await (await page.request.get(`${own.url}/run/${id}`)).text();
+  // What older browsers want beside it is not read by those of today.
+  const asked = html
+    .replaceAll(/<script[^>]*noModule[^>]*>/gi, '')
+    .matchAll(/(?:src|href)="(\/_next\/static\/[^"]+)"/g);
+  let packed = gzipSync(html).length;
+  for (const address of new Set([...asked].map(([, path]) => path!)))
+    packed += gzipSync(await (await page.request.get(`${own.url}${address}`)).body()).length;
+  expect(packed).toBeGreaterThan(100_000);
+  expect(packed).toBeLessThan(350_000);
 });

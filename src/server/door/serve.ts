@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { createServer, Server, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import { networkInterfaces } from 'node:os';
+import sirv from 'sirv';
 import { closeData } from '../data';
 import { onRightsChanged, roleOfDevice, setAddresses } from '../devices';
 import { addressOf } from './address';
@@ -48,6 +49,9 @@ const { default: next } = await import('next');
 const app = next({ dev: false, dir: process.cwd(), hostname: host, port, httpServer: new Server() });
 await app.prepare();
 const handle = app.getRequestHandler();
+/** Scripts and styles as they were packed at the build, for devices of the network. */
+const STATIC = '/_next/static';
+const packed = sirv('.next/static', { brotli: true, immutable: true, maxAge: 31_536_000 });
 
 /**
  * Refuses a request. Its answer goes out at once, and what is still sent is thrown away for a while before the connection ends: one
@@ -147,7 +151,8 @@ const server = createServer(
     // What is judged is what is served.
     request.url = `${address.path}${address.search}`;
     delete request.headers['x-rank'];
-    if (!isAtTheDesk(request.socket) && !judgeDevice(request, response, address.path)) return;
+    const fromAway = !isAtTheDesk(request.socket);
+    if (fromAway && !judgeDevice(request, response, address.path)) return;
     boundBody(request, mostBytesAt(address.path));
     const nonce = randomBytes(16).toString('base64');
     const headers = securityHeaders(nonce);
@@ -157,12 +162,19 @@ const server = createServer(
     request.headers['x-nonce'] = nonce;
     const page = { status: null as number | null };
     withOwnStatus(response, page);
-    withPageStatus(page, () => {
-      handle(request, response).catch((error: unknown) => {
-        process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
-        if (!response.headersSent) refuse(request, response, 500, 'Something went wrong in Aguada.');
-        else response.end();
+    const answer = (): void =>
+      withPageStatus(page, () => {
+        handle(request, response).catch((error: unknown) => {
+          process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
+          if (!response.headersSent) refuse(request, response, 500, 'Something went wrong in Aguada.');
+          else response.end();
+        });
       });
+    if (!fromAway || !address.path.startsWith(`${STATIC}/`)) return answer();
+    request.url = address.path.slice(STATIC.length);
+    packed(request, response, () => {
+      request.url = `${address.path}${address.search}`;
+      answer();
     });
   },
 );

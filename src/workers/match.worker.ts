@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { bedKey, type SurveyedBed } from '../core/plan';
 import { piecesToMake, type MakeResult } from '../core/seams/makeList';
 import { matchBed, matchSet, type MatchSet } from '../core/seams/matchSet';
-import { layTable } from '../core/seams/table';
+import { layTable, standsInTheWay } from '../core/seams/table';
 import type { TableResult } from '../core/seams/tableTypes';
 import type { TableWish } from '../core/model/tableSchema';
 import { meetsOf, settled, type TableStock } from '../core/seams/tableTiles';
@@ -40,6 +40,8 @@ export const matcher = {
       mostSteps: MOST_STEPS,
       tick: (steps) => progress(steps),
     });
+    if (result.kind === 'none')
+      return { ...result, inTheWay: standsInTheWay(wish, stock.tiles, meetsOf(stock), { mostExtras }) };
     return result.kind === 'found' ? { ...result, layout: settled(result.layout, stock, wish, seed) } : result;
   },
   make: (wishes: TableWish[], stock: SearchStock, mostExtras: number, progress: Progress): MakeResult =>

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checkWish, emptyWish, layTable, lacking } from './table';
+import { checkWish, emptyWish, layTable, lacking, standsInTheWay } from './table';
 import type { SidesMeet, TableTile } from './tableTypes';
 import { bestCopies } from './tableCopies';
 import type { TableWish } from '../model/tableSchema';
@@ -110,6 +110,18 @@ describe('a creek across a table', () => {
       ],
     };
     expect(layTable(wish, rich, all)).toEqual({ kind: 'none' });
+  });
+  test('what alone keeps a table from being laid is told: the arm that has no way out', () => {
+    const few = [{ ...straight, copies: 8 }];
+    const wish: TableWish = { ...across, openings: [...across.openings, { column: 1, row: 0, side: 0 }] };
+    expect(layTable(wish, few, all)).toEqual({ kind: 'none' });
+    expect(standsInTheWay(wish, few, all)).toEqual(['the opening on the south side of column 2, row 1']);
+    const away: TableWish = { ...across, pass: [{ column: 1, row: 0 }] };
+    expect(layTable(away, few, all)).toEqual({ kind: 'none' });
+    expect(standsInTheWay(away, few, all)).toEqual(['the water at column 2, row 1']);
+    // Two that are both wrong: letting one go is not enough.
+    const both = { ...wish, pass: away.pass, openings: [...wish.openings, { column: 2, row: 0, side: 0 as const }] };
+    expect(standsInTheWay(both, few, all)).toEqual([]);
   });
   test('a fork that is not in stock is asked for', () => {
     const result = layTable(

@@ -130,6 +130,41 @@ export function layTable(
   return gaveUp ? { kind: 'gave up' } : { kind: 'none' };
 }
 
+/** So many wishes are tried for what stands in the way, each with so many steps. */
+const MOST_TRIED = 24;
+const STEPS_EACH = 60_000;
+
+/**
+ * Of a table that cannot be laid: what alone stands in the way, in words. Each opening, and each place that wants water, a fork or a
+ * pond, is let go in turn; those without which the rest can be laid are told. An arm of water that has no way out is among them.
+ */
+export function standsInTheWay(
+  wish: TableWish,
+  tiles: readonly TableTile[],
+  meet: SidesMeet,
+  { mostExtras = 0 }: Pick<TableOptions, 'mostExtras'> = {},
+): string[] {
+  const { names } = TABLE_SHAPES[wish.grid];
+  const places = (['pass', 'forks', 'ponds'] as const).flatMap((key) =>
+    wish[key].map((place, i) => ({
+      words: `the ${{ pass: 'water', forks: 'fork', ponds: 'pond' }[key]} at ${placeName(place)}`,
+      rest: { ...wish, [key]: wish[key].filter((_, other) => other !== i) },
+    })),
+  );
+  const openings = wish.openings.map((opening, i) => ({
+    words: `the opening on the ${names[opening.side]} side of ${placeName(opening)}`,
+    rest: { ...wish, openings: wish.openings.filter((_, other) => other !== i) },
+  }));
+  return [...openings, ...places]
+    .slice(0, MOST_TRIED)
+    .filter(
+      ({ rest }) =>
+        checkWish(rest, tiles).length === 0 &&
+        layTable(rest, tiles, meet, { mostExtras, mostSteps: STEPS_EACH }).kind === 'found',
+    )
+    .map(({ words }) => words);
+}
+
 /** More wishes than this are not tried one by one. */
 const MOST_SPELLED = 900;
 

@@ -34,7 +34,10 @@ export interface TableLayout {
 
 /** What a search came to: a layout with as few extras as were allowed; the proof that there is none; or neither, in the steps allowed. */
 export type TableResult =
-  { kind: 'found'; layout: TableLayout; fewest: boolean } | { kind: 'none' } | { kind: 'gave up' };
+  | { kind: 'found'; layout: TableLayout; fewest: boolean }
+  /** `inTheWay`: what alone keeps it from being laid, where that was looked for. */
+  | { kind: 'none'; inTheWay?: string[] }
+  | { kind: 'gave up' };
 
 /** Whether two sides of two kinds of tile may stand against each other under water. Sides as drawn. */
 export type SidesMeet = (tileA: number, sideA: TableSide, tileB: number, sideB: TableSide) => boolean;

@@ -155,6 +155,10 @@ describe('what a search came to', () => {
       '1 tile. It needs 1 more HS-1 and 1 more HS-3.',
     ],
     [{ kind: 'none' }, 'It cannot be laid, not even with 6 pieces more. Free a place, or move an opening.'],
+    [
+      { kind: 'none', inTheWay: ['the water at column 2, row 1', 'the fork at column 1, row 1'] },
+      'It cannot be laid, not even with 6 pieces more. Without the water at column 2, row 1, or without the fork at column 1, row 1 it could: water there has no way on.',
+    ],
     [{ kind: 'gave up' }, 'No layout found in the time allowed; there may be one. Try again, or ask for less.'],
   ])('%#', (result, words) => expect(resultWords(result, stock)).toBe(words));
 });

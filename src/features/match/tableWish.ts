@@ -127,7 +127,11 @@ export const sizeOf = (
 /** What a search came to, in words. */
 export function resultWords(result: TableResult, stock: Pick<TableStock, 'tiles'>): string {
   if (result.kind === 'none')
-    return `It cannot be laid, not even with ${MOST_EXTRAS} pieces more. Free a place, or move an opening.`;
+    return `It cannot be laid, not even with ${MOST_EXTRAS} pieces more. ${
+      result.inTheWay?.length
+        ? `Without ${result.inTheWay.slice(0, 3).join(', or without ')} it could: water there has no way on.`
+        : 'Free a place, or move an opening.'
+    }`;
   if (result.kind === 'gave up')
     return 'No layout found in the time allowed; there may be one. Try again, or ask for less.';
   const { extras, laid } = result.layout;

@@ -79,12 +79,6 @@ const SHOTS: {
       await page.keyboard.press('Enter');
     },
   },
-  {
-    name: 'tint-pours',
-    shows: /on the average/,
-    path: '/sets/heron-slack/tint?show=pours',
-    size: { width: 1280, height: 1000 },
-  },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
   { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
   {
@@ -117,6 +111,7 @@ const SHOTS: {
     first: alarm,
   },
   { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
+  { name: 'log-copies', shows: /of 39 finished/, path: '/sets/heron-slack/log?show=copies' },
   { name: 'shelf', shows: 'Colourants', path: '/shelf' },
 ];
 

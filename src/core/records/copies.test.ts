@@ -6,6 +6,7 @@ import {
   itemOf,
   numbersOf,
   remainingItems,
+  withCopies,
   type CopyInBatch,
 } from './copies';
 
@@ -75,6 +76,18 @@ test('items of a batch name a row of copies by its first, others one by one', ()
   expect(itemOf('d', [6, 5])).toEqual({ designId: 'd', copies: 2, first: 5 });
   expect(itemOf('d', [9, 3, 7])).toEqual({ designId: 'd', copies: 3, first: 3, numbers: [3, 7, 9] });
   for (const numbers of [[1], [4, 5], [2, 9, 11]]) expect(numbersOf(itemOf('d', numbers))).toEqual(numbers);
+});
+
+test('more copies follow on the last, fewer are the first of them', () => {
+  const made = (numbers: number[], copies: number): number[] => numbersOf(withCopies(itemOf('d', numbers), copies));
+  expect(made([1, 2, 3], 5)).toEqual([1, 2, 3, 4, 5]);
+  expect(made([5, 6], 1)).toEqual([5]);
+  expect(made([3, 7], 3)).toEqual([3, 7, 8]);
+  expect(made([3, 7, 9], 2)).toEqual([3, 7]);
+  // One that was in no batch yet begins where it is said to.
+  expect(numbersOf(withCopies({ designId: 'd', copies: 0, first: 4 }, 2))).toEqual([4, 5]);
+  // Numbers that do not go with the count are read as a row.
+  expect(numbersOf({ designId: 'd', copies: 2, first: 3, numbers: [9] })).toEqual([3, 4]);
 });
 
 describe('a new batch takes', () => {

@@ -9,7 +9,14 @@ export const firstNumbers = (copies: number, from = 1): number[] => Array.from({
 
 /** Which copies of a design a batch takes. */
 export const numbersOf = ({ copies, first = 1, numbers }: Batch['items'][number]): number[] =>
-  numbers ?? firstNumbers(copies, first);
+  numbers?.length === copies ? numbers : firstNumbers(copies, first);
+
+/** The same item with more or fewer copies: the last of them go, further ones follow on the last. */
+export function withCopies(item: Batch['items'][number], copies: number): Batch['items'][number] {
+  const numbers = numbersOf(item);
+  const more = firstNumbers(Math.max(0, copies - numbers.length), Math.max((item.first ?? 1) - 1, ...numbers) + 1);
+  return itemOf(item.designId, [...numbers.slice(0, copies), ...more]);
+}
 
 /** The item of a batch that takes these copies, in the order of their numbers. */
 export function itemOf(designId: string, wanted: readonly number[]): Batch['items'][number] {

@@ -1,6 +1,7 @@
 'use client';
 
 import { withPourAt } from '@/core/schedule/kept';
+import { withCopies } from '@/core/records/copies';
 import { complaintAt, replaceAt } from '@/core/records/replaceAt';
 import { batchOwnSchema, batchSchema, type BatchOwn, type Batch } from '@/core/records/recordSchemas';
 import type { BatchRow } from '@/core/records/views';
@@ -31,8 +32,8 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
     change((newest) => {
       const others = newest.items.filter((item) => item.designId !== designId);
       const now = newest.items.find((item) => item.designId === designId);
-      const items =
-        copies === 0 ? others : [...others, { ...now, ...(first && first > 1 && { first }), designId, copies }];
+      const before = now ?? { designId, copies: 0, ...(first && { first }) };
+      const items = copies === 0 ? others : [...others, withCopies(before, copies)];
       return { ...newest, items: items.sort((a, b) => placeOf(a.designId) - placeOf(b.designId)) };
     }, `Change the pieces of ${data.name}`);
   };

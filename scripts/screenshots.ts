@@ -117,6 +117,7 @@ const SHOTS: {
 
 /** Waits until no better plan is looked for. */
 async function calendarRests(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Stop there' }).waitFor({ state: 'hidden', timeout: 180_000 });
   await page.getByText('A proposal: nothing of it is kept yet.').waitFor({ timeout: 60_000 });
 }
 

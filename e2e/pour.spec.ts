@@ -94,12 +94,18 @@ test('twelve pieces in two layers: one is moved to another cup, and the card say
   await page.mouse.up();
   await expect(one!.getByRole('button', { name: 'Move T-1 #1', exact: true })).toBeVisible();
   // All into one cup is too full, and said.
+  const settled = (): Promise<void> => expect(cups).toHaveAttribute('aria-busy', 'false');
+  await settled();
   for (let left = await one!.getByRole('button').count(); left > 0; left--) {
-    await one!.getByRole('button').first().click();
+    const name = (await one!.getByRole('button').first().getAttribute('aria-label'))!;
+    await one!.getByRole('button', { name, exact: true }).click();
     await page
       .getByRole('menuitem', { name: /^to cup \d/ })
       .first()
       .click();
+    // A menu goes with its piece: the next one is opened once this one has gone.
+    await expect(one!.getByRole('button', { name, exact: true })).toHaveCount(0);
+    await settled();
     if ((await page.getByText('too full').count()) > 0) break;
   }
   await expect(page.getByText(/is the most that is poured in time or that the cup takes/).first()).toBeVisible();

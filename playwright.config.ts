@@ -24,8 +24,8 @@ export default defineConfig({
   // Journeys wait more than they work: three keep two cores busy.
   workers: 3,
   // Machines differ: waiting is cheap, a test that gives up on a slow one is not.
-  timeout: 120_000,
-  expect: { timeout: 40_000 },
+  timeout: 240_000,
+  expect: { timeout: 75_000 },
   reporter: [
     ['list'],
     ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '.test-tmp/playwright.json' }],

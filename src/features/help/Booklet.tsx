@@ -2,6 +2,7 @@
 
 import { WATER_BUILDS } from '@/core/plan/builds';
 import { PrintFrame } from '@/ui/print/PrintFrame';
+import { HelpEntries } from './HelpEntries';
 import { HELP, HELP_NAMES, type HelpPage } from './helpTexts';
 import styles from './Help.module.css';
 
@@ -17,28 +18,14 @@ export const Booklet = () => (
         {(Object.keys(HELP) as HelpPage[]).map((page) => (
           <section key={page}>
             <h2>{HELP_NAMES[page]}</h2>
-            <dl className={styles.entries}>
-              {HELP[page].map(({ what, says }) => (
-                <div key={what}>
-                  <dt>{what}</dt>
-                  <dd>{says}</dd>
-                </div>
-              ))}
-            </dl>
+            <HelpEntries entries={HELP[page]} />
           </section>
         ))}
         <section>
           <h2>Ways to build the water</h2>
-          <dl className={styles.entries}>
-            {WATER_BUILDS.map(({ key, name, look, risk }) => (
-              <div key={key}>
-                <dt>{name}</dt>
-                <dd>
-                  {look}. To mind: {risk}.
-                </dd>
-              </div>
-            ))}
-          </dl>
+          <HelpEntries
+            entries={WATER_BUILDS.map(({ name, look, risk }) => ({ what: name, says: `${look}. To mind: ${risk}.` }))}
+          />
         </section>
       </main>
     )}

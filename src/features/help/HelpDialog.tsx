@@ -4,8 +4,8 @@ import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { KeyList } from '@/ui/keys/KeyList';
 import type { Shortcut } from '@/ui/keys/useShortcuts';
+import { HelpEntries } from './HelpEntries';
 import { HELP, type HelpPage } from './helpTexts';
-import styles from './Help.module.css';
 
 interface HelpDialogProps {
   open: boolean;
@@ -18,14 +18,7 @@ interface HelpDialogProps {
 export function HelpDialog({ open, page, shortcuts, onClose }: HelpDialogProps) {
   return (
     <KeyList open={open} title="Help" shortcuts={shortcuts} onClose={onClose}>
-      <dl className={styles.entries}>
-        {HELP[page].map(({ what, says }) => (
-          <div key={what}>
-            <dt>{what}</dt>
-            <dd>{says}</dd>
-          </div>
-        ))}
-      </dl>
+      <HelpEntries entries={HELP[page]} />
       <Button variant="text" size="small" component={Link} href="/booklet">
         All of it as a booklet to print
       </Button>

@@ -10,7 +10,8 @@ import type { Connection, Database } from '@/db/storage';
 import { edit } from '@/db/journal';
 import { onTheWall } from './clock';
 
-const grams = (value: number): number => Math.round(Math.min(10_000, Math.max(0, value)) * 1000) / 1000;
+const toMilligrams = (value: number): number => Math.round(value * 1000) / 1000;
+const grams = (value: number): number => toMilligrams(Math.min(10_000, Math.max(0, value)));
 
 /** A layer as the log keeps it. */
 function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): PourRecord {
@@ -31,8 +32,8 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
       pieces: cup.pieces.map((piece) => ({ ...piece, tag: piece.tag.slice(0, 60), grams: grams(piece.grams) })),
     })),
     tintLeft: {
-      resinGrams: grams(record.tintLeft.resinGrams),
-      colours: record.tintLeft.colours.map((one) => ({ id: one.id.slice(0, 40), grams: grams(one.grams) })),
+      resinGrams: toMilligrams(record.tintLeft.resinGrams),
+      colours: record.tintLeft.colours.map((one) => ({ id: one.id.slice(0, 40), grams: toMilligrams(one.grams) })),
     },
     ...(expiredLots.length > 0 && { expiredLots }),
     note: record.note,
@@ -68,7 +69,7 @@ export function logLayers(
       goesOn && setId !== null
         ? entryBelow(db, run.batchId, record.layer, first)
         : ofRuns(earlier(), record.layer, goesOn);
-    const pour = goesOn ? onTopOf(below, own) : withWaste(own, below);
+    const pour = inAll(goesOn ? onTopOf(below, own) : withWaste(own, below));
     if (setId === null || !(reached || entered)) {
       // A further word on it moves nothing on the shelf.
       if (was && JSON.stringify(was.cups) === JSON.stringify(record.cups)) continue;
@@ -135,6 +136,17 @@ function addedUp(a: PourRecord['tintLeft'], b: PourRecord['tintLeft']): NonNulla
     colours: [...colours].map(([id, own]) => ({ id, grams: own })),
   };
 }
+
+/** A layer of all its runs: what was kept of a stock in one and taken in a later one was not left over. */
+const inAll = (pour: PourRecord): PourRecord => ({
+  ...pour,
+  ...(pour.tintLeft && {
+    tintLeft: {
+      resinGrams: grams(pour.tintLeft.resinGrams),
+      colours: pour.tintLeft.colours.map((one) => ({ ...one, grams: grams(one.grams) })),
+    },
+  }),
+});
 
 /** A layer by the plan that is kept with its batch, or, when that is gone, by the run's own. */
 function plannedFor(db: Connection, run: RunRow, state: RunState, record: LayerRecord): PlannedLayer {

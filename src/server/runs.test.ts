@@ -10,6 +10,7 @@ import { balanceOf, layersToLog } from '@/core/run/record';
 import { pieceKey } from '@/core/model/pieceRef';
 import { batchRequest } from '@/core/records/buildRequest';
 import { dryPours } from '@/core/records/rest';
+import { leftOfStock } from '@/core/run/keptStock';
 import type { BatchRow, EditAnswer } from '@/core/records/views';
 import { currentPours, getBatch, keptPlan } from '@/db/batches';
 import { openBatches } from '@/db/openBatches';
@@ -170,6 +171,26 @@ test('of a run that was given up the rest is open everywhere, is poured in a run
   expect(product + colour).toBeCloseTo(mixedFirst + balanceOf(stateOf(second)).mixedGrams, 1);
   expect(net(batchId)).toBeCloseTo(product, 1);
   expect(request.poured).toEqual([]);
+  await takeEvents(second, [event({ type: 'give up', why: 'for this test' })]);
+});
+
+test('the rest is tinted with what is left of the stock tint, which leaves its bottles once', async () => {
+  const { id: batchId } = await command({ do: 'plan', setId: 'heron-slack', like: BATCH });
+  const { version, data } = withData((db) => getBatch(db, batchId!)!);
+  await command({ do: 'put', kind: 'batch', id: batchId, version, data: { ...data, own: { cupGrams: 30 } } });
+  const first = await beginRun(batchId!, null);
+  await until(first, 'left');
+  await takeEvents(first, [event({ type: 'give up', why: 'called away' })]);
+  const [made] = stateOf(first).plan.layers;
+  const second = await beginRun(batchId!, null);
+  const [layer] = runView(second)!.plan.layers;
+  expect(layer!.stock).toEqual(made!.stock);
+  expect(layer!.stockKept!.leftGrams).toBeCloseTo(leftOfStock(stateOf(first), made!), 9);
+  await until(second, 'cover');
+  const { tintLeft, cups } = withData((db) => currentPours(db, batchId!))[0]!;
+  expect(tintLeft!.resinGrams).toBeLessThan(layer!.stockKept!.leftGrams);
+  const product = cups.reduce((sum, cup) => sum + cup.partAGrams + (cup.partBGrams ?? 0), tintLeft!.resinGrams);
+  expect(net(batchId!)).toBeCloseTo(product, 1);
   await takeEvents(second, [event({ type: 'give up', why: 'for this test' })]);
 });
 

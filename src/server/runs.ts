@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { buildRun } from '@/core/run/buildRun';
 import { clocksOf, type RunClock } from '@/core/run/clocks';
+import { keptStock, stockAtHand, type KeptStock } from '@/core/run/keptStock';
 import { layersToLog } from '@/core/run/record';
 import { RunBook } from '@/core/run/replay';
 import type { RunState } from '@/core/run/runState';
@@ -40,7 +41,7 @@ import {
   runsOfSet,
   type StoredRun,
 } from '@/db/runs';
-import { wallClockNow } from './clock';
+import { onTheWall, wallClockNow } from './clock';
 import { whenFree, withData } from './data';
 import { amountsOf, stripOf } from './figures';
 import { FieldProblem } from './fieldProblem';
@@ -79,6 +80,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
   const settings = withData((db) => getDocument(db, 'settings', SETTINGS_ID)?.data ?? DEFAULT_SETTINGS);
   const now = momentNow();
   const room = withData(lastRoomReading);
+  const left = practice ? [] : withData((db) => runsBefore(db, { id: '', batchId, begunAt: now }));
   const plan = buildRun({
     name: row.data.name,
     request,
@@ -87,6 +89,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     facts: batchFacts(request, planned.amounts),
     now: wallClockNow(),
     bottles: withData((db) => bottlesFor(db, request)),
+    keptStocks: keptStocks(planned.amounts.layers, left),
     filler: await fillerFor(setId, row.data.own?.fillerId ?? null),
     cuts: await cutsOf(setId),
   });
@@ -118,6 +121,23 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     ),
   );
 }
+
+/** What the last run that had a stock tint for a layer left of it. */
+const keptStocks = (
+  layers: readonly { number: number }[],
+  before: readonly { run: RunRow; state: RunState }[],
+): ReadonlyMap<number, KeptStock> =>
+  new Map(
+    layers.flatMap(({ number }) => {
+      const last = before.findLast(({ state }) =>
+        state.plan.layers.some((layer) => layer.number === number && stockAtHand(state, layer) > 0),
+      );
+      const kept =
+        last &&
+        keptStock(last.state, number, wallClockNow(), (moment) => onTheWall(new Date(realMoment(last.run, moment))));
+      return kept ? [[number, kept] as const] : [];
+    }),
+  );
 
 /** Lots that hold some of what a run takes, in the order in which they are used up. */
 function bottlesFor(db: Database, request: PlanRequest): RunPlan['bottles'] {
@@ -292,7 +312,10 @@ const nextWords = (state: RunState): string => {
 };
 
 /** The runs in earnest of a batch before one of them, the oldest first, as they stand. */
-const runsBefore = (db: Database, { id: own, batchId, begunAt }: RunRow): { run: RunRow; state: RunState }[] =>
+const runsBefore = (
+  db: Database,
+  { id: own, batchId, begunAt }: Pick<RunRow, 'id' | 'batchId' | 'begunAt'>,
+): { run: RunRow; state: RunState }[] =>
   runsInEarnest(db, batchId).flatMap(({ id, begunAt: then }) => {
     const run = id !== own && then <= begunAt ? getRun(db, id) : null;
     return run ? [{ run, state: bookOf(db, run).book.state() }] : [];

@@ -19,6 +19,8 @@ interface CureModel {
   bubblesRise: boolean;
   /** It stays liquid long enough to run out under a dam. */
   runsOut: boolean;
+  /** How long a stock tint of it stays good in a covered cup, hours. An estimate. */
+  tintKeepsHours: number;
   /** What it throws back while it is wet, per mm: white until it is dry. */
   milk: number;
   /** Up to which wet thickness it is brushed or spread, not poured, mm, and in what words; null: it is poured. */
@@ -72,6 +74,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     byLamp: false,
     bubblesRise: true,
     runsOut: true,
+    tintKeepsHours: 24,
     milk: STIRRED,
     spread: null,
     wantsDryAir: false,
@@ -109,6 +112,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     byLamp: false,
     bubblesRise: false,
     runsOut: true,
+    tintKeepsHours: 3,
     milk: MILKY,
     spread: { upToMm: 2.5, verb: 'Brush onto', under: 'one thin even coat, no puddles', press: 'Brushed' },
     wantsDryAir: true,
@@ -132,6 +136,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     byLamp: true,
     bubblesRise: false,
     runsOut: false,
+    tintKeepsHours: 24,
     milk: STIRRED,
     spread: null,
     wantsDryAir: false,
@@ -165,6 +170,7 @@ export const CURE_MODELS: Record<Product['cureModel'], CureModel> = {
     byLamp: false,
     bubblesRise: false,
     runsOut: true,
+    tintKeepsHours: 1,
     milk: STIRRED,
     spread: { upToMm: Infinity, verb: 'Spread into', under: 'pressed into the corners, smoothed', press: 'Spread' },
     wantsDryAir: false,

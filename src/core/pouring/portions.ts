@@ -284,20 +284,30 @@ export type TintLeft = z.infer<typeof tintLeftSchema>;
 export const layerTintSchema = z.object({ stock: stockTintSchema.nullable(), tintLeft: tintLeftSchema });
 export type LayerTint = z.infer<typeof layerTintSchema>;
 
+/** Cups made up one after the other, as long as the stock lasts. */
+function cupsOf(cupsGrams: readonly number[], mixture: Mixture, stock: StockLeft | null): Portion[][] {
+  let leftGrams = stock?.leftGrams ?? 0;
+  return cupsGrams.map((mixGrams) => {
+    const portions = cupPortions(mixGrams, mixture, stock && { ...stock, leftGrams });
+    leftGrams -= ofStockGrams(portions);
+    return portions;
+  });
+}
+
+/** Cups that are tinted with what is left of a stock; null where it is not enough for all of them. */
+export function portionsOfKept(cupsGrams: readonly number[], mixture: Mixture, kept: StockLeft): Portion[][] | null {
+  const cups = cupsOf(cupsGrams, mixture, kept);
+  return cups.every((portions) => portions.some(({ way }) => way === 'stock')) ? cups : null;
+}
+
 /**
  * Decides how the cups of a layer are made up. A stock where there is more than one cup and drops miss the recipe; a premix for one, and
  * where no stock can be made. One cup that is too small for its premixes is dosed out of a stock for itself.
  */
 export function layerPortions(cupsGrams: readonly number[], mixture: Mixture): LayerTint & { cups: Portion[][] } {
   const { recipe } = mixture;
-  const make = (stock: StockTint | null): Portion[][] => {
-    let leftGrams = stock?.stockGrams ?? 0;
-    return cupsGrams.map((mixGrams) => {
-      const portions = cupPortions(mixGrams, mixture, stock && { stock, leftGrams });
-      leftGrams -= ofStockGrams(portions);
-      return portions;
-    });
-  };
+  const make = (stock: StockTint | null): Portion[][] =>
+    cupsOf(cupsGrams, mixture, stock && { stock, leftGrams: stock.stockGrams });
   const dilute = (): StockTint | null => stockTint(recipe, cupsGrams, mixture);
   let stock = cupsGrams.every((mix) => dropsDo(recipe, mix)) || cupsGrams.length < 2 ? null : dilute();
   let cups = make(stock);
@@ -308,7 +318,9 @@ export function layerPortions(cupsGrams: readonly number[], mixture: Mixture): L
   return { stock, cups, tintLeft: leftOfTint(stock ? [stock] : [], cups.flat()) };
 }
 
-/** What is left of stocks and premixes once portions were taken of them. */
+const isSome = (grams: number): boolean => Math.abs(grams) > 1e-9;
+
+/** What is left of stocks and premixes once portions were taken of them; less than nothing of a stock that is not among `stocks`. */
 export function leftOfTint(
   stocks: readonly StockTint[],
   portions: readonly Pick<Portion, 'way' | 'intoGrams' | 'resinGrams' | 'colours'>[],
@@ -325,8 +337,8 @@ export function leftOfTint(
     for (const { id, grams } of own) add(id, grams * (made - 1));
   }
   return {
-    resinGrams: Math.max(0, resinGrams),
-    colours: [...colours].flatMap(([id, grams]) => (grams > 1e-9 ? [{ id, grams }] : [])),
+    resinGrams: isSome(resinGrams) ? resinGrams : 0,
+    colours: [...colours].flatMap(([id, grams]) => (isSome(grams) ? [{ id, grams }] : [])),
   };
 }
 

@@ -10,7 +10,9 @@ import { FIRST_PIECE_MINUTES } from '../pouring/handsOn';
 import { layerProduct, productsOf, type PlanRequest } from '../plan/request';
 import type { Amounts, LayerAmounts } from '../plan/plan';
 import type { BatchFacts } from '../schedule/facts';
-import { tintings } from '../pouring/stockTint';
+import { portionsOfKept } from '../pouring/portions';
+import { stockPart, tintings } from '../pouring/stockTint';
+import type { KeptStock } from './keptStock';
 import { pourDoses } from '../tint/waterTint';
 import { expiredItems } from './expired';
 import type { ReadyItem, RunLayer, RunPlan } from './runSchema';
@@ -28,15 +30,19 @@ export interface RunSource {
   filler: RunPlan['filler'];
   /** Lots of what it takes, in the order in which they are used up. */
   bottles?: RunPlan['bottles'];
+  /** What earlier runs left of the stock tints of layers, as far as it is still good. */
+  keptStocks?: ReadonlyMap<number, KeptStock>;
   /** Beds cut open, by design; what has none is drawn without. */
   cuts?: ReadonlyMap<string, NonNullable<RunPlan['pieces'][number]['cut']>>;
 }
 
 /** What a run carries out: the layers of a batch that are not poured yet, cup by cup, and what is to be ready before them. */
 export function buildRun(source: RunSource): RunPlan {
-  const { name, request, amounts, facts, by, now, filler, cuts, bottles = [] } = source;
+  const { name, request, amounts, facts, by, now, filler, cuts, bottles = [], keptStocks } = source;
   const poured = new Set(request.poured.map(({ layer }) => layer));
-  const layers = amounts.layers.filter(({ number }) => !poured.has(number)).map((layer) => layerOf(request, layer));
+  const layers = amounts.layers
+    .filter(({ number }) => !poured.has(number))
+    .map((layer) => layerOf(request, layer, keptStocks?.get(layer.number) ?? null));
   const taken = new Set(layers.flatMap(({ cups }) => cups.flatMap(({ pours }) => pours.map(pieceKey))));
   const standing = (request.standing ?? []).map(pieceKey);
   const { dammed, moulds } = facts;
@@ -93,25 +99,36 @@ export function buildRun(source: RunSource): RunPlan {
   };
 }
 
-function layerOf(request: PlanRequest, layer: LayerAmounts): RunLayer {
+function layerOf(request: PlanRequest, layer: LayerAmounts, kept: KeptStock | null): RunLayer {
   const { number, wetMm, fromMm, toMm, cups, stock, strength = 1, own } = layer;
   const priceOf = (id: string): number => {
     const colourant = request.recipe.doses.find((dose) => dose.colourant.id === id)?.colourant;
     return colourant ? colourant.bottlePrice / colourant.bottleGrams : 0;
   };
+  const product = layerProduct(request, layer);
+  const recipe = tintings(pourDoses(request.recipe.doses, { strength, ...(own && { own }) }));
+  const withKept =
+    kept &&
+    portionsOfKept(
+      cups.map(({ mixGrams }) => mixGrams),
+      { recipe, resinShare: stockPart(product).share, scaleStepGrams: request.bench.scaleStepGrams },
+      kept,
+    );
   return {
     number,
-    product: layerProduct(request, layer),
+    product,
     wetMm,
     fromMm,
     toMm,
     plantsBefore: layer.plantsBefore ?? false,
-    recipe: tintings(pourDoses(request.recipe.doses, { strength, ...(own && { own }) })).map((one) => ({
-      ...one,
-      pricePerGram: priceOf(one.id),
+    recipe: recipe.map((one) => ({ ...one, pricePerGram: priceOf(one.id) })),
+    ...(withKept ? { stock: kept.stock, stockKept: { leftGrams: kept.leftGrams, madeAt: kept.madeAt } } : { stock }),
+    cups: cups.map(({ number: cup, mixGrams, pours, portions }, i) => ({
+      number: cup,
+      mixGrams,
+      pours,
+      portions: withKept?.[i] ?? portions,
     })),
-    stock,
-    cups: cups.map((cup) => ({ number: cup.number, mixGrams: cup.mixGrams, pours: cup.pours, portions: cup.portions })),
   };
 }
 

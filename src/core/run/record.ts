@@ -1,6 +1,7 @@
 import { fromBottle, broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
 import { inCupGrams, mixedGrams, type CupState } from './cupState';
 import { namedBottles } from './bottles';
+import { stockAtHand } from './keptStock';
 import { answerWords } from './clocks';
 import { layerOf, type RunState } from './runState';
 
@@ -28,14 +29,17 @@ export interface LayerRecord {
   until: number;
   temperatureC: number;
   cups: CupRecord[];
-  /** What of its stock and premixes went into no cup: part A or product, and colourants. */
+  /**
+   * What of its stock and premixes went into no cup: part A or product, and colourants. Of a stock that an earlier run made, what this
+   * one took: less than nothing, for it was left over then.
+   */
   tintLeft: TintLeft;
   note: string;
 }
 
 /** Where the grams of a run went: bottle to cup to piece to what was lost. */
 export interface Balance {
-  /** All that left the bottles, product and colourants; and of that the colourants in the cups. */
+  /** All that left the bottles, product and colourants, stock tint that was kept among it; and of that the colourants in the cups. */
   mixedGrams: number;
   colourGrams: number;
   inPiecesGrams: number;
@@ -48,14 +52,13 @@ export interface Balance {
   tintLeftGrams: number;
 }
 
-/** What of a layer's stock and premixes was made and went into no cup. */
+/** What of a layer's stock and premixes was made in a run and went into no cup of it. */
 function tintLeftOf(state: RunState, number: number): TintLeft {
-  const { stock } = layerOf(state, number);
-  const made = state.done.get(`L${number}.stock`);
-  const own = everyCup(state).filter((cup) => cup.layer === number);
+  const layer = layerOf(state, number);
+  const made = layer.stock && !layer.stockKept && stockAtHand(state, layer) > 0 ? [layer.stock] : [];
   return leftOfTint(
-    stock && made && !made.skipped ? [stock] : [],
-    own.flatMap(({ putIn }) => putIn),
+    made,
+    everyCup(state).flatMap((cup) => (cup.layer === number ? cup.putIn : [])),
   );
 }
 
@@ -88,9 +91,9 @@ export function balanceOf(state: RunState): Balance {
     balance.thrownAwayGrams += thrown;
     balance.lostGrams += mixed - poured - inUse - thrown;
   }
-  for (const { number } of state.plan.layers) {
-    const { resinGrams, colours } = tintLeftOf(state, number);
-    const left = resinGrams + sumOf(colours);
+  for (const layer of state.plan.layers) {
+    const { resinGrams, colours } = tintLeftOf(state, layer.number);
+    const left = resinGrams + sumOf(colours) + (layer.stockKept ? stockAtHand(state, layer) : 0);
     balance.tintLeftGrams += left;
     balance.mixedGrams += left;
   }

@@ -15,6 +15,7 @@ import { stockPart } from '../pouring/stockTint';
 import { colourToCome, resinIn, type CupState, type Part } from './cupState';
 import type { RunState } from './runState';
 import type { RunCup, RunLayer, RunPlan, RunPour } from './runSchema';
+import { stockTaken } from './keptStock';
 import { afterOverPour } from './overPoured';
 
 /**
@@ -36,12 +37,11 @@ export function stockLeft(
 ): StockLeft | null {
   const { stock, number } = layer;
   if (!stock || done.get(`L${number}.stock`)?.skipped) return null;
-  const own = (all: readonly CupState[]): CupState[] => all.filter((one) => one.layer === number);
-  const used = [...own(cups), ...own(thrownAway)].reduce((sum, { putIn }) => sum + ofStockGrams(putIn), 0);
-  const promised = own(cups)
-    .filter(({ key, closedAt }) => key !== cup.key && closedAt === null)
+  const promised = cups
+    .filter(({ layer: of, key, closedAt }) => of === number && key !== cup.key && closedAt === null)
     .reduce((sum, one) => sum + ofStockGrams(colourToCome(one)), 0);
-  return { stock, leftGrams: stock.stockGrams - used - promised };
+  const all = layer.stockKept?.leftGrams ?? stock.stockGrams;
+  return { stock, leftGrams: all - stockTaken({ cups, thrownAway }, layer) - promised };
 }
 
 /** A cup for these pieces, mixed from nothing. */

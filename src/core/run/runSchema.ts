@@ -36,6 +36,8 @@ export const runLayerSchema = z.object({
   recipe: z.array(tintingSchema.extend({ pricePerGram: n })),
   /** A stock tint for its cups, made once before them. */
   stock: stockTintSchema.nullable(),
+  /** An earlier run made that stock: what is left of it, and when it was made. */
+  stockKept: z.object({ leftGrams: n, madeAt: wallTimeSchema }).optional(),
   cups: z.array(runCupSchema),
 });
 export type RunLayer = z.infer<typeof runLayerSchema>;

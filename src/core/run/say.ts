@@ -2,7 +2,9 @@ import { copyName } from '../model/pieceRef';
 import { CURE_MODELS, LEFTOVERS } from '../cure/cureModels';
 import { portionWords, readerOf, stockWords, type Reader } from '../pouring/portionWords';
 import { fromBottle, WAYS, type PortionWay } from '../pouring/portions';
+import { shortTime } from '../time/dayNames';
 import { formatMeasure, formatOnScale, METRIC, type UnitPreferences } from '../units/formatMeasure';
+import { stockGoodUntil } from './keptStock';
 import { inCupGrams, isQuickLayer, partMl, restOf, type CupState } from './cupState';
 import { layerOf, type Refusal, type RunState } from './runState';
 import type { RunLayer, RunPlan } from './runSchema';
@@ -84,8 +86,14 @@ const TOLD: { [K in RunStep['kind']]: (step: Of<K>, told: Told) => Said } = {
   ready: ({ item }) => said(item.text, item.why, 'Ready'),
   plants: () =>
     said('Set the plants', 'Seal dry stems: air rises from them while the layer is liquid.', 'Plants are set'),
-  stock: (_, { layer, reader }) =>
-    said('Make the stock tint', `${stockWords(layer.stock!, reader)}. Stir until even.`, 'Stock is made'),
+  stock: (_, { layer, reader, grams }) =>
+    layer.stockKept
+      ? said(
+          'Stir up the stock tint',
+          `${grams(layer.stockKept.leftGrams)} are left of ${shortTime(layer.stockKept.madeAt)}, good until ${shortTime(stockGoodUntil(layer, layer.stockKept.madeAt))}.`,
+          'It is even',
+        )
+      : said('Make the stock tint', `${stockWords(layer.stock!, reader)}. Stir until even.`, 'Stock is made'),
   weigh(step, { plan, grams, ml }) {
     const byVolume = plan.by === 'volume';
     const [weight, volume] = [grams(step.targetGrams), ml(step.targetGrams, step.part)];

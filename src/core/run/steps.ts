@@ -46,7 +46,7 @@ export const LIVE_STEPS: Record<
 > = {
   ready: step('words', 'as its item says', ['not needed here', 'was done before', 'tried, it still sets', 'no time']),
   plants: step('words', 'with a reason', ['not needed here', 'were set before']),
-  stock: step('words', 'with a reason', ['no small cup at hand']),
+  stock: step('words', 'with a reason', ['no small cup at hand', 'it is no longer there', 'it has thickened']),
   weigh: step('scale', 'never'),
   dose: {
     ...step('portion', 'with a reason', ['left clear on purpose', 'none left']),

@@ -2,6 +2,8 @@
 
 import Button from '@mui/material/Button';
 import Link from 'next/link';
+import { CURE_MODELS } from '@/core/cure/cureModels';
+import { leftOfStock } from '@/core/run/keptStock';
 import { balanceOf } from '@/core/run/record';
 import type { RunState } from '@/core/run/runState';
 import { verdictOf } from '@/core/run/verdict';
@@ -47,6 +49,15 @@ export function RunOver({ state, view, now, onlyBench }: RunOverProps) {
           <Line name="Off per piece, on average" value={grams(verdict.meanPourErrorGrams)} />
         )}
       </dl>
+      {!practice &&
+        state.over?.how === 'given up' &&
+        state.plan.layers
+          .filter((layer) => leftOfStock(state, layer) > 0)
+          .map((layer) => (
+            <p key={layer.number}>
+              {`Cover the stock tint of layer ${layer.number}: ${grams(leftOfStock(state, layer))} are left, good for the rest of it up to ${CURE_MODELS[layer.product.cureModel].tintKeepsHours} h after they were stirred, about.`}
+            </p>
+          ))}
       {practice && (
         <>
           <h2>{verdict.findings.length === 0 ? 'Nothing would have gone wrong' : 'What would have gone wrong'}</h2>

@@ -1,10 +1,12 @@
 import { narrowedWindows } from '@/core/time/benchWindows';
+import type { WallTime } from '@/core/time/wallTime';
 import { batchRequest } from '@/core/records/buildRequest';
 import type { Amounts, PlanRequest } from '@/core/plan';
 import type { BatchRow, CalendarView, ClockAndRoom, DeskView, SetDocuments, WeekSheetView } from '@/core/records/views';
 import { batchFacts } from '@/core/schedule/facts';
 import { calendarRequest, FIRST_WORKPLACE, FULL_EFFORT, type CalendarBatch } from '@/core/schedule/workplace';
 import { keptRequest } from '@/core/schedule/kept';
+import { pourStep } from '@/core/schedule/routes';
 import { withMeasured } from '@/core/schedule/roomDays';
 import type { ScheduleRequest } from '@/core/schedule/scheduleRequest';
 import { batchDetail, getBatch } from '@/db/batches';
@@ -13,7 +15,7 @@ import { wallClockNow } from './clock';
 import { withData } from './data';
 import { amountsOf, firstScheduleOf, inTime, scheduleOf } from './figures';
 import { measuredDays } from './measuredRoom';
-import { answer } from './respond';
+import { answer, RequestError } from './respond';
 import { deskView, setsToPlan } from './views';
 
 /** Every batch that is being made, of all sets, as the calendar takes it. Those whose figures cannot be had are left out. */
@@ -120,6 +122,20 @@ export async function weekSheet(setId: string): Promise<WeekSheetView | null> {
     kept,
   };
 }
+
+/** When the calendar as it stands pours each batch that is being made, by batch. Empty where there are more than a page shows. */
+async function pourTimes(desk: DeskView): Promise<Record<string, WallTime>> {
+  const { plan } = await calendarOf(desk);
+  const first = (plan?.steps ?? []).filter(({ stepId, done }) => stepId === pourStep(1) && !done);
+  return Object.fromEntries(first.map(({ batchId, from }) => [batchId, from]));
+}
+
+export const pourTimesAnswer = (setId: string): Promise<Response> =>
+  answer(async () => {
+    const desk = deskView(setId);
+    if (!desk) throw new RequestError(404, 'This set is no longer there.');
+    return pourTimes(desk);
+  });
 
 export const calendarAnswer = (): Promise<Response> =>
   answer(async () => ({ batches: await calendarBatches(), measured: measuredDays(wallClockNow()) }));

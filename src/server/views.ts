@@ -3,6 +3,7 @@
 import { cache } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { packStrip } from '@/core/picture/packedStrip';
+import { copiesOfDesigns, countCopies } from '@/core/records/copies';
 import { setScope, type Scope } from '@/core/records/command';
 import { curingNow, nextWork, pouredWork, sortedSets } from '@/core/records/work';
 import type {
@@ -29,6 +30,7 @@ import { history } from '@/db/journal';
 import { otherSets } from '@/db/otherSets';
 import { lotsInUse } from '@/db/stock';
 import { batchCounts, pieceCounts, plannedWork, pouredBatches } from '@/db/work';
+import { copiesNow } from './copies';
 import { clockChangesNow, wallClockNow } from './clock';
 import { withData } from './data';
 import { inTime, stripOf } from './figures';
@@ -171,8 +173,12 @@ export const setCards = (ids?: readonly string[]): SetCard[] =>
 
 /** How a set looks; null when there is none of this id. */
 export async function setLook(id: string): Promise<SetLook | null> {
-  const documents = withData((db) => documentsOf(db, id, []));
-  if (!documents) return null;
+  const known = withData((db) => {
+    const documents = documentsOf(db, id, []);
+    return documents && { documents, taken: copiesNow(db, id) };
+  });
+  if (!known) return null;
+  const { documents, taken } = known;
   const drawn = { ...documents, designs: documents.designs.slice(0, MOST_SMALL), pieces: [] };
   return {
     pieces: drawn.designs.map(({ id: designId, data: { tag, name, copies } }) => ({
@@ -180,6 +186,7 @@ export async function setLook(id: string): Promise<SetLook | null> {
       data: { tag, name, copies },
     })),
     strip: packStrip(await stripOf(drawn, SMALL)),
+    copies: countCopies(copiesOfDesigns(documents.designs, taken, wallClockNow())),
   };
 }
 

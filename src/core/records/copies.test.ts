@@ -1,6 +1,7 @@
 import {
   copiesOfDesigns,
   copyWords,
+  countCopies,
   isBegun,
   isFinished,
   itemOf,
@@ -62,6 +63,15 @@ test('copies are those that are wanted and those that were numbered on; what no 
   ]);
   expect(copyWords(copies[0]!)).toBe('open: in no batch yet');
   expect([isBegun(copies[0]!), isFinished(copies[0]!)]).toEqual([false, false]);
+});
+
+test('of a spoilt copy the water counts as work, not as finished', () => {
+  const copies = copiesOfDesigns(
+    [design('d', 5)],
+    [inBatch(1), inBatch(2, { layers: 1 }), inBatch(3, { fate: spoilt }), inBatch(4, { layers: 0, of: 0 })],
+    NOW,
+  );
+  expect(countCopies(copies)).toEqual({ of: 5, finished: 1, inWork: 2 });
 });
 
 test('a copy that was spoilt and made anew stands where the later batch has it', () => {

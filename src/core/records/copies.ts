@@ -105,6 +105,17 @@ export const isFinished = ({ state }: Pick<Copy, 'state'>): boolean => FINISHED.
 /** Whether any water is in it. */
 export const isBegun = ({ state }: Pick<Copy, 'state'>): boolean => state !== 'open' && state !== 'planned';
 
+/** How many copies there are, how many of them are finished, and how many others have water in them. */
+export interface CopyCounts {
+  of: number;
+  finished: number;
+  inWork: number;
+}
+export function countCopies(copies: readonly Pick<Copy, 'state'>[]): CopyCounts {
+  const finished = copies.filter(isFinished).length;
+  return { of: copies.length, finished, inWork: copies.filter(isBegun).length - finished };
+}
+
 /** Where a copy stands, in words. */
 export function copyWords({ state, held }: Pick<Copy, 'state' | 'held'>): string {
   if (!held) return 'open: in no batch yet';

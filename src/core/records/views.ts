@@ -1,3 +1,4 @@
+import type { CopyCounts } from './copies';
 import type { ClockChange } from '../time/clockChanges';
 import type { PieceDesign } from '../model/designSchema';
 import type { WallTime } from '../time/wallTime';
@@ -199,6 +200,7 @@ export interface SetCard {
 export interface SetLook {
   pieces: { id: string; data: Pick<PieceDesign, 'tag' | 'name' | 'copies'> }[];
   strip: PackedStrip;
+  copies: CopyCounts;
 }
 
 /** Sets for the first screen: those whose work comes next; the rest is asked for once the page stands. */

@@ -1,5 +1,7 @@
 'use client';
 
+import Link from 'next/link';
+import { shortTime } from '@/core/time/dayNames';
 import { withPourAt } from '@/core/schedule/kept';
 import { withCopies } from '@/core/records/copies';
 import { complaintAt, replaceAt } from '@/core/records/replaceAt';
@@ -12,6 +14,7 @@ import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { BenchWindows } from '@/ui/measure/BenchWindows';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { WordField } from '@/ui/measure/WordField';
+import { useFetched } from '@/ui/useFetched';
 import { useDesk } from './DeskContext';
 import { GuestPieces } from './GuestPieces';
 import styles from './BatchPieces.module.css';
@@ -54,12 +57,9 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
             value={data.pourAt}
             onCommit={(pourAt) => change((newest) => withPourAt(newest, pourAt), `Pour ${data.name} at another time`)}
             error={complaintAt(batchSchema, data, ['pourAt'], data.pourAt)}
-            hint={
-              data.course?.kept
-                ? 'by the calendar that is kept on Cure'
-                : 'when you wish it; Cure says when all that comes before it is done'
-            }
+            hint={data.course?.kept ? 'by the calendar that is kept on Cure' : 'when you wish it'}
           />
+          {!data.course?.kept && <ByCalendar batch={batch} />}
           <div className={styles.copies}>
             {desk.designs.map(({ id, data: design }) => (
               <MeasureField
@@ -81,6 +81,25 @@ export function BatchPieces({ batch }: { batch: BatchRow }) {
         </>
       )}
     </div>
+  );
+}
+
+/** When the calendar as it stands would pour the batch: all that comes before it takes its time. */
+function ByCalendar({ batch: { id, data } }: { batch: BatchRow }) {
+  const { desk } = useDesk();
+  const key = [desk.set, desk.shelf.settings, ...desk.batches].map((row) => `${row.id}.${row.version}`).join();
+  const { data: times } = useFetched<Record<string, string>>(
+    `/api/sets/${encodeURIComponent(desk.set.id)}/pour-times`,
+    key,
+  );
+  const at = times?.[id];
+  return (
+    <p className={styles.small}>
+      {at === undefined || at === data.pourAt
+        ? 'When all that comes before it is done is on '
+        : `With all that comes before it, about ${shortTime(at)}: see `}
+      <Link href={`/sets/${desk.set.id}/cure`}>Cure</Link>
+    </p>
   );
 }
 

@@ -9,6 +9,7 @@ import { copyName, pieceKey } from '@/core/model/pieceRef';
 import {
   copiesOfDesigns,
   copyWords,
+  countCopies,
   isBegun,
   isFinished,
   type Copy,
@@ -44,13 +45,12 @@ export function CopiesView() {
   if (failed && !taken) return <NotRead what="The copies could not be read." again={again} />;
   if (!taken) return <Held label="Reading the copies" />;
   const copies = copiesOfDesigns(desk.designs, taken, desk.now);
-  const [exist, finished] = [copies.filter(isBegun), copies.filter(isFinished)];
+  const { of, finished, inWork } = countCopies(copies);
   const chosen = copies.filter((copy) => picked.has(pieceKey(copy)));
   return (
     <section className={styles.copies} aria-label="Copies">
       <p className={styles.sum}>
-        <b>{finished.length}</b> of {copies.length} finished, <b>{exist.length - finished.length}</b> more in work,{' '}
-        <b>{copies.length - exist.length}</b> to pour
+        <b>{finished}</b> of {of} finished, <b>{inWork}</b> more in work, <b>{of - finished - inWork}</b> to pour
       </p>
       {desk.designs.map(({ id, data }) => {
         const own = copies.filter(({ designId }) => designId === id);

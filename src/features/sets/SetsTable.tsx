@@ -190,6 +190,11 @@ function Work({ card, look, want, now, wide }: LookProps & { now: string; wide: 
               .filter(Boolean)
               .join(' · ')}
           </span>
+          {look && look.copies.finished + look.copies.inWork > 0 && (
+            <Link href={`${base}/log?view=copies`} className={styles.small}>
+              {`${look.copies.finished} of ${look.copies.of} finished${look.copies.inWork > 0 ? `, ${look.copies.inWork} in work` : ''}`}
+            </Link>
+          )}
           {job?.customer && <span className={styles.small}>{job.customer}</span>}
         </TableCell>
         <TableCell>

@@ -60,6 +60,7 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/api/sets/[setId]/batches': { GET: 'everything' },
   '/api/sets/[setId]/copies': { GET: 'everything' },
   '/api/sets/[setId]/guests': { GET: 'everything' },
+  '/api/sets/[setId]/pour-times': { GET: 'everything' },
   '/api/sets/[setId]/spent': { GET: 'everything' },
   '/api/starts': { GET: 'everything' },
   '/api/backups': { GET: 'everything', POST: 'everything' },

@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
+import type { RunSummary } from '../src/core/run/views';
 import { press, ready, sent, stepKind, title } from './atBench';
 import { awake, choose, fillMeasure, makeSet, pick } from './guarded';
 import { expect, test, type Workshop } from './workshop';
@@ -208,4 +209,53 @@ test('the bench is no more than 350 kB packed before it can be pressed', async (
     packed += gzipSync(await (await page.request.get(`${own.url}${address}`)).body()).length;
   expect(packed).toBeGreaterThan(100_000);
   expect(packed).toBeLessThan(350_000);
+});
+
+test('a date that is typed is written once, when it is whole and left; beside it stands what the calendar comes to', async ({
+  page,
+}) => {
+  await page.goto(`${desk('pour')}?batch=hs-batch-3`);
+  await expect(page.getByText(/With all that comes before it, about \w{3} \d+ \w{3}, \d\d:\d\d/)).toBeVisible();
+  let edits = 0;
+  page.on(
+    'request',
+    (request) => (edits += Number(request.method() === 'POST' && request.url().includes('/api/edits'))),
+  );
+  const day = page.getByRole('group', { name: 'Pour at' }).getByRole('spinbutton', { name: 'Day' });
+  await day.click();
+  await page.keyboard.type('140120271845', { delay: 30 });
+  await expect(page.getByRole('group', { name: 'Pour at' })).not.toContainText('before');
+  expect(edits).toBe(0);
+  await page.getByRole('textbox', { name: 'Name' }).click();
+  await expect(page.getByText('planned, Thu 14 Jan, 18:45')).toBeVisible();
+  expect(edits).toBe(1);
+});
+
+test('practice rings in its own window; the desk, the bench and a pour in earnest hear nothing of it', async ({
+  page,
+  context,
+}) => {
+  const begun = async (batchId: string, practice?: object): Promise<string> => {
+    const answer = await page.request.post(`${own.url}/api/runs`, { data: { batchId, ...(practice && { practice }) } });
+    return ((await answer.json()) as { id: string }).id;
+  };
+  const [earnest, practice] = [await begun('hs-batch-3'), await begun('hs-batch-3', { speed: 10, seed: 1 })];
+  const [real, atDesk] = [await context.newPage(), await context.newPage()];
+  await real.goto(`${own.url}/run/${earnest}`);
+  await awake(real);
+  await atDesk.goto(desk('shape'));
+  await awake(atDesk);
+  await page.goto(`${own.url}/run/${practice}`);
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Rings in' }).fill('0.2 min');
+  await page.getByRole('button', { name: 'Start it' }).click();
+  await expect(page.getByRole('alertdialog')).toBeVisible();
+  await expect(page.getByText('practice', { exact: true }).first()).toBeVisible();
+  const { runs } = (await (await page.request.get(`${own.url}/api/runs`)).json()) as { runs: RunSummary[] };
+  expect(runs.find(({ id }) => id === practice)!.clocks).toEqual([]);
+  await atDesk.reload();
+  await awake(atDesk);
+  await expect(atDesk.getByRole('alert').filter({ hasText: /Bases/ })).toHaveCount(0);
+  await expect(real.getByRole('alertdialog')).toHaveCount(0);
+  await expect(real.getByText('practice', { exact: true })).toHaveCount(0);
 });

@@ -29,7 +29,7 @@ export function Alarm({ link, view, clock, waiting, now }: AlarmProps) {
     answerClock(link, view, clock, did);
   };
   const [first, ...others] = clock.answers;
-  const [, headline = clock.words, rest = ''] = /^([^.]+\.)\s*(.*)$/s.exec(unbroken(clock.words)) ?? [];
+  const [, headline = clock.words, rest = ''] = /^(.+?\.)(?:\s+(.*))?$/s.exec(unbroken(clock.words)) ?? [];
   useEffect(() => {
     main.current?.focus();
     const down = (event: KeyboardEvent): void => {

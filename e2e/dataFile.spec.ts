@@ -16,6 +16,13 @@ test('an empty start teaches, and loads the sample', async ({ page }) => {
   try {
     await page.goto(url);
     await expect(page.getByRole('heading', { name: 'Nothing on the table yet' })).toBeVisible();
+    // How the maker measures is asked before the first set, and counts at once, one choice after the other.
+    await choose(page, 'Lengths in', 'in');
+    await choose(page, 'Masses in', 'oz');
+    await expect(page.getByRole('combobox', { name: 'Masses in' })).toHaveText('oz');
+    await page.getByRole('button', { name: 'New set' }).click();
+    await expect(page.getByRole('dialog').getByText('in', { exact: true })).toBeVisible();
+    await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Look at the sample, Heron Slack' }).click();
     await page.getByRole('link', { name: 'Heron Slack', exact: true }).click();
     await expect(page.getByText('11 tiles, 4 boards, 24 bases')).toBeVisible();

@@ -37,7 +37,7 @@ function newerThan(error: unknown, scope: Scope): Pick<EditAnswer, 'changes' | '
   return withData((db) => ({ changes: changesOf(db, touched), history: history(db, scope) }));
 }
 
-/** The list of sets shows cards: those of the sets that were changed. */
+/** The list of sets shows cards: those of the sets that were changed; and the shelf, settings among it. */
 async function withCards(edit: EditAnswer, wanted: ViewWanted): Promise<EditAnswer> {
   if (wanted.view !== 'sets') return edit;
   const ids = [
@@ -46,7 +46,7 @@ async function withCards(edit: EditAnswer, wanted: ViewWanted): Promise<EditAnsw
   const cards = ids.length > 0 ? await withLooks(setCards(ids)) : [];
   return {
     ...edit,
-    changes: [],
+    changes: edit.changes.filter(({ kind, setId }) => kind !== 'set' && setId === null),
     cards: ids.map((id) => ({ id, card: cards.find(({ set }) => set.id === id) ?? null })),
   };
 }

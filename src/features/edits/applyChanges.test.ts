@@ -93,4 +93,9 @@ describe('rows that an edit changed', () => {
     ];
     expect(setsWith(view, { changes: [], cards }).sets.map(({ set }) => set.data.name)).toEqual(['B2', 'C']);
   });
+  test('the list of sets knows of settings that were changed on it', () => {
+    const change = { kind: 'settings', id: 'w', setId: null, row: stored('w', { a: 1 }) } as unknown as RowChange;
+    const view = { sets: [], shelf: desk.shelf, history: desk.history } as unknown as SetsView;
+    expect(setsWith(view, { changes: [change] }).shelf.settings).toEqual(change.row);
+  });
 });

@@ -87,6 +87,7 @@ export const setsWith = (view: SetsView, changed: Changed): SetsView =>
   withState(
     {
       ...view,
+      shelf: changed.changes.reduce(onShelf, view.shelf),
       setCount: view.setCount + countedBy(view, changed),
       sets: (changed.cards ?? []).reduce<SetsView['sets']>((sets, { id, card }) => {
         if (!card) return sets.filter(({ set }) => set.id !== id);

@@ -79,6 +79,7 @@ const CORE_ROOMS = [
   'picture',
   'schedule',
   'run',
+  'findings',
   'records',
   'formats',
 ];

@@ -33,6 +33,7 @@ const COLUMNS: { [K in Exclude<keyof Batch, 'items'>]-?: Column<NonNullable<Batc
   moves: json((moves) => moves.length === 0),
   own: json((own) => Object.keys(own).length === 0),
   course: json(({ marks, kept }) => marks.length === 0 && !kept),
+  inspections: json((inspections) => inspections.length === 0),
   fates: json((fates) => fates.length === 0),
 };
 type Field = keyof typeof COLUMNS;

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { Batch, Settings } from '@/core/records/recordSchemas';
 import { numbersOf, type CopyInBatch } from '@/core/records/copies';
+import { lastInspection } from '@/core/records/inspections';
 import type { ClockAndRoom } from '@/core/records/views';
 import { pouredWork, type PouredWork } from '@/core/records/work';
 import { getBatch, POURED_COPIES } from './batches';
@@ -88,6 +89,7 @@ export function copiesInBatches(
             firmAt: work?.firmAt ?? null,
             curedAt: work?.curedAt ?? null,
             inspectedAt: looked,
+            inspection: lastInspection(data, { designId: item.designId, copy }),
             fate: fate ? { fate: fate.fate, at: fate.at, why: fate.why } : null,
           };
         }),

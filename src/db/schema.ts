@@ -78,6 +78,7 @@ export const batches = sqliteTable(
     course: text('course', { mode: 'json' }).$type<unknown>(),
     /** What became of its copies; null while nothing did. */
     fates: text('fates', { mode: 'json' }).$type<unknown>(),
+    inspections: text('inspections', { mode: 'json' }).$type<unknown>(),
     updatedAt: text('updated_at').notNull(),
   },
   (table) => [index('batches_set').on(table.setId, table.position)],

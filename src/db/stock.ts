@@ -122,6 +122,16 @@ export const lotsOf = (db: Connection, { kind, id }: StockItem): LotState[] =>
     .map(rowOf)
     .map(({ id: lotId, data, left }) => ({ id: lotId, lot: data, left }));
 
+/** The bottles of products that what was poured of a batch came out of. */
+export const bottlesTakenBy = (db: Connection, batchId: string): LotState[] =>
+  db
+    .all<LotLine>(
+      sql`${LOT_LINE} and l.item_kind = 'product' and l.id in (
+        select lot_id from movements where batch_id = ${batchId} and kind in ('poured', 'lost') and amount < 0)`,
+    )
+    .map(rowOf)
+    .map(({ id, data, left }) => ({ id, lot: data, left }));
+
 /** The newest movements of a lot, the latest first; with what was left after each. */
 export const lotHistory = (db: Connection, lotId: string, most = 200): MovementRow[] =>
   db.all<MovementRow>(sql`

@@ -2,10 +2,12 @@ import { join } from 'node:path';
 import { commandSchema } from '@/core/records/command';
 import { copiesOfDesigns } from '@/core/records/copies';
 import type { EditAnswer } from '@/core/records/views';
+import type { Why } from '@/core/records/why';
 import { temporaryFolder } from '@/db/testDataFile';
 import { copiesAnswer, copiesNow } from './copies';
 import { withData } from './data';
 import { runCommand } from './runCommand';
+import { whyAnswer } from './why';
 import { closePool } from './threads/pool';
 import { deskView, openBatch, shelfView } from './views';
 
@@ -64,6 +66,63 @@ test('nothing becomes of what is not poured, or lies in another batch', async ()
   const poured = deskView(SET)!.batches.find((row) => row.poured)!;
   await expect(fate([{ designId, copy: 400, batchId: poured.id }], 'delivered')).rejects.toThrow(/does not hold/);
   await expect(fate([{ designId, copy: 1, batchId: 'gone' }], 'delivered')).rejects.toThrow(/no longer there/);
+});
+
+describe('a copy that is looked over', () => {
+  const batch = () => deskView(SET)!.batches.find((row) => row.id === 'hs-batch-1')!;
+  const piece = () => ({ designId: batch().data.items[0]!.designId, copy: 1, batchId: batch().id });
+  const inspect = (inspection: object | null): Promise<EditAnswer> =>
+    run({ do: 'inspect', setId: SET, copies: [piece()], inspection });
+  const asked = (finding: string, more: object = {}): Promise<Response> =>
+    whyAnswer(
+      new Request(
+        `http://here/api/why?${new URLSearchParams({ batch: batch().id, design: piece().designId, copy: '1', finding, ...more }).toString()}`,
+      ),
+    );
+  const tacky = { at: '2026-12-02T10:00', findings: [{ kind: 'tacky' }], outcome: 'mend' };
+
+  test('is to mend, looked over or to be made anew, and what was said is taken back', async () => {
+    await inspect(tacky);
+    expect(stateOf(batch().id, 1)).toBe('to mend');
+    await inspect({ ...tacky, outcome: 'pass' });
+    expect(batch().data.inspections).toHaveLength(1);
+    expect(stateOf(batch().id, 1)).toBe('inspected');
+    await inspect({ ...tacky, outcome: 'remake' });
+    expect(stateOf(batch().id, 1)).toBe('spoilt');
+    expect(batch().data.fates).toMatchObject([{ copy: 1, fate: 'spoilt', why: 'tacky' }]);
+    await inspect(null);
+    expect(batch().data.inspections).toBeUndefined();
+    expect(batch().data.fates).toBeUndefined();
+    expect(deskView(SET)!.history.undo?.label).toBe('Look copies over');
+  });
+
+  test('has causes by what is on record: the ratio that was weighed leads once it is off', async () => {
+    await inspect(tacky);
+    const before = (await (await asked('tacky')).json()) as Why;
+    const of = (why: Why, id: string) => why.causes.find((cause) => cause.id === id)!;
+    expect(of(before, 'ratio').now).toBeLessThan(of(before, 'ratio').before);
+    const { detail, row } = openBatch(SET, batch().id)!;
+    const [entry] = detail.pours;
+    const cups = entry!.cups.map((cup) => ({ ...cup, partBGrams: cup.partBGrams! * 0.88 }));
+    await run({ do: 'pour', batchId: row.id, version: row.version, layer: 1, pour: { ...entry!, cups } });
+    const after = (await (await asked('tacky')).json()) as Why;
+    expect(after.causes[0]).toMatchObject({ id: 'ratio' });
+    expect(after.enough).toBe(true);
+    expect(after.causes[0]!.evidence.map(({ words }) => words)).toContainEqual(
+      expect.stringMatching(/14 % off, too much A/),
+    );
+    await run({ do: 'undo', scope: `set:${SET}` });
+    await inspect(null);
+  });
+
+  test('a finding that nobody knows, a batch that is not poured: said in words', async () => {
+    expect((await asked('rust')).status).toBe(422);
+    const planned = deskView(SET)!.batches.find((row) => !row.poured)!;
+    expect((await asked('tacky', { batch: planned.id })).status).toBe(404);
+    await expect(inspect({ ...tacky, findings: [{ kind: 'tacky' }, { kind: 'tacky' }] })).rejects.toThrow(
+      /stands once/,
+    );
+  });
 });
 
 test('of a set that is not there is said so', async () => expect((await copiesAnswer('nowhere')).status).toBe(404));

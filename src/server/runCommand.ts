@@ -5,8 +5,8 @@ import { fingerprint } from '@/core/plan';
 import { NOTHING } from '@/core/stock/lots';
 import { batchNeeds } from '@/core/stock/needs';
 import { itemOf, firstNumbers, numbersOf, remainingItems } from '@/core/records/copies';
+import { withFate, withInspection } from '@/core/records/inspections';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
-import { pieceKey } from '@/core/model/pieceRef';
 import { pourStep } from '@/core/schedule/routes';
 import { isOfBench, wholePours } from '@/core/records/rest';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
@@ -114,6 +114,8 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
       return (db) => writeCourses(db, command, scope, now);
     case 'fate':
       return (db) => writeFates(db, command, now);
+    case 'inspect':
+      return (db) => writeInspections(db, command, now);
     case 'duplicate':
       return (db) => duplicateSet(db, command, now);
     case 'stock':
@@ -262,9 +264,21 @@ function duplicateSet(db: Database, { setId, measured }: Extract<Command, { do: 
   return putInSet(db, { ...file, set, pieces: measured ? file.pieces : [], batches: [] }, now, { label });
 }
 
-/** What became of copies is kept in the batches that hold them, in the newest of their rows; a word on one copy touches no other. */
-function writeFates(db: Database, { setId, copies, fate, label }: Extract<Command, { do: 'fate' }>, now: string): Done {
-  const touched = edit(db, setScope(setId), label ?? 'Say what became of copies', now, (writer) => {
+interface OfCopies {
+  setId: string;
+  label?: string | undefined;
+  copies: readonly { designId: string; copy: number; batchId: string }[];
+}
+
+/** What is said of copies is kept in the batches that hold them, in the newest of their rows; a word on one copy touches no other. */
+function writeOfCopies(
+  db: Database,
+  { setId, copies, label }: OfCopies,
+  words: string,
+  now: string,
+  said: (data: Batch, own: { designId: string; copy: number }[]) => Batch,
+): Done {
+  const touched = edit(db, setScope(setId), label ?? words, now, (writer) => {
     for (const batchId of new Set(copies.map((copy) => copy.batchId))) {
       const row = getBatch(db, batchId);
       if (!row) throw new EditRefusedError('missing', 'The batch of this copy is no longer there.');
@@ -274,16 +288,18 @@ function writeFates(db: Database, { setId, copies, fate, label }: Extract<Comman
         if (!item || !numbersOf(item).includes(piece.copy))
           throw new FieldProblem(['copies', i], `${row.data.name} does not hold this copy.`);
       });
-      if (!row.poured) throw new FieldProblem(['fate'], `${row.data.name} is not poured yet.`);
-      const named = new Set(own.map(pieceKey));
-      const others = (row.data.fates ?? []).filter((one) => !named.has(pieceKey(one)));
-      const fates = [...others, ...(fate ? own.map((piece) => ({ ...piece, ...fate })) : [])];
-      const { fates: _, ...data } = row.data;
-      writer.put('batch', batchId, { ...data, ...(fates.length > 0 && { fates }) }, row.version);
+      if (!row.poured) throw new FieldProblem(['copies'], `${row.data.name} is not poured yet.`);
+      writer.put('batch', batchId, said(row.data, own), row.version);
     }
   });
   return { id: setId, touched };
 }
+
+const writeFates = (db: Database, command: Extract<Command, { do: 'fate' }>, now: string): Done =>
+  writeOfCopies(db, command, 'Say what became of copies', now, (data, own) => withFate(data, own, command.fate));
+
+const writeInspections = (db: Database, command: Extract<Command, { do: 'inspect' }>, now: string): Done =>
+  writeOfCopies(db, command, 'Look copies over', now, (data, own) => withInspection(data, own, command.inspection));
 
 /** A new batch of what no batch has taken yet, or like one that is there, to be poured in the next hour. */
 function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' }>, now: string): Done {
@@ -298,7 +314,7 @@ function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' 
         pourAt: now,
         benchWindows: null,
       };
-  const { moves: _, course: __, fates: ___, ...data } = batch;
+  const { moves: _, course: __, fates: ___, inspections: ____, ...data } = batch;
   const label = before ? `Plan another like ${before.name}`.slice(0, 80) : 'Plan a batch';
   const touched = edit(db, setScope(setId), label, now, (writer) => writer.add('batch', id, data, setId));
   return { id, touched };

@@ -321,6 +321,10 @@ const runsBefore = (
     return run ? [{ run, state: bookOf(db, run).book.state() }] : [];
   });
 
+/** The runs in earnest of a batch as they stand, the oldest first. */
+export const statesOfRuns = (db: Database, batchId: string): RunState[] =>
+  runsBefore(db, { id: '', batchId, begunAt: Infinity }).map(({ state }) => state);
+
 /** Tells the log of a batch that has come back what its runs poured while it was away. */
 export function logRunsOf(db: Database, batchId: string, now: string): void {
   for (const { id } of runsInEarnest(db, batchId)) {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   batchSchema,
   copyFateSchema,
+  inspectionSchema,
   pieceSchema,
   pourRecordSchema,
   settingsSchema,
@@ -38,6 +39,11 @@ const add = <K extends RecordKind, S extends z.ZodType>(kind: K, data: S) =>
   z.object({ do: z.literal('add'), kind: z.literal(kind), data, label });
 const addToSet = <K extends 'design' | 'piece' | 'batch', S extends z.ZodType>(kind: K, data: S) =>
   z.object({ do: z.literal('add'), kind: z.literal(kind), setId: id, data, label });
+
+const copiesInBatchesSchema = z
+  .array(copyFateSchema.pick({ designId: true, copy: true }).extend({ batchId: id }))
+  .min(1)
+  .max(2000);
 
 /** Every edit that the screens can ask for: one schema for the form, the route and the database. */
 export const commandSchema = z.discriminatedUnion('do', [
@@ -110,11 +116,16 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('fate'),
     setId: id,
     label,
-    copies: z
-      .array(copyFateSchema.pick({ designId: true, copy: true }).extend({ batchId: id }))
-      .min(1)
-      .max(2000),
+    copies: copiesInBatchesSchema,
     fate: copyFateSchema.pick({ fate: true, at: true, why: true }).nullable(),
+  }),
+  /** What was found on copies that were looked over; null takes the last word on them back. */
+  z.object({
+    do: z.literal('inspect'),
+    setId: id,
+    label,
+    copies: copiesInBatchesSchema,
+    inspection: inspectionSchema.nullable(),
   }),
   /** The same set once more, without its batches: with what was measured of its copies, or without. */
   z.object({ do: z.literal('duplicate'), setId: id, measured: z.boolean() }),

@@ -27,6 +27,7 @@ const inBatch = (copy: number, change: Partial<CopyInBatch> = {}): CopyInBatch =
   firmAt: null,
   curedAt: null,
   inspectedAt: null,
+  inspection: null,
   fate: null,
   ...change,
 });

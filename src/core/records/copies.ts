@@ -2,7 +2,8 @@ import type { PieceDesign } from '../model/designSchema';
 import type { Stored } from '../model/stored';
 import { dayAndMonth, shortTime } from '../time/dayNames';
 import type { WallTime } from '../time/wallTime';
-import type { Batch, CopyFate } from './recordSchemas';
+import { findingWords } from './inspections';
+import type { Batch, CopyFate, CopyInspection } from './recordSchemas';
 
 /** 1, 2, 3 … */
 export const firstNumbers = (copies: number, from = 1): number[] => Array.from({ length: copies }, (_, i) => from + i);
@@ -43,8 +44,9 @@ export interface CopyInBatch {
   /** When what it has may be handled, and when that is cured; null: long ago. */
   firmAt: WallTime | null;
   curedAt: WallTime | null;
-  /** When its batch was looked over. */
+  /** When its batch was looked over; and the last word on the copy itself. */
   inspectedAt: WallTime | null;
+  inspection: Pick<CopyInspection, 'at' | 'findings' | 'outcome'> | null;
   fate: Pick<CopyFate, 'fate' | 'at' | 'why'> | null;
 }
 
@@ -56,6 +58,7 @@ export const COPY_STATES = [
   'poured',
   'firm',
   'cured',
+  'to mend',
   'inspected',
   'delivered',
   'spoilt',
@@ -78,7 +81,8 @@ function stateOf(held: CopyInBatch | null, now: WallTime): CopyState {
   if (held.layers < held.of) return 'begun';
   if (held.firmAt !== null && now < held.firmAt) return 'poured';
   if (held.curedAt !== null && now < held.curedAt) return 'firm';
-  return held.inspectedAt ? 'inspected' : 'cured';
+  if (held.inspection?.outcome === 'mend') return 'to mend';
+  return held.inspectedAt || held.inspection ? 'inspected' : 'cured';
 }
 
 /** Every copy of some designs: those that are wanted, and those that batches have numbered on. `taken`: older batches first. */
@@ -133,8 +137,10 @@ export function copyWords({ state, held }: Pick<Copy, 'state' | 'held'>): string
       return `firm, cured ${shortTime(held.curedAt!)}`;
     case 'cured':
       return 'cured';
+    case 'to mend':
+      return `to mend: ${findingWords(held.inspection!.findings)}`;
     case 'inspected':
-      return `looked over ${dayAndMonth(held.inspectedAt!)}`;
+      return `looked over ${dayAndMonth(held.inspection?.at ?? held.inspectedAt!)}`;
     case 'delivered':
       return `delivered ${dayAndMonth(held.fate!.at)}`;
     case 'spoilt':

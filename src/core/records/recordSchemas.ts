@@ -1,5 +1,6 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
+import { FINDINGS } from '../findings/findingKinds';
 import { measuredSchema } from '../model/measuredSchema';
 import { pieceKey } from '../model/pieceRef';
 import { edgeStandardSchema } from '../model/edgeStandardSchema';
@@ -173,6 +174,33 @@ export const copyFateSchema = z.object({
 });
 export type CopyFate = z.infer<typeof copyFateSchema>;
 
+/** What comes of a piece that was looked over. */
+export const OUTCOMES = ['pass', 'mend', 'remake'] as const;
+export const findingSchema = z.object({
+  kind: z.enum(FINDINGS),
+  /** How far off, for what has a size. */
+  mm: number.min(0, 'Cannot be negative').max(100, 'At most 100 mm').optional(),
+});
+export type Finding = z.infer<typeof findingSchema>;
+export const inspectionSchema = z.object({
+  at: wallTimeSchema,
+  findings: z
+    .array(findingSchema)
+    .max(FINDINGS.length)
+    .refine((found) => new Set(found.map(({ kind }) => kind)).size === found.length, {
+      error: 'Each finding stands once',
+    }),
+  outcome: z.enum(OUTCOMES),
+  note: z.string().trim().max(200, 'At most 200 characters').default(''),
+});
+export type Inspection = z.infer<typeof inspectionSchema>;
+/** A copy that was looked over. Looked over again it stands twice: the last counts. */
+export const copyInspectionSchema = inspectionSchema.extend({
+  designId: reference('design', 'dropped'),
+  copy: z.number().int().min(1).max(100_000),
+});
+export type CopyInspection = z.infer<typeof copyInspectionSchema>;
+
 /** What a batch has of its own: the room on that day, the cups, who pours, and which piece leftovers are kept for. */
 export const batchOwnSchema = z.object({
   roomC: roomSchema.shape.temperatureC.optional(),
@@ -210,6 +238,8 @@ export const batchSchema = z.object({
   moves: cupMovesSchema.optional(),
   /** In what it departs from the workshop. */
   own: batchOwnSchema.optional(),
+  /** Its copies as they were looked over, the oldest first. */
+  inspections: z.array(copyInspectionSchema).max(5000).optional(),
   /** What became of its copies. */
   fates: z
     .array(copyFateSchema)

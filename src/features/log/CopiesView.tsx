@@ -22,6 +22,7 @@ import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { useDesk } from '../desk/DeskContext';
 import { useCopies } from '../desk/useCopies';
+import { CopyCut } from './CopyCut';
 import styles from './CopiesView.module.css';
 
 /** What a copy is called in a list of states. */
@@ -32,6 +33,7 @@ const STATE_WORDS: Record<CopyState, string> = {
   poured: 'poured',
   firm: 'firm',
   cured: 'cured',
+  'to mend': 'to mend',
   inspected: 'looked over',
   delivered: 'delivered',
   spoilt: 'spoilt',
@@ -79,7 +81,7 @@ export function CopiesView() {
                   title={copyWords(copy)}
                   aria-label={`${copyName(data.tag, copy.copy)}, ${copyWords(copy)}`}
                 >
-                  <CopyCut copy={copy} />
+                  <CopyCut state={copy.state} share={shareOf(copy)} />
                   <span>#{copy.copy}</span>
                   <small>{STATE_WORDS[copy.state]}</small>
                 </ToggleButton>
@@ -99,21 +101,9 @@ export function CopiesView() {
   );
 }
 
-/** A copy from the side: as much water as it has got, still moving until it is firm. */
-function CopyCut({ copy: { state, held } }: { copy: Copy }) {
-  const share = !held || held.of === 0 ? 0 : Math.min(1, (held.layers + (held.partly ? 0.5 : 0)) / held.of);
-  const level = 26 - 16 * share;
-  const top = state === 'poured' ? `M6 ${level}q5 -3 10 0t10 0t10 0` : `M6 ${level}H36`;
-  return (
-    <svg viewBox="0 0 42 32" className={styles.cut} data-state={state} aria-hidden>
-      {share > 0 && <path d={`${top}V26H6Z`} className={styles.water} />}
-      <path d="M1 8H6V26H36V8H41V31H1Z" className={styles.body} />
-      {state === 'inspected' && <path d="M15 18l4 4 8 -9" className={styles.mark} />}
-      {state === 'delivered' && <path d="M13 17H28M23 12l6 5 -6 5" className={styles.mark} />}
-      {state === 'spoilt' && <path d="M8 3L34 29M34 3L8 29" className={styles.spoilt} />}
-    </svg>
-  );
-}
+/** How much of its water a copy has got. */
+const shareOf = ({ held }: Copy): number =>
+  !held || held.of === 0 ? 0 : (held.layers + (held.partly ? 0.5 : 0)) / held.of;
 
 const isIn = (held: CopyInBatch | null): held is CopyInBatch => held !== null;
 

@@ -14,26 +14,35 @@ import { BatchList } from '../desk/BatchList';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { CopiesView } from './CopiesView';
+import { LookedOver } from './LookedOver';
 import { LoggedLayer } from './LoggedLayer';
 import { PourEntry } from './PourEntry';
 import styles from './LogStage.module.css';
 
-/** Log: what really happened, by layers and by copies. */
+const VIEWS = [
+  { value: 'layers', label: 'Layers' },
+  { value: 'looked', label: 'Looked over' },
+  { value: 'copies', label: 'Copies' },
+] as const;
+
+/** Log: what really happened, by layers, along the row, and by copies. */
 export function LogStage({ served }: { served: ServedBatch | null }) {
   const { desk } = useDesk();
-  const view = useSearchParams().get('show') === 'copies' ? 'copies' : 'layers';
-  const here = `/sets/${desk.set.id}/log`;
+  const params = useSearchParams();
+  const view = VIEWS.find(({ value }) => value === params.get('show'))?.value ?? 'layers';
+  const batch = params.get('batch');
+  const hrefOf = (show: string): string =>
+    `/sets/${desk.set.id}/log?${new URLSearchParams({ ...(show !== 'layers' && { show }), ...(batch && { batch }) }).toString()}`;
   return (
     <div className={styles.parts}>
-      <TabRow
-        label="Parts of the log"
-        value={view}
-        tabs={[
-          { value: 'layers', label: 'Layers', href: here },
-          { value: 'copies', label: 'Copies', href: `${here}?show=copies` },
-        ]}
-      />
-      {view === 'copies' ? <CopiesView /> : <LayersView served={served} />}
+      <TabRow label="Parts of the log" value={view} tabs={VIEWS.map((one) => ({ ...one, href: hrefOf(one.value) }))} />
+      {view === 'copies' ? (
+        <CopiesView />
+      ) : view === 'looked' ? (
+        <LookedOver served={served} />
+      ) : (
+        <LayersView served={served} />
+      )}
     </div>
   );
 }

@@ -63,6 +63,7 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/api/sets/[setId]/pour-times': { GET: 'everything' },
   '/api/sets/[setId]/spent': { GET: 'everything' },
   '/api/starts': { GET: 'everything' },
+  '/api/why': { GET: 'everything' },
   '/api/backups': { GET: 'everything', POST: 'everything' },
   '/api/backups/archive': { GET: 'everything' },
   '/api/backups/file': { POST: 'everything' },

@@ -1,0 +1,58 @@
+import { diagnose, type Diagnosis, type Neighbours } from '../findings/diagnose';
+import { tooEarly, type FindingKind } from '../findings/findingKinds';
+import { pieceKey, type PieceRef } from '../model/pieceRef';
+import { layerProduct } from '../plan/request';
+import { copyFacts, cupsOfCopy, type BatchRecord } from './copyFacts';
+import { lastInspection } from './inspections';
+import type { Batch } from './recordSchemas';
+
+/** Why a copy has a finding, by what is on record of its batch. */
+export interface Why extends Diagnosis {
+  /** Why it is too early to judge; null when it is not. */
+  early: string | null;
+}
+
+/** The cups of each poured layer from which a copy was poured, as keys. */
+const cupKeys = ({ amounts, pours }: BatchRecord, piece: PieceRef): string[] =>
+  amounts.layers.flatMap((layer) => {
+    const entry = pours.find((one) => one.layer === layer.number);
+    return entry ? cupsOfCopy(layer, entry, piece).map(({ number }) => `${layer.number}.${number}`) : [];
+  });
+
+/** The copies that were looked over beside one: those that shared a cup with it, and the others. */
+export function neighboursOf(
+  record: BatchRecord,
+  batch: Pick<Batch, 'inspections'>,
+  piece: PieceRef,
+  finding: FindingKind,
+): Neighbours {
+  const own = new Set(cupKeys(record, piece));
+  const others = new Map(
+    (batch.inspections ?? []).filter((one) => pieceKey(one) !== pieceKey(piece)).map((one) => [pieceKey(one), one]),
+  );
+  const counts: Neighbours = { sameCup: { looked: 0, with: 0 }, otherCups: { looked: 0, with: 0 } };
+  for (const { designId, copy } of others.values()) {
+    const shared = cupKeys(record, { designId, copy }).some((key) => own.has(key));
+    const count = shared ? counts.sameCup : counts.otherCups;
+    count.looked += 1;
+    const { findings } = lastInspection(batch, { designId, copy })!;
+    if (findings.some(({ kind }) => kind === finding)) count.with += 1;
+  }
+  return counts;
+}
+
+/** Diagnoses a finding of a copy. `curedAt`: when all that it has got is cured; null: long ago. */
+export function whyOf(
+  record: BatchRecord,
+  batch: Pick<Batch, 'inspections'>,
+  piece: PieceRef,
+  finding: FindingKind,
+  { now, curedAt }: { now: string; curedAt: string | null },
+): Why {
+  const last = record.amounts.layers.findLast(({ number }) => record.pours.some(({ layer }) => layer === number));
+  const { cureModel } = last ? layerProduct(record.request, last) : record.request.product;
+  return {
+    ...diagnose(finding, cureModel, copyFacts(record, piece), neighboursOf(record, batch, piece, finding)),
+    early: tooEarly(finding, cureModel, curedAt === null || now >= curedAt),
+  };
+}

@@ -1,0 +1,125 @@
+'use client';
+
+import { FINDING_KINDS, type FindingKind } from '@/core/findings/findingKinds';
+import type { Why } from '@/core/records/why';
+import type { Copy } from '@/core/records/copies';
+import type { BatchRow } from '@/core/records/views';
+import { Toggles } from '@/ui/controls/Toggles';
+import { Held } from '@/ui/held/Held';
+import { NotRead } from '@/ui/held/NotRead';
+import { useFetched } from '@/ui/useFetched';
+import styles from './WhyTubes.module.css';
+
+interface WhyProps {
+  batch: BatchRow;
+  piece: Pick<Copy, 'designId' | 'copy'>;
+  name: string;
+  finding: FindingKind;
+  findings: readonly FindingKind[];
+  ask: (kind: FindingKind) => void;
+}
+
+/** More causes than these are one in a hundred. */
+const MOST_TUBES = 6;
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
+const WAYS = { for: '↑', against: '↓', neither: '·' } as const;
+
+/** Causes of a finding in glass tubes: each as high as the record speaks for it, a line where it stood before anything was known. */
+export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProps) {
+  const address = new URLSearchParams({ batch: batch.id, design: piece.designId, copy: String(piece.copy), finding });
+  const { data: why, failed, again } = useFetched<Why>(`/api/why?${address.toString()}`, String(batch.version));
+  return (
+    <section className={styles.why} aria-label={`Why ${name} is so`}>
+      <h2>
+        Why is {name} {FINDING_KINDS[finding].short}?
+      </h2>
+      {findings.length > 1 && (
+        <Toggles
+          label="Finding to explain"
+          value={finding}
+          choices={findings.map((kind) => ({ value: kind, label: FINDING_KINDS[kind].short }))}
+          onChoose={ask}
+        />
+      )}
+      {failed && !why ? (
+        <NotRead what="What is on record could not be read." again={again} />
+      ) : !why ? (
+        <Held label="Reading what is on record" />
+      ) : (
+        <Found why={why} />
+      )}
+    </section>
+  );
+}
+
+function Found({ why }: { why: Why }) {
+  const [likeliest] = why.causes;
+  return (
+    <>
+      {why.early && <p className={styles.early}>{why.early}</p>}
+      <p className={styles.said}>
+        {why.enough && likeliest
+          ? `What is on record speaks for: ${likeliest.words}.`
+          : 'Not enough is recorded to say: the tubes stand where they stood before.'}{' '}
+        {why.neighbours}
+      </p>
+      <div className={styles.parts}>
+        <ul className={styles.tubes} aria-label="Causes that fit, the likeliest first">
+          {why.causes.slice(0, MOST_TUBES).map(({ id, words, before, now, evidence }) => (
+            <li key={id}>
+              <svg
+                viewBox="0 0 100 200"
+                className={styles.tube}
+                role="img"
+                aria-label={`${words}: ${percent(now)}, before anything was known ${percent(before)}`}
+              >
+                <rect x="1" y="0" width="62" height="200" className={styles.glass} />
+                <rect x="2" y={200 - 190 * now} width="60" height={190 * now} className={styles.water} />
+                <line x1="2" x2="62" y1={200 - 190 * now} y2={200 - 190 * now} className={styles.level} />
+                <line x1="-4" x2="70" y1={200 - 190 * before} y2={200 - 190 * before} className={styles.before} />
+                <path d="M1 0V199H63V0" className={styles.wall} />
+                <text x="70" y={Math.max(14, 204 - 190 * now)} className={styles.share}>
+                  {percent(now)}
+                </text>
+              </svg>
+              <b>{words}</b>
+              <ul className={styles.evidence}>
+                {evidence.map((one) => (
+                  <li key={one.words} data-way={one.way}>
+                    <span aria-label={one.way === 'neither' ? 'neither way' : one.way}>{WAYS[one.way]}</span>{' '}
+                    {one.words}
+                  </li>
+                ))}
+              </ul>
+            </li>
+          ))}
+        </ul>
+        <div className={styles.beside}>
+          {why.unknown.length > 0 && (
+            <section>
+              <h3>What is not known</h3>
+              <ul>
+                {why.unknown.map(({ words, findOut }) => (
+                  <li key={words}>
+                    <b>{words}</b> {findOut}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          {why.enough && likeliest && (
+            <section>
+              <h3>Next time</h3>
+              <p>{likeliest.next}</p>
+            </section>
+          )}
+          <p className={styles.how}>
+            An estimate: how often each cause is behind this finding, times what each fact makes of it: 12 or 4 times as
+            likely where it speaks for it, a seventh where it speaks against. The dashed line is before anything was
+            known.
+          </p>
+        </div>
+      </div>
+    </>
+  );
+}

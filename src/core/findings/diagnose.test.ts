@@ -75,9 +75,7 @@ describe('by Bayes', () => {
   it('neighbours speak by how far a cause reaches', () => {
     const all = of({}, { sameCup: { looked: 2, with: 2 }, otherCups: { looked: 3, with: 3 } });
     expect(share('bench tilted', all)).toBeCloseTo((45 * 2.5) / (45 * 2.5 + 25 * 0.35 + 10), 12);
-    expect(all.neighbours).toBe(
-      'Darker on one side too: 2 of 2 others of its cup, 3 of 3 of other cups.',
-    );
+    expect(all.neighbours).toBe('Darker on one side too: 2 of 2 others of its cup, 3 of 3 of other cups.');
     const none = of({}, { sameCup: { looked: 2, with: 0 }, otherCups: { looked: 0, with: 0 } });
     expect(share('bench tilted', none)).toBeCloseTo((45 * 0.35) / (45 * 0.35 + 25 * 2.5 + 10), 12);
   });

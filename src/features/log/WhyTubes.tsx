@@ -1,5 +1,10 @@
 'use client';
 
+import Button from '@mui/material/Button';
+import { useRouter } from 'next/navigation';
+import { withMark } from '@/core/schedule/kept';
+import { pourStep } from '@/core/schedule/routes';
+import { MENDS } from '@/core/findings/mends';
 import { FINDING_KINDS, type FindingKind } from '@/core/findings/findingKinds';
 import type { Why } from '@/core/records/why';
 import type { Copy } from '@/core/records/copies';
@@ -8,6 +13,7 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';
+import { useDesk } from '../desk/DeskContext';
 import styles from './WhyTubes.module.css';
 
 interface WhyProps {
@@ -28,6 +34,22 @@ const WAYS = { for: '↑', against: '↓', neither: '·' } as const;
 export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProps) {
   const address = new URLSearchParams({ batch: batch.id, design: piece.designId, copy: String(piece.copy), finding });
   const { data: why, failed, again } = useFetched<Why>(`/api/why?${address.toString()}`, String(batch.version));
+  const { desk, edits } = useDesk();
+  const router = useRouter();
+  /** The layer on top failed: its repair comes into the calendar, which opens. */
+  const repair = async (): Promise<void> => {
+    const { begun } = batch.poured!;
+    const words = FINDING_KINDS[finding].short;
+    const course = withMark(batch.data.course ?? { marks: [] }, pourStep(begun), {
+      failed: { at: desk.now, why: `${words}, ${name}` },
+    });
+    const label = `Mend ${name}: ${words}`.slice(0, 80);
+    const outcome = await edits.run(
+      () => ({ do: 'course', label, batches: [{ id: batch.id, version: batch.version, course }] }),
+      label,
+    );
+    if (outcome.ok) router.push(`/sets/${desk.set.id}/cure`);
+  };
   return (
     <section className={styles.why} aria-label={`Why ${name} is so`}>
       <h2>
@@ -46,13 +68,13 @@ export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProp
       ) : !why ? (
         <Held label="Reading what is on record" />
       ) : (
-        <Found why={why} />
+        <Found why={why} repair={() => void repair()} />
       )}
     </section>
   );
 }
 
-function Found({ why }: { why: Why }) {
+function Found({ why, repair }: { why: Why; repair: () => void }) {
   const [likeliest] = why.causes;
   return (
     <>
@@ -107,6 +129,21 @@ function Found({ why }: { why: Why }) {
               </ul>
             </section>
           )}
+          <section>
+            <h3>Mend it</h3>
+            <ul>
+              {MENDS[why.finding].map(({ words, care, inCalendar }) => (
+                <li key={words}>
+                  <b>{words}</b> {care}
+                  {inCalendar && (
+                    <Button size="small" onClick={repair}>
+                      Into the calendar
+                    </Button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
           {why.enough && likeliest && (
             <section>
               <h3>Next time</h3>

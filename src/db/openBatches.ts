@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { DRY_POURS } from './batches';
 import type { Connection } from './storage';
 
-/** A batch is on the calendar until so many days after its last layer was poured, with all that is done to it afterwards. */
+/** A batch is on the calendar until so many days after its last layer was poured or was said to have failed, with all that is done to it afterwards. */
 const DAYS_AFTER_THE_LAST = 14;
 /** More are not planned together. */
 export const MOST_OPEN_BATCHES = 24;
@@ -18,6 +18,8 @@ export const openBatches = (db: Connection, now: string): { id: string; setId: s
       ) p on p.batch_id = b.id
       left join (select l.batch_id, count(*) as layers from layers l group by l.batch_id) k on k.batch_id = b.id
     where (p.poured is null or p.poured < k.layers
-        or julianday(p.last_at) > julianday(${now}) - ${DAYS_AFTER_THE_LAST})
+        or julianday(p.last_at) > julianday(${now}) - ${DAYS_AFTER_THE_LAST}
+        or exists (select 1 from json_each(b.course, '$.marks') m
+          where julianday(json_extract(m.value, '$.failed.at')) > julianday(${now}) - ${DAYS_AFTER_THE_LAST}))
       and exists (select 1 from batch_items i where i.batch_id = b.id)
     order by b.pour_at desc, b.id limit ${MOST_OPEN_BATCHES}`);

@@ -3,6 +3,9 @@ import { commandSchema } from '@/core/records/command';
 import { copiesOfDesigns } from '@/core/records/copies';
 import type { EditAnswer } from '@/core/records/views';
 import type { Why } from '@/core/records/why';
+import { withMark } from '@/core/schedule/kept';
+import { pourStep } from '@/core/schedule/routes';
+import { openBatches } from '@/db/openBatches';
 import { temporaryFolder } from '@/db/testDataFile';
 import { copiesAnswer, copiesNow } from './copies';
 import { withData } from './data';
@@ -113,6 +116,18 @@ describe('a copy that is looked over', () => {
     );
     await run({ do: 'undo', scope: `set:${SET}` });
     await inspect(null);
+  });
+
+  test('whose layer is to be repaired is on the calendar again, however long ago it was poured', async () => {
+    const open = (now: string): string[] => withData((db) => openBatches(db, now).map(({ id }) => id));
+    expect(open('2027-02-01T10:00')).not.toContain(batch().id);
+    const { id, version, data } = batch();
+    const failed = { at: '2027-01-30T10:00', why: 'tacky, HS-1 #1' };
+    const course = withMark(data.course ?? { marks: [] }, pourStep(2), { failed });
+    await run({ do: 'course', label: 'Mend it', batches: [{ id, version, course }] });
+    expect(open('2027-02-01T10:00')).toContain(id);
+    expect(open('2027-02-20T10:00')).not.toContain(id);
+    await run({ do: 'undo', scope: `set:${SET}` });
   });
 
   test('a finding that nobody knows, a batch that is not poured: said in words', async () => {

@@ -117,18 +117,6 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
           ))}
         </ul>
         <div className={styles.beside}>
-          {why.unknown.length > 0 && (
-            <section>
-              <h3>What is not known</h3>
-              <ul>
-                {why.unknown.map(({ words, findOut }) => (
-                  <li key={words}>
-                    <b>{words}</b> {findOut}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
           <section>
             <h3>Mend it</h3>
             <ul>
@@ -148,6 +136,18 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
             <section>
               <h3>Next time</h3>
               <p>{likeliest.next}</p>
+            </section>
+          )}
+          {why.unknown.length > 0 && (
+            <section>
+              <h3>What is not known</h3>
+              <ul>
+                {why.unknown.map(({ words, findOut }) => (
+                  <li key={words}>
+                    <b>{words}</b> {findOut}
+                  </li>
+                ))}
+              </ul>
             </section>
           )}
           <p className={styles.how}>

@@ -62,7 +62,8 @@ test('pieces are looked over by keys along the row; one is tacky for the ratio t
   await why.getByRole('button', { name: 'Into the calendar' }).click();
   await page.waitForURL(/\/cure/);
   await expect(page.getByRole('button', { name: /^Abrade.*Creek tiles/ }).first()).toBeAttached();
-  // It stands in the list of copies, and one word takes it back.
+  // It stands in the strip of every stage, and in the list of copies.
+  await expect(page.getByRole('button', { name: /HS-1, 4 copies.*#1 to mend: tacky/ })).toBeVisible();
   await page.goto(`${own.url}/sets/heron-slack/log?show=copies`);
   await expect(page.getByRole('button', { name: /^HS-1 #1, to mend: tacky/ })).toBeVisible();
 });

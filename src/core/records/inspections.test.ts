@@ -1,4 +1,4 @@
-import { findingWords, lastInspection, withFate, withInspection } from './inspections';
+import { findingWords, lastInspection, toMend, withFate, withInspection } from './inspections';
 import type { Batch, Inspection } from './recordSchemas';
 
 const batch: Batch = {
@@ -47,6 +47,15 @@ test('a fate counts for the copies that it is said of', () => {
   const both = withFate(batch, [one, two], { fate: 'spoilt', at: '2026-12-02T10:00', why: 'fell' });
   const fates = withFate(both, [two], null).fates;
   expect(fates!.map(({ copy }) => copy)).toEqual([1]);
+});
+
+test('to mend is what the last word says so of, and what is neither handed over nor to be made anew', () => {
+  const mend = withInspection(batch, [one, two], tacky);
+  expect(toMend([{ data: mend }]).map(({ copy }) => copy)).toEqual([1, 2]);
+  const passed = withInspection(mend, [one], looked('2026-12-03T09:00'));
+  expect(toMend([{ data: passed }]).map(({ copy }) => copy)).toEqual([2]);
+  const delivered = withFate(passed, [two], { fate: 'delivered', at: '2026-12-04T10:00', why: '' });
+  expect(toMend([{ data: delivered }])).toEqual([]);
 });
 
 test('findings are told short', () => {

@@ -47,6 +47,17 @@ export function withInspection(data: Batch, own: readonly Copy[], inspection: In
   return unspoilt.length > 0 ? withFate(looked, unspoilt, null) : looked;
 }
 
+/** Copies that are to be mended by the last word on them, with what was found; those made anew or handed over since are left out. */
+export const toMend = (batches: readonly { data: Pick<Batch, 'inspections' | 'fates'> }[]): CopyInspection[] =>
+  batches.flatMap(({ data }) =>
+    (data.inspections ?? []).filter(
+      (one) =>
+        one.outcome === 'mend' &&
+        lastInspection(data, one) === one &&
+        !(data.fates ?? []).some((fate) => pieceKey(fate) === pieceKey(one)),
+    ),
+  );
+
 /** What was found, short: `low by 0.5 mm, tacky`. */
 export const findingWords = (findings: readonly Finding[]): string =>
   findings

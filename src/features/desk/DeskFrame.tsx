@@ -15,6 +15,7 @@ import { Held } from '@/ui/held/Held';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { useKept } from '@/ui/keptDraft';
 import { useAwake } from '@/ui/useAwake';
+import { findingWords, toMend } from '@/core/records/inspections';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import { EditNotices } from '../edits/EditNotices';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
@@ -189,6 +190,10 @@ function DeskStrip() {
     return awake ? stripPieces(designs, levelMm, tint, keptPicture, { cut }) : null;
   }, [served, cut, awake, designs, levelMm, tint]);
   const pieces = useMemo(() => bare && flagged(bare, plan, levelMm, tilt), [bare, plan, levelMm, tilt]);
+  const found = useMemo(
+    () => toMend(desk.batches).map(({ findings, ...one }) => ({ ...one, words: findingWords(findings) })),
+    [desk.batches],
+  );
   const shape = `/sets/${desk.set.id}/shape`;
   const pickPiece = (id: string): void => {
     select(id);
@@ -213,6 +218,7 @@ function DeskStrip() {
           selectedId={openId}
           onSelect={pickPiece}
           onLevel={moveLevel}
+          found={found}
           caption={
             <>
               <span className={styles.damKey}>dam</span>

@@ -36,6 +36,8 @@ interface WaterlineStripProps {
   label: string;
   /** How wide it is drawn before its room is known. */
   firstWidthPx?: number;
+  /** Copies on which something was found that is to be mended, and what. */
+  found?: readonly { designId: string; copy: number; words: string }[] | undefined;
   /** Without the words above it: one of many. */
   plain?: boolean;
 }
@@ -52,6 +54,7 @@ export function WaterlineStrip({
   caption,
   label,
   firstWidthPx = 1200,
+  found = [],
   plain = false,
 }: WaterlineStripProps) {
   const units = useUnits();
@@ -120,6 +123,7 @@ export function WaterlineStrip({
                 up={up}
                 selected={slot.piece.id === selectedId}
                 numbered={everyPiece}
+                found={found}
                 onSelect={onSelect}
               />
             ))}
@@ -179,11 +183,14 @@ interface PieceProps {
   up: number;
   selected: boolean;
   numbered: boolean;
+  found: NonNullable<WaterlineStripProps['found']>;
   onSelect?: ((id: string) => void) | undefined;
 }
 
-function Piece({ slot, waterId, rockWaterId, tablePx, up, selected, numbered, onSelect }: PieceProps) {
+function Piece({ slot, waterId, rockWaterId, tablePx, up, selected, numbered, found, onSelect }: PieceProps) {
   const { piece, leftPx, widthPx, copy } = slot;
+  const own = found.filter((one) => one.designId === piece.id && (!numbered || one.copy === copy));
+  const toMend = own.map((one) => `#${one.copy} to mend: ${one.words}`).join('; ');
   const press = onSelect && {
     role: 'button',
     tabIndex: 0,
@@ -196,7 +203,7 @@ function Piece({ slot, waterId, rockWaterId, tablePx, up, selected, numbered, on
     <g
       className={styles.piece}
       data-selected={selected || undefined}
-      aria-label={`${piece.name}, ${piece.tag}, ${piece.copies} ${piece.copies === 1 ? 'copy' : 'copies'}${piece.problem ? `: ${piece.problem.message}` : ''}`}
+      aria-label={`${piece.name}, ${piece.tag}, ${piece.copies} ${piece.copies === 1 ? 'copy' : 'copies'}${piece.problem ? `: ${piece.problem.message}` : ''}${toMend && `; ${toMend}`}`}
       {...(onSelect && { 'aria-pressed': selected })}
       {...press}
     >
@@ -223,6 +230,12 @@ function Piece({ slot, waterId, rockWaterId, tablePx, up, selected, numbered, on
       <text className={styles.tag} x={px(leftPx + widthPx / 2)} y={tablePx + 17} textAnchor="middle">
         {tag}
         {!numbered && piece.copies > 1 && <tspan className={styles.copies}>{` ×${piece.copies}`}</tspan>}
+        {toMend && (
+          <tspan className={styles.found}>
+            {' !'}
+            <title>{toMend}</title>
+          </tspan>
+        )}
       </text>
     </g>
   );

@@ -111,6 +111,14 @@ describe('a copy that is looked over', () => {
     const after = (await (await asked('tacky')).json()) as Why;
     expect(after.causes[0]).toMatchObject({ id: 'ratio' });
     expect(after.enough).toBe(true);
+    // The maker's own weights are taken.
+    const { id, version, data } = shelfView().settings;
+    const causeWeights = { strongly: 1, speaks: 1, against: 1, neighboursFor: 1, neighboursAgainst: 1 };
+    await run({ do: 'put', kind: 'settings', id, version, data: { ...data, causeWeights } });
+    const flat = (await (await asked('tacky')).json()) as Why;
+    expect(flat.enough).toBe(false);
+    for (const cause of flat.causes) expect(cause.now).toBeCloseTo(cause.before, 9);
+    await run({ do: 'put', kind: 'settings', id, version: version + 1, data });
     expect(after.causes[0]!.evidence.map(({ words }) => words)).toContainEqual(
       expect.stringMatching(/14 % off, too much A/),
     );

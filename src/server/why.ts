@@ -4,6 +4,8 @@ import { whyOf, type Why } from '@/core/records/why';
 import { goodUntil } from '@/core/stock/lots';
 import { wallMinutes } from '@/core/time/wallTime';
 import { batchDetail, getBatch, setOfBatch } from '@/db/batches';
+import { SETTINGS_ID } from '@/db/defaults';
+import { getDocument } from '@/db/documents';
 import { shelfLifeOf } from '@/db/bookPour';
 import { bottlesTakenBy } from '@/db/stock';
 import type { Database } from '@/db/storage';
@@ -55,7 +57,7 @@ function why(asked: z.infer<typeof askedSchema>): Why {
       row.data,
       { designId, copy },
       finding,
-      { now, curedAt: held?.curedAt ?? null },
+      { now, curedAt: held?.curedAt ?? null, weights: getDocument(db, 'settings', SETTINGS_ID)?.data.causeWeights },
     );
   });
 }

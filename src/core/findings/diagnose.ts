@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { CureModelName } from '../model/productSchema';
 import { causeOf, CAUSES, type CauseId, type Reach } from './causes';
 import { SIGNS, type CopyFacts, type Reading, type SignId, type Speaks } from './facts';
@@ -9,15 +10,18 @@ export interface Neighbours {
   otherCups: { looked: number; with: number };
 }
 
-/** How many times more likely a cause becomes by what speaks for or against it. Typical figures, open to the maker. */
-export interface Weights {
-  strongly: number;
-  speaks: number;
-  against: number;
-  /** By neighbours: of a cup's cause when all of its cup have it or none does; and so on. */
-  neighboursFor: number;
-  neighboursAgainst: number;
-}
+const makesLikelier = z.number().min(1, 'At least 1: once as likely').max(1000, 'At most 1000');
+const makesUnlikelier = z.number().gt(0, 'Must be more than 0').max(1, 'At most 1: as likely as before');
+/** How many times as likely a cause becomes by what speaks for or against it, and by its neighbours. */
+export const weightsSchema = z.object({
+  strongly: makesLikelier,
+  speaks: makesLikelier,
+  against: makesUnlikelier,
+  neighboursFor: makesLikelier,
+  neighboursAgainst: makesUnlikelier,
+});
+export type Weights = z.infer<typeof weightsSchema>;
+/** Typical, open to the maker. */
 export const TYPICAL_WEIGHTS: Weights = {
   strongly: 12,
   speaks: 4,

@@ -1,5 +1,6 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
+import { weightsSchema } from '../findings/diagnose';
 import { FINDINGS } from '../findings/findingKinds';
 import { measuredSchema } from '../model/measuredSchema';
 import { pieceKey } from '../model/pieceRef';
@@ -61,6 +62,8 @@ export const settingsSchema = z.object({
   losses: planRequestSchema.shape.losses,
   /** How work is counted in quotes; typical figures until the maker has said. */
   work: workSchema.optional(),
+  /** How facts weigh on causes of findings; typical figures until the maker has said. */
+  causeWeights: weightsSchema.optional(),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 

@@ -1,4 +1,4 @@
-import { diagnose, type Diagnosis, type Neighbours } from '../findings/diagnose';
+import { diagnose, type Diagnosis, type Neighbours, type Weights } from '../findings/diagnose';
 import { tooEarly, type FindingKind } from '../findings/findingKinds';
 import { pieceKey, type PieceRef } from '../model/pieceRef';
 import { layerProduct } from '../plan/request';
@@ -47,12 +47,12 @@ export function whyOf(
   batch: Pick<Batch, 'inspections'>,
   piece: PieceRef,
   finding: FindingKind,
-  { now, curedAt }: { now: string; curedAt: string | null },
+  { now, curedAt, weights }: { now: string; curedAt: string | null; weights?: Weights | undefined },
 ): Why {
   const last = record.amounts.layers.findLast(({ number }) => record.pours.some(({ layer }) => layer === number));
   const { cureModel } = last ? layerProduct(record.request, last) : record.request.product;
   return {
-    ...diagnose(finding, cureModel, copyFacts(record, piece), neighboursOf(record, batch, piece, finding)),
+    ...diagnose(finding, cureModel, copyFacts(record, piece), neighboursOf(record, batch, piece, finding), weights),
     early: tooEarly(finding, cureModel, curedAt === null || now >= curedAt),
   };
 }

@@ -109,7 +109,15 @@ export function clocksOf(state: RunState): RunClock[] {
   if (!state.over) stepClocks(state, add);
   if (state.over?.how !== 'given up') cureClocks(state, add);
   for (const { id, name, at, minutes } of state.timers)
-    add({ id, kind: 'timer', name, words: `${name}: the time is up.`, from: at, due: at + minutes * MINUTE_MS, answers: ['done'] });
+    add({
+      id,
+      kind: 'timer',
+      name,
+      words: `${name}: the time is up.`,
+      from: at,
+      due: at + minutes * MINUTE_MS,
+      answers: ['done'],
+    });
   return clocks.sort((a, b) => (a.snoozedTo ?? a.due) - (b.snoozedTo ?? b.due) || (a.id < b.id ? -1 : 1));
 }
 

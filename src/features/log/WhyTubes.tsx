@@ -4,6 +4,10 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { withMark } from '@/core/schedule/kept';
 import { pourStep } from '@/core/schedule/routes';
+import { TYPICAL_WEIGHTS, weightsSchema, type Weights } from '@/core/findings/diagnose';
+import { complaintAt } from '@/core/records/replaceAt';
+import { Fold } from '@/ui/controls/Fold';
+import { MeasureField } from '@/ui/measure/MeasureField';
 import { MENDS } from '@/core/findings/mends';
 import { FINDING_KINDS, type FindingKind } from '@/core/findings/findingKinds';
 import type { Why } from '@/core/records/why';
@@ -32,10 +36,14 @@ const WAYS = { for: '↑', against: '↓', neither: '·' } as const;
 
 /** Causes of a finding in glass tubes: each as high as the record speaks for it, a line where it stood before anything was known. */
 export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProps) {
-  const address = new URLSearchParams({ batch: batch.id, design: piece.designId, copy: String(piece.copy), finding });
-  const { data: why, failed, again } = useFetched<Why>(`/api/why?${address.toString()}`, String(batch.version));
   const { desk, edits } = useDesk();
   const router = useRouter();
+  const address = new URLSearchParams({ batch: batch.id, design: piece.designId, copy: String(piece.copy), finding });
+  const {
+    data: why,
+    failed,
+    again,
+  } = useFetched<Why>(`/api/why?${address.toString()}`, `${batch.version} ${desk.shelf.settings.version}`);
   /** The layer on top failed: its repair comes into the calendar, which opens. */
   const repair = async (): Promise<void> => {
     const { begun } = batch.poured!;
@@ -150,13 +158,64 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
               </ul>
             </section>
           )}
+          <Fold summary="How it is weighed">
+            <WeightFields />
+          </Fold>
           <p className={styles.how}>
-            An estimate: how often each cause is behind this finding, times what each fact makes of it: 12 or 4 times as
-            likely where it speaks for it, a seventh where it speaks against. The dashed line is before anything was
-            known.
+            An estimate: how often each cause is behind this finding, times what each fact on record and the neighbours
+            make of it. The dashed line is before anything was known.
           </p>
         </div>
       </div>
+    </>
+  );
+}
+
+const WEIGHTS: readonly { key: keyof Weights; label: string }[] = [
+  { key: 'strongly', label: 'A fact speaks strongly for it: times' },
+  { key: 'speaks', label: 'A fact speaks for it: times' },
+  { key: 'against', label: 'A fact speaks against it: times' },
+  { key: 'neighboursFor', label: 'Neighbours speak for it: times' },
+  { key: 'neighboursAgainst', label: 'Neighbours speak against it: times' },
+];
+
+/** How many times as likely a cause becomes by each fact: the maker’s own figures, in the workshop’s settings. */
+function WeightFields() {
+  const { desk, edits } = useDesk();
+  const own = desk.shelf.settings.data.causeWeights;
+  const weights = own ?? TYPICAL_WEIGHTS;
+  const put = (next: Weights | undefined): void =>
+    void edits.run(({ shelf }) => {
+      const { id, version, data } = shelf.settings;
+      const { causeWeights: _, ...rest } = data;
+      const label = 'Weigh causes otherwise';
+      return {
+        do: 'put',
+        kind: 'settings',
+        id,
+        version,
+        data: { ...rest, ...(next && { causeWeights: next }) },
+        label,
+      };
+    }, 'Weigh causes otherwise');
+  return (
+    <>
+      {WEIGHTS.map(({ key, label }) => (
+        <MeasureField
+          key={key}
+          label={label}
+          quantity="number"
+          decimals={2}
+          value={weights[key]}
+          validate={(value) => complaintAt(weightsSchema, weights, [key], value)}
+          onCommit={(value) => put({ ...weights, [key]: value })}
+        />
+      ))}
+      {own && (
+        <Button variant="text" size="small" onClick={() => put(undefined)}>
+          Typical figures again
+        </Button>
+      )}
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { seeded } from '../chance/random';
 import { causeOf, CAUSES, type CauseId, type Reach } from './causes';
 import { diagnose, TYPICAL_WEIGHTS, type Neighbours } from './diagnose';
+import { MENDS } from './mends';
 import { SIGNS, type CopyFacts, type SignId } from './facts';
 import { FINDING_KINDS, FINDINGS, tooEarly, type FindingKind } from './findingKinds';
 
@@ -91,6 +92,60 @@ describe('by Bayes', () => {
   });
 });
 
+test('each fact says which way it speaks', () => {
+  const of = (facts: Partial<CopyFacts>) =>
+    diagnose('tacky', 'two-part', { ...NOTHING, ...facts }, ALONE).causes.find(({ id }) => id === 'ratio')!.evidence[0];
+  expect(of({ ratioOff: 0.2 })).toMatchObject({ way: 'for', times: 12 });
+  expect(of({ ratioOff: 0.05 })).toMatchObject({ way: 'for', times: 4 });
+  expect(of({ ratioOff: 0.02 })).toMatchObject({ way: 'neither', times: 1 });
+  expect(of({ ratioOff: 0 })).toMatchObject({ way: 'against', times: 0.15 });
+});
+
+// Looked over and with the finding: of its cup, of other cups. What that says of causes of a cup, of a batch, of a piece.
+test.each<[number, number, number, number, string, string, string]>([
+  [0, 0, 0, 0, '-', '-', '-'],
+  [2, 2, 3, 0, 'for', 'against', 'against'],
+  [1, 1, 0, 0, 'for', '-', '-'],
+  [2, 0, 0, 0, 'against', 'against', 'for'],
+  [2, 1, 0, 0, '-', '-', '-'],
+  [2, 2, 2, 2, 'against', 'for', 'against'],
+  [2, 2, 1, 1, '-', 'for', 'against'],
+  [0, 0, 2, 2, 'against', 'for', '-'],
+  [0, 0, 2, 0, '-', 'against', 'for'],
+  [2, 1, 2, 2, 'against', '-', '-'],
+  [2, 2, 3, 1, '-', '-', 'against'],
+])(
+  'of %d in its cup %d have it, of %d in others %d: a cup’s cause %s, a batch’s %s, a piece’s %s',
+  (n, m, o, p, ...said) => {
+    const neighbours = { sameCup: { looked: n, with: m }, otherCups: { looked: o, with: p } };
+    const wayOf = (finding: FindingKind, id: CauseId): string =>
+      diagnose(finding, 'two-part', NOTHING, neighbours).causes.find((cause) => cause.id === id)!.evidence[0]?.way ??
+      '-';
+    expect([wayOf('tacky', 'ratio'), wayOf('tacky', 'cold'), wayOf('low', 'leak')]).toEqual(said);
+    // What nobody thought of may reach anything.
+    expect(wayOf('tacky', 'other')).toBe('-');
+  },
+);
+
+test('evidence counts as enough from half as likely again, and only for the likeliest', () => {
+  const weights = { ...TYPICAL_WEIGHTS, speaks: 1.5 };
+  const found = diagnose('high', 'two-part', { ...NOTHING, gramsOff: 0.05 }, ALONE, weights);
+  expect(found.enough).toBe(true);
+  expect(diagnose('high', 'two-part', { ...NOTHING, gramsOff: 0.05 }, ALONE, { ...weights, speaks: 1.4 }).enough).toBe(
+    false,
+  );
+});
+
+test('every finding has mends, each with its words and what to take care of', () => {
+  for (const finding of FINDINGS) {
+    expect(MENDS[finding].length).toBeGreaterThan(0);
+    for (const { words, care } of MENDS[finding]) expect([words.length > 5, care.length > 10]).toEqual([true, true]);
+  }
+  // What is recoated or topped up is the repair of a layer; waiting and hiding are not.
+  expect(MENDS.low.map(({ inCalendar = false }) => inCalendar)).toEqual([false, true]);
+  expect(MENDS.tacky.map(({ inCalendar = false }) => inCalendar)).toEqual([false, false, true]);
+});
+
 test.each<[SignId, Partial<CopyFacts>, number, RegExp]>([
   ['ratio', { ratioOff: 0.014 }, -1, /1.4 % off$/],
   ['ratio', { ratioOff: -0.02 }, 0, /2.0 % off$/],
@@ -105,6 +160,14 @@ test.each<[SignId, Partial<CopyFacts>, number, RegExp]>([
   ['old', { monthsPast: -0.5 }, 0, /within its date/],
   ['late', { recoatLate: 400 }, 2, /7 h after its window/],
   ['late', { recoatLate: -10 }, -1, /within its window/],
+  ['late', { recoatLate: 120 }, 1, / 2 h after its window/],
+  ['late', { recoatLate: 0 }, -1, /within its window/],
+  ['thick', { thickShare: 0.8 }, -1, /80 %/],
+  ['damp', { humidity: 0.65 }, 1, /65 % damp/],
+  ['coldParts', { pouredC: 17 }, 2, /poured at 17.0 °C/],
+  ['potLife', { potLate: 12 }, 2, /12 min after its pour-by/],
+  ['dose', { tintOff: -0.3 }, 2, /30 % off the recipe/],
+  ['tint', { tintShare: 1 }, 1, /100 % of the most/],
   ['early', { recoatEarly: 30 }, 1, /30 min before/],
   ['short', { gramsOff: -0.05 }, 1, /5.0 % less/],
   ['short', { gramsOff: 0.05 }, -1, /got what was planned/],

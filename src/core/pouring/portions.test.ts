@@ -4,16 +4,19 @@ import {
   colourIn,
   colourPortions,
   cupPortions,
+  dropsDo,
+  fromBottle,
   layerPortions,
   leftOfTint,
   lossesOf,
   ofStockGrams,
+  portionsOfKept,
   type Mixture,
   type Portion,
 } from './portions';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { colourPortionsOf, partGrams, portionWords, readerOf, stockWords, type Reader } from './portionWords';
-import { stockPart, stockTint, type Tinting } from './stockTint';
+import { stockPart, stockTint, tintings, type Tinting } from './stockTint';
 
 const ink = (gramsPer100: number, id = 'ink', dropGrams = 0.04): Tinting => ({ id, name: id, dropGrams, gramsPer100 });
 const mixture = (recipe: readonly Tinting[], change: Partial<Mixture> = {}): Mixture => ({
@@ -283,6 +286,63 @@ describe('a cup that a stock has too little for', () => {
       colours: [{ id: 'ink', grams: expect.closeTo(0.02, 9) }],
     });
   });
+});
+
+describe('what an earlier run left of a stock', () => {
+  const recipe = mixture([ink(0.1, 'ink', 0.035)]);
+  const { stock } = layerPortions([20, 20, 20], recipe);
+  // Each cup of 20 g takes 1.4 g of it.
+  const kept = (leftGrams: number, mixes: number[]) => portionsOfKept(mixes, recipe, { stock: stock!, leftGrams });
+  test('tints all cups that it is enough for, one after the other, and none where it is not', () => {
+    expect(kept(2.8, [20, 20])!.map(ofStockGrams)).toEqual([expect.closeTo(1.4, 9), expect.closeTo(1.4, 9)]);
+    expect(kept(2.7, [20, 20])).toBeNull();
+    expect(kept(1.4, [20])!.map(ways)).toEqual([['part A', 'stock', 'part B']]);
+    expect(kept(0, [20])).toBeNull();
+  });
+});
+
+test('only of what is one part and has nothing in it is nothing lost in a cup', () => {
+  const losses = { perCupGrams: 3, perPieceGrams: 0.5, share: 0.02 };
+  const bare = { perCupGrams: 0, perPieceGrams: 0, share: 0.02 };
+  const { parts } = PRODUCT_KINDS.find((kind) => kind.parts !== null)!;
+  expect(lossesOf({ parts: null }, [], losses)).toEqual(bare);
+  expect(lossesOf({ parts: null }, [{ gramsPer100: 0 }], losses)).toEqual(bare);
+  expect(lossesOf({ parts: null }, [{ gramsPer100: 0 }, { gramsPer100: 0.1 }], losses)).toBe(losses);
+  expect(lossesOf({ parts }, [], losses)).toBe(losses);
+  const product = [{ way: 'product' as const }];
+  expect(fromBottle({ product: { parts: null } }, { portions: product })).toBe(true);
+  expect(fromBottle({ product: { parts: null } }, { portions: [...product, { way: 'drops' as const }] })).toBe(false);
+  expect(fromBottle({ product: { parts } }, { portions: product })).toBe(false);
+});
+
+test('whole drops do for a mix when they do for every colourant', () => {
+  // 0.04 g a drop: 40 g take one drop of the first, 1.3 of the second.
+  expect(dropsDo([ink(0.1)], 40)).toBe(true);
+  expect(dropsDo([ink(0.1), ink(0.13)], 40)).toBe(false);
+  expect(dropsDo([ink(0.13)], 40)).toBe(false);
+  expect(dropsDo([], 40)).toBe(true);
+});
+
+test('of a cup that lacks half of its tint a stock gives half a share', () => {
+  const recipe = mixture([ink(0.1, 'ink', 0.035)]);
+  const { stock } = layerPortions([40, 40], recipe);
+  const whole = colourPortions(40, recipe, { stock: stock!, leftGrams: 100 }, { have: new Map(), roomGrams: 20 });
+  const half = colourPortions(
+    40,
+    recipe,
+    { stock: stock!, leftGrams: 100 },
+    { have: new Map([['ink', 0.02]]), roomGrams: 20 },
+  );
+  expect(half[0]!.grams).toBeCloseTo(whole[0]!.grams / 2, 1);
+  expect(half[0]!.way).toBe('stock');
+});
+
+test('a recipe is tinted by those of its colourants that there is any of', () => {
+  const colourant = { id: 'ink', name: 'Ink', dropGrams: 0.04 } as Parameters<typeof tintings>[0][number]['colourant'];
+  expect(tintings([{ colourant, gramsPer100: 0.1 }])).toEqual([
+    { id: 'ink', name: 'Ink', dropGrams: 0.04, gramsPer100: 0.1 },
+  ]);
+  expect(tintings([{ colourant, gramsPer100: 0 }])).toEqual([]);
 });
 
 test('what of a colourant is in portions, what of a stock, what of each part', () => {

@@ -96,9 +96,9 @@ function ByCalendar({ batch: { id, data } }: { batch: BatchRow }) {
   return (
     <p className={styles.small}>
       {at === undefined || at === data.pourAt
-        ? 'When all that comes before it is done is on '
+        ? 'When all that comes before it is done is in '
         : `With all that comes before it, about ${shortTime(at)}: see `}
-      <Link href={`/sets/${desk.set.id}/cure`}>Cure</Link>
+      <Link href={`/sets/${desk.set.id}/cure`}>the calendar</Link>
     </p>
   );
 }

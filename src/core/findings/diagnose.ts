@@ -72,8 +72,8 @@ const evidenceOf = ({ speaks, words }: Reading, weights: Weights): Evidence => {
   return { words, way: wayOf(times), times };
 };
 
-/** What the neighbours say of causes that reach so far: 1 neither way, 2 for, 0 against. */
-function neighboursSay(reach: Reach, { sameCup, otherCups }: Neighbours): { speaks: 1 | 0 | -1; words: string } | null {
+/** What the neighbours say of causes that reach so far: 1 for them, -1 against; null where they say nothing. */
+function neighboursSay(reach: Reach, { sameCup, otherCups }: Neighbours): { speaks: 1 | -1; words: string } | null {
   const all = ({ looked, with: having }: Neighbours['sameCup']): boolean => looked > 0 && having === looked;
   const none = ({ looked, with: having }: Neighbours['sameCup']): boolean => looked > 0 && having === 0;
   const some = ({ with: having }: Neighbours['sameCup']): boolean => having > 0;

@@ -217,7 +217,7 @@ function benchFacts(
       ? cups.length === 0
         ? null
         : cups.some(({ state, cup }) =>
-            [...state.answers].some(([id, { did }]) => id.startsWith(cup.key) && tellsOfLeak(did)),
+            [...state.answers].some(([id, { did }]) => id.startsWith(`${cup.key}.`) && tellsOfLeak(did)),
           )
       : null,
     sealed: ready('bed'),

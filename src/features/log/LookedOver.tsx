@@ -14,6 +14,8 @@ import { NotRead } from '@/ui/held/NotRead';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { WordField } from '@/ui/measure/WordField';
 import { BatchList } from '../desk/BatchList';
+import { inMakersUnits } from '@/core/units/inMakersUnits';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { useCopies } from '../desk/useCopies';
@@ -71,6 +73,8 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
   const [at, setAt] = useState(0);
   const [asked, setAsked] = useState<FindingKind | null>(null);
   const row = useRef<HTMLDivElement>(null);
+  const units = useUnits();
+  const own = (text: string): string => inMakersUnits(text, units);
   const copy = copies[Math.min(at, copies.length - 1)];
   if (!copy) return <p className={styles.teach}>No piece of this set is in the batch.</p>;
   const nameOf = ({ designId, copy: number }: Pick<Copy, 'designId' | 'copy'>): string =>
@@ -143,18 +147,18 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
             className={styles.piece}
             tabIndex={i === at ? 0 : -1}
             aria-pressed={i === at}
-            aria-label={`${nameOf(one)}, ${underWords(one)}, ${copyWords(one)}`}
+            aria-label={own(`${nameOf(one)}, ${underWords(one)}, ${copyWords(one)}`)}
             onClick={() => go(i)}
           >
             <CopyCut state={one.state} share={1} />
             <b>{nameOf(one)}</b>
-            <small data-found={(one.held?.inspection?.findings.length ?? 0) > 0}>{underWords(one)}</small>
+            <small data-found={(one.held?.inspection?.findings.length ?? 0) > 0}>{own(underWords(one))}</small>
           </button>
         ))}
       </div>
       <section className={styles.found} aria-label={`What is found on ${nameOf(copy)}`}>
         <h3>
-          {nameOf(copy)} <span>{copyWords(copy)}</span>
+          {nameOf(copy)} <span>{own(copyWords(copy))}</span>
         </h3>
         <div className={styles.kinds} role="group" aria-label="Findings" onKeyDown={press}>
           {FINDINGS.map((kind) => (

@@ -17,6 +17,8 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';
+import { inMakersUnits } from '@/core/units/inMakersUnits';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import styles from './WhyTubes.module.css';
 
@@ -83,6 +85,9 @@ export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProp
 }
 
 function Found({ why, repair }: { why: Why; repair: () => void }) {
+  const units = useUnits();
+  /** The core speaks in °C and mm. */
+  const own = (text: string): string => inMakersUnits(text, units);
   const [likeliest] = why.causes;
   return (
     <>
@@ -117,7 +122,7 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
                 {evidence.map((one) => (
                   <li key={one.words} data-way={one.way}>
                     <span aria-label={one.way === 'neither' ? 'neither way' : one.way}>{WAYS[one.way]}</span>{' '}
-                    {one.words}
+                    {own(one.words)}
                   </li>
                 ))}
               </ul>
@@ -130,7 +135,7 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
             <ul>
               {MENDS[why.finding].map(({ words, care, inCalendar }) => (
                 <li key={words}>
-                  <b>{words}</b> {care}
+                  <b>{words}</b> {own(care)}
                   {inCalendar && (
                     <Button size="small" onClick={repair}>
                       Into the calendar
@@ -152,7 +157,7 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
               <ul>
                 {why.unknown.map(({ words, findOut }) => (
                   <li key={words}>
-                    <b>{words}</b> {findOut}
+                    <b>{words}</b> {own(findOut)}
                   </li>
                 ))}
               </ul>

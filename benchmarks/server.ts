@@ -7,6 +7,7 @@ export async function serve(
   data: string,
   demo: boolean,
   env: Record<string, string> = {},
+  firstPage = '/shelf',
 ): Promise<{ url: string; server: ChildProcess }> {
   const port = await freePort();
   const server = spawn('node', ['.next/serve.mjs'], {
@@ -21,13 +22,13 @@ export async function serve(
     stdio: 'ignore',
   });
   const url = `http://127.0.0.1:${port}`;
-  for (let tries = 0; tries < 200; tries++) {
-    const up = await fetch(`${url}/shelf`).then(
+  for (let tries = 0; tries < 1000; tries++) {
+    const up = await fetch(`${url}${firstPage}`).then(
       ({ ok }) => ok,
       () => false,
     );
     if (up) return { url, server };
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    await new Promise((resolve) => setTimeout(resolve, 20));
   }
   throw new Error('The server did not start');
 }

@@ -1,5 +1,5 @@
-import { existsSync } from 'node:fs';
-import { loadHeronSlack } from '@/db/demo/heronSlack';
+import { existsSync, readFileSync } from 'node:fs';
+import { loadHeronSlack, PLANNED_AT_BUILD, type HeronSlackAmounts } from '@/db/demo/heronSlack';
 import {
   DataFileError,
   dataFilePath,
@@ -47,7 +47,7 @@ export function dataFile(): OpenedDataFile {
   return explained(path, () => {
     try {
       const isNew = stockShelf(opened.db, wallClockNow());
-      if (isNew && process.env['AGUADA_DEMO']) loadHeronSlack(opened.db, wallClockNow());
+      if (isNew && process.env['AGUADA_DEMO']) loadHeronSlack(opened.db, wallClockNow(), plannedAtBuild());
     } catch (error) {
       opened.close();
       throw error;
@@ -56,6 +56,12 @@ export function dataFile(): OpenedDataFile {
     return opened;
   });
 }
+
+/** The sample's plans as the build worked them out; what runs from its source plans them itself. */
+const plannedAtBuild = (): HeronSlackAmounts | undefined =>
+  process.env['NODE_ENV'] === 'production' && existsSync(PLANNED_AT_BUILD)
+    ? (JSON.parse(readFileSync(PLANNED_AT_BUILD, 'utf8')) as HeronSlackAmounts)
+    : undefined;
 
 const HAPPENED = {
   gone: 'was moved or deleted',

@@ -37,6 +37,7 @@ beforeAll(async () => {
 beforeEach(() => {
   env['NODE_ENV'] = 'production';
   delete env['AGUADA_AHEAD'];
+  delete (globalThis as { aguadaWorksAhead?: boolean }).aguadaWorksAhead;
   asked.length = 0;
   jest.useFakeTimers();
 });
@@ -62,7 +63,12 @@ describe('figures are worked out ahead', () => {
     await jest.advanceTimersByTimeAsync(5000);
     expect(asked).toEqual([]);
   });
-  test('at the start: a thread is there and the first sets are worked out; a failing one stops nothing', async () => {
+  test('after the first page: threads are there and the first sets are worked out; a failing one stops nothing', async () => {
+    await startWorkingAhead();
+    expect(asked).toEqual(['threads', ...SET]);
+  });
+  test('the pages after the first ask in vain', async () => {
+    await Promise.all([startWorkingAhead(), startWorkingAhead()]);
     await startWorkingAhead();
     expect(asked).toEqual(['threads', ...SET]);
   });
@@ -74,6 +80,7 @@ describe('figures are worked out ahead', () => {
     delete env['AGUADA_AHEAD'];
     workOutAhead(changed(setId));
     await jest.advanceTimersByTimeAsync(5000);
-    expect(asked).toEqual(['threads']);
+    await startWorkingAhead();
+    expect(asked).toEqual([]);
   });
 });

@@ -40,10 +40,21 @@ export function workOutAhead({ changes }: EditAnswer): void {
 /** How many sets are worked out when the server starts. */
 const FIRST_SETS = 2;
 
-/** When the server starts: a thread is warmed, and the first sets of the list are worked out one after another. */
+// Kept across the bundles of the pages.
+const begun = globalThis as { aguadaWorksAhead?: boolean };
+
+/**
+ * Once the first page of a server has been drawn: the threads are warmed, and the first sets of the list are worked out one after
+ * another. Later pages ask in vain. A data file that cannot be used is told on its page.
+ */
 export async function startWorkingAhead(): Promise<void> {
+  if (begun.aguadaWorksAhead || !worksAhead()) return;
+  begun.aguadaWorksAhead = true;
+  await workOutFirst().catch(() => undefined);
+}
+
+async function workOutFirst(): Promise<void> {
   warmPool();
-  if (!worksAhead()) return;
   const ids = withData((db) => listDocuments(db, 'set').records.map(({ id }) => id)).slice(0, FIRST_SETS);
   for (const id of ids) await workOut(id);
   // What the calendar stands on: the amounts of all that is being made.

@@ -228,10 +228,20 @@ const documentsOf = (shelf: SetDocuments['shelf'], now: WallTime): SetDocuments 
   shelf,
 });
 
-/** Loads the sample set Heron Slack into a new data file, planning it on the spot. */
-export function loadHeronSlack(db: Database, now: WallTime): void {
+/** What the plans of the sample's poured batches come to, by id. They hold no dates: on an untouched shelf they are the same on any day. */
+export type HeronSlackAmounts = Record<string, Amounts>;
+/** Where the build leaves them. */
+export const PLANNED_AT_BUILD = '.next/heron-slack.json';
+
+/** Works them out on the shelf of a data file. */
+export const heronSlackAmounts = (db: Database, now: WallTime): HeronSlackAmounts =>
+  Object.fromEntries([...heronSlackRequests(shelfOf(db), now)].map(([id, request]) => [id, planAmounts(request)]));
+
+/** Loads the sample set Heron Slack into a new data file, planning it on the spot unless its amounts are known. */
+export function loadHeronSlack(db: Database, now: WallTime, known?: HeronSlackAmounts): void {
+  const amounts = known ?? heronSlackAmounts(db, now);
   const plans = new Map(
-    [...heronSlackRequests(shelfOf(db), now)].map(([id, request]) => [id, { request, amounts: planAmounts(request) }]),
+    [...heronSlackRequests(shelfOf(db), now)].map(([id, request]) => [id, { request, amounts: amounts[id]! }]),
   );
   edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now, plans));
 }

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { createServer, Server, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import { networkInterfaces } from 'node:os';
@@ -42,8 +43,14 @@ function networkAddresses(): string[] {
   );
 }
 
-// Next looks at this while it is loaded.
-Object.assign(process.env, { NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' });
+/** The settings as the build resolved them: to read `next.config.ts` again takes a compiler. */
+const { config } = JSON.parse(readFileSync('.next/required-server-files.json', 'utf8')) as { config: object };
+// Next looks at these while it is loaded.
+Object.assign(process.env, {
+  NODE_ENV: 'production',
+  NEXT_TELEMETRY_DISABLED: '1',
+  __NEXT_PRIVATE_STANDALONE_CONFIG: JSON.stringify(config),
+});
 const { default: next } = await import('next');
 // Next takes upgrades of the server that it is given past the door; Aguada has none, so it is given one that never listens.
 const app = next({ dev: false, dir: process.cwd(), hostname: host, port, httpServer: new Server() });

@@ -14,6 +14,7 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { useKept } from '@/ui/keptDraft';
+import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { useAwake } from '@/ui/useAwake';
 import { findingWords, toMend } from '@/core/records/inspections';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
@@ -190,9 +191,10 @@ function DeskStrip() {
     return awake ? stripPieces(designs, levelMm, tint, keptPicture, { cut }) : null;
   }, [served, cut, awake, designs, levelMm, tint]);
   const pieces = useMemo(() => bare && flagged(bare, plan, levelMm, tilt), [bare, plan, levelMm, tilt]);
+  const own = useOwnWords();
   const found = useMemo(
-    () => toMend(desk.batches).map(({ findings, ...one }) => ({ ...one, words: findingWords(findings) })),
-    [desk.batches],
+    () => toMend(desk.batches).map(({ findings, ...one }) => ({ ...one, words: own(findingWords(findings)) })),
+    [desk.batches, own],
   );
   const shape = `/sets/${desk.set.id}/shape`;
   const pickPiece = (id: string): void => {

@@ -10,8 +10,7 @@ import Snackbar from '@mui/material/Snackbar';
 import SnackbarContent from '@mui/material/SnackbarContent';
 import { useEffect, useRef } from 'react';
 import { differences } from '@/core/records/differences';
-import { inMakersUnits } from '@/core/units/inMakersUnits';
-import { useUnits } from '@/ui/measure/UnitsContext';
+import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
 import type { Edits } from './useEdits';
 import { bothVersions } from './editQueue';
 import styles from './EditNotices.module.css';
@@ -23,7 +22,7 @@ export function EditNotices({
   edits: Pick<Edits<unknown>, 'view' | 'trouble' | 'done' | 'note' | 'insist' | 'dismiss'>;
 }) {
   const { view, trouble, done, note, insist, dismiss } = edits;
-  const units = useUnits();
+  const own = useOwnWords();
   const first = useRef<HTMLButtonElement>(null);
   const stale = trouble?.kind === 'stale' && 'version' in trouble.command;
   useEffect(() => {
@@ -56,7 +55,7 @@ export function EditNotices({
           role="alert"
           message={
             <>
-              {trouble && inMakersUnits(trouble.message, units)}
+              {trouble && own(trouble.message)}
               {stale && <span className={styles.mine}>{wordsOf(trouble.command)}</span>}
               {stale && <BothVersions both={bothVersions(trouble.command, view)} />}
             </>

@@ -20,6 +20,7 @@ import type { CopyFate } from '@/core/records/recordSchemas';
 import { LineForm } from '@/ui/controls/LineForm';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
+import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { useCopies } from '../desk/useCopies';
 import { CopyCut } from './CopyCut';
@@ -42,6 +43,7 @@ const STATE_WORDS: Record<CopyState, string> = {
 /** Every copy of the set as a small cut, filled as far as it is poured: which exist, which are finished, which are to be made anew. */
 export function CopiesView() {
   const { desk } = useDesk();
+  const own = useOwnWords();
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const { data: taken, failed, again } = useCopies();
   if (failed && !taken) return <NotRead what="The copies could not be read." again={again} />;
@@ -55,14 +57,14 @@ export function CopiesView() {
         <b>{finished}</b> of {of} finished, <b>{inWork}</b> more in work, <b>{of - finished - inWork}</b> to pour
       </p>
       {desk.designs.map(({ id, data }) => {
-        const own = copies.filter(({ designId }) => designId === id);
-        const keys = own.map(pieceKey);
+        const itsCopies = copies.filter(({ designId }) => designId === id);
+        const keys = itsCopies.map(pieceKey);
         return (
           <section key={id} aria-label={data.name} className={styles.design}>
             <h3>
               {data.tag} <span>{data.name}</span>
               <small>
-                {own.filter(isFinished).length} of {own.length} finished
+                {itsCopies.filter(isFinished).length} of {itsCopies.length} finished
               </small>
             </h3>
             <ToggleButtonGroup
@@ -73,13 +75,13 @@ export function CopiesView() {
                 setPicked((before) => new Set([...[...before].filter((key) => !keys.includes(key)), ...next]))
               }
             >
-              {own.map((copy) => (
+              {itsCopies.map((copy) => (
                 <ToggleButton
                   key={pieceKey(copy)}
                   value={pieceKey(copy)}
                   className={styles.copy}
-                  title={copyWords(copy)}
-                  aria-label={`${copyName(data.tag, copy.copy)}, ${copyWords(copy)}`}
+                  title={own(copyWords(copy))}
+                  aria-label={`${copyName(data.tag, copy.copy)}, ${own(copyWords(copy))}`}
                 >
                   <CopyCut state={copy.state} share={shareOf(copy)} />
                   <span>#{copy.copy}</span>
@@ -110,6 +112,7 @@ const isIn = (held: CopyInBatch | null): held is CopyInBatch => held !== null;
 /** What is known of the copies that were pressed, and what can be said of them. */
 function Chosen({ chosen, onDone }: { chosen: readonly Copy[]; onDone: () => void }) {
   const { desk, edits } = useDesk();
+  const own = useOwnWords();
   const [spoiling, setSpoiling] = useState(false);
   const nameOf = ({ designId, copy }: Pick<Copy, 'designId' | 'copy'>): string =>
     copyName(desk.designs.find(({ id }) => id === designId)?.data.tag ?? '', copy);
@@ -127,7 +130,7 @@ function Chosen({ chosen, onDone }: { chosen: readonly Copy[]; onDone: () => voi
       <ul>
         {chosen.slice(0, 6).map((copy) => (
           <li key={pieceKey(copy)}>
-            <b>{nameOf(copy)}</b> {copyWords(copy)}
+            <b>{nameOf(copy)}</b> {own(copyWords(copy))}
             {[...copy.before, copy.held].filter(isIn).map((held, i, all) => (
               <span key={held.batchId}>
                 {' · '}

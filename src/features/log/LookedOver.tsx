@@ -14,8 +14,7 @@ import { NotRead } from '@/ui/held/NotRead';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { WordField } from '@/ui/measure/WordField';
 import { BatchList } from '../desk/BatchList';
-import { inMakersUnits } from '@/core/units/inMakersUnits';
-import { useUnits } from '@/ui/measure/UnitsContext';
+import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { useCopies } from '../desk/useCopies';
@@ -73,8 +72,7 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
   const [at, setAt] = useState(0);
   const [asked, setAsked] = useState<FindingKind | null>(null);
   const row = useRef<HTMLDivElement>(null);
-  const units = useUnits();
-  const own = (text: string): string => inMakersUnits(text, units);
+  const own = useOwnWords();
   const copy = copies[Math.min(at, copies.length - 1)];
   if (!copy) return <p className={styles.teach}>No piece of this set is in the batch.</p>;
   const nameOf = ({ designId, copy: number }: Pick<Copy, 'designId' | 'copy'>): string =>

@@ -17,8 +17,7 @@ import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';
-import { inMakersUnits } from '@/core/units/inMakersUnits';
-import { useUnits } from '@/ui/measure/UnitsContext';
+import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import styles from './WhyTubes.module.css';
 
@@ -85,9 +84,8 @@ export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProp
 }
 
 function Found({ why, repair }: { why: Why; repair: () => void }) {
-  const units = useUnits();
   /** The core speaks in °C and mm. */
-  const own = (text: string): string => inMakersUnits(text, units);
+  const own = useOwnWords();
   const [likeliest] = why.causes;
   return (
     <>

@@ -15,7 +15,7 @@ import { formatMeasure } from '@/core/units/formatMeasure';
 import { Tick } from '@/ui/controls/Tick';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { MeasureField } from '@/ui/measure/MeasureField';
-import { useUnits } from '@/ui/measure/UnitsContext';
+import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { pictureBed } from '../desk/pictures';
 import { useCopies } from '../desk/useCopies';
@@ -41,6 +41,7 @@ interface MeasuredCopyProps {
 /** Measurements of single copies: which copy is shown, its depth readings, its fill test, and where it strays from the drawing. */
 export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences }: MeasuredCopyProps) {
   const { desk } = useDesk();
+  const own = useOwnWords();
   const { data } = design;
   const copies = copiesOfDesigns([design], useCopies().data ?? [], desk.now);
   const measuredOf = (number: number): Stored<PieceRecord> | undefined =>
@@ -57,7 +58,11 @@ export function MeasuredCopy({ design, copy, onCopy, differences, onDifferences 
             .filter((one) => one.copy <= data.copies)
             .map((one) => ({
               value: String(one.copy),
-              label: [`copy #${one.copy}`, measuredOf(one.copy) && 'measured', one.state !== 'open' && copyWords(one)]
+              label: [
+                `copy #${one.copy}`,
+                measuredOf(one.copy) && 'measured',
+                one.state !== 'open' && own(copyWords(one)),
+              ]
                 .filter(Boolean)
                 .join(', '),
             })),

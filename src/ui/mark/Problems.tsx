@@ -3,8 +3,7 @@
 import Button from '@mui/material/Button';
 import { pieceKey } from '@/core/model/pieceRef';
 import type { Mend, Problem } from '@/core/model/problem';
-import { inMakersUnits } from '@/core/units/inMakersUnits';
-import { useUnits } from '../measure/UnitsContext';
+import { useOwnWords } from '../measure/UnitsContext';
 import styles from './Problems.module.css';
 
 const WORDS: Record<Problem['severity'], string> = { stop: 'In the way', warn: 'Take care', hint: 'Good to know' };
@@ -40,7 +39,7 @@ interface ProblemsProps {
 
 /** What is in the way, worst first, each with the press that mends it. */
 export function Problems({ problems, onMend, empty }: ProblemsProps) {
-  const units = useUnits();
+  const own = useOwnWords();
   if (problems.length === 0) return empty ? <p className={styles.empty}>{empty}</p> : null;
   const order = { stop: 0, warn: 1, hint: 2 };
   const sorted = [...problems].sort((a, b) => order[a.severity] - order[b.severity]);
@@ -53,18 +52,16 @@ export function Problems({ problems, onMend, empty }: ProblemsProps) {
           data-severity={problem.severity}
         >
           <p className={styles.message}>
-            <SeverityMark severity={problem.severity} /> <span>{inMakersUnits(problem.message, units)}</span>
+            <SeverityMark severity={problem.severity} /> <span>{own(problem.message)}</span>
           </p>
-          {problem.mend?.target === 'none' && (
-            <p className={styles.advice}>{inMakersUnits(problem.mend.label, units)}</p>
-          )}
+          {problem.mend?.target === 'none' && <p className={styles.advice}>{own(problem.mend.label)}</p>}
           {problem.mend && problem.mend.target !== 'none' && onMend && (
             <Button
               size="small"
               variant={problem.severity === 'stop' ? 'contained' : 'outlined'}
               onClick={() => onMend(problem.mend as Mend, problem)}
             >
-              {inMakersUnits(problem.mend.label, units)}
+              {own(problem.mend.label)}
             </Button>
           )}
         </li>

@@ -4,12 +4,11 @@ import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import { useState, type KeyboardEvent } from 'react';
 import { editText, preferredUnit } from '@/core/units/formatMeasure';
-import { inMakersUnits } from '@/core/units/inMakersUnits';
 import { stepped } from '@/core/units/steps';
 import { parseMeasure } from '@/core/units/parseMeasure';
 import type { Quantity } from '@/core/units/quantities';
 import { selectAll, sendForm } from './fieldKeys';
-import { useUnits } from './UnitsContext';
+import { useOwnWords, useUnits } from './UnitsContext';
 
 interface MeasureFieldProps {
   label: string;
@@ -53,6 +52,7 @@ export function MeasureField({
   bare = false,
 }: MeasureFieldProps) {
   const units = useUnits();
+  const own = useOwnWords();
   const unit = preferredUnit(quantity, units);
   const sign = quantity === 'duration' ? '' : unit.symbol;
   const shown = editText(value, quantity, units, decimals);
@@ -114,7 +114,7 @@ export function MeasureField({
       onBlur={commit}
       onKeyDown={onKeyDown}
       error={message !== null}
-      helperText={(message ?? hint) && inMakersUnits((message ?? hint)!, units)}
+      helperText={(message ?? hint) && own((message ?? hint)!)}
       disabled={disabled}
       name={name}
       autoComplete="off"

@@ -4,8 +4,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import type { Explanation } from '@/core/plan';
-import { inMakersUnits } from '@/core/units/inMakersUnits';
-import { useUnits } from '../measure/UnitsContext';
+import { useOwnWords } from '../measure/UnitsContext';
 import styles from './Reading.module.css';
 
 interface HowItCameAboutProps {
@@ -17,8 +16,7 @@ interface HowItCameAboutProps {
 
 /** Inputs, formula in words and assumptions of one figure. */
 export function HowItCameAbout({ id, figure, explanation, onClose }: HowItCameAboutProps) {
-  const units = useUnits();
-  const own = (text: string): string => inMakersUnits(text, units);
+  const own = useOwnWords();
   return (
     <div className={styles.how}>
       <h2 id={id} className={styles.howTitle}>

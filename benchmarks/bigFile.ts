@@ -3,7 +3,7 @@ import { TYPICAL_LOSSES } from '../src/core/mixing/losses';
 import type { PieceDesign } from '../src/core/model/designSchema';
 import { batchRequest } from '../src/core/records/buildRequest';
 import { pourId, type WaterSet } from '../src/core/records/recordSchemas';
-import { keepPlan } from '../src/db/batches';
+import { keepPlan } from '../src/db/keptPlans';
 import { openDataFile } from '../src/db/dataFile';
 import { DEFAULT_SETTINGS, SETTINGS_ID, stockShelf } from '../src/db/defaults';
 import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';

@@ -5,18 +5,9 @@ import { LEVEL_BENCH, planAmounts, type Amounts, type PlanRequest } from '@/core
 import { pourId, type PourRecord } from '@/core/records/recordSchemas';
 import { dryPours } from '@/core/records/rest';
 import type { CopyInBatch } from '@/core/records/copies';
-import {
-  batchDetail,
-  batchesWith,
-  countBatches,
-  currentPours,
-  getBatch,
-  keepPlan,
-  keptPlan,
-  lastCopyTaken,
-  listBatches,
-  setOfBatch,
-} from './batches';
+import { batchesWith, countBatches, getBatch, lastCopyTaken, listBatches, setOfBatch } from './batches';
+import { keepPlan, keptPlan } from './keptPlans';
+import { batchDetail, currentPours } from './pours';
 import { copiesInBatches } from './copies';
 import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { DRY_POURS } from './batches';
+import { DRY_POURS } from './pours';
 import type { Connection } from './storage';
 
 /** A batch is on the calendar until so many days after its last layer was poured or was said to have failed, with all that is done to it afterwards. */

@@ -1,6 +1,7 @@
 import type { RecordKind } from '@/core/records/recordSchemas';
 import { DOCUMENT_KINDS, documentStorage } from './documents';
-import { batchStorage, pourStorage } from './batches';
+import { batchStorage } from './batches';
+import { pourStorage } from './pourStorage';
 import type { Storage } from './storage';
 import { lotStorage, movementStorage } from './stock';
 

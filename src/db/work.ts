@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { PlannedWork, PouredBatch } from '@/core/records/work';
-import { currentPourTimes, DRY_POURS } from './batches';
+import { currentPourTimes, DRY_POURS } from './pours';
 import type { Connection } from './storage';
 
 /** Full cure takes at most so many days; older pours need no look. */

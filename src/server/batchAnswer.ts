@@ -1,4 +1,5 @@
-import { batchDetail, getBatch } from '@/db/batches';
+import { getBatch } from '@/db/batches';
+import { batchDetail } from '@/db/pours';
 import { possibleGuests } from '@/db/guests';
 import { withData } from './data';
 import { answer, RequestError } from './respond';

@@ -1,7 +1,8 @@
 import type { Scope } from '@/core/records/command';
 import type { EditAnswer, RowChange } from '@/core/records/views';
 import type { Database } from '@/db/storage';
-import { currentPours, getBatch, setOfBatch } from '@/db/batches';
+import { getBatch, setOfBatch } from '@/db/batches';
+import { currentPours } from '@/db/pours';
 import { getDocument } from '@/db/documents';
 import { history, type Touched } from '@/db/journal';
 import { getLot, lotOfMovement } from '@/db/stock';
@@ -35,6 +36,9 @@ export interface Done {
   touched: readonly Touched[];
   note?: string | null;
 }
+
+/** The writing of an edit, once all that takes time has been worked out. */
+export type Work = (db: Database) => Done;
 
 /** What an edit is answered with. */
 export const editAnswer = (db: Database, scope: Scope, { id, touched, note = null }: Done): EditAnswer => ({

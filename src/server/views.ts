@@ -22,7 +22,8 @@ import type {
   ViewState,
 } from '@/core/records/views';
 import type { Database } from '@/db/storage';
-import { batchDetail, countBatches, getBatch, listBatches } from '@/db/batches';
+import { countBatches, getBatch, listBatches } from '@/db/batches';
+import { batchDetail } from '@/db/pours';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '@/db/defaults';
 import { getDocument, listDocuments } from '@/db/documents';
 import { guestsOf } from '@/db/guests';

@@ -1,4 +1,4 @@
-import { currentPours } from '../batches';
+import { currentPours } from '../pours';
 import { openDataFile } from '../dataFile';
 import { stockShelf } from '../defaults';
 import { heronSlackAmounts, loadHeronSlack } from './heronSlack';

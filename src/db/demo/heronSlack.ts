@@ -6,7 +6,8 @@ import type { Batch, PieceRecord, PourRecord, WaterSet } from '@/core/records/re
 import type { SetDocuments } from '@/core/records/views';
 import type { Course } from '@/core/schedule/routes';
 import { FIRST_WORKPLACE, type Workplace } from '@/core/schedule/workplace';
-import { appendEntry, keepPlan } from '../batches';
+import { keepPlan } from '../keptPlans';
+import { appendEntry } from '../pours';
 import { bookPour, plannedLayer } from '../bookPour';
 import type { Database, EditWriter } from '@/db/storage';
 import { DEFAULT_SETTINGS, SETTINGS_ID } from '../defaults';

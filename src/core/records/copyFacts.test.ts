@@ -206,6 +206,22 @@ describe('of a run', () => {
     expect(bad).toMatchObject({ scraped: false, sealed: false, levelled: false });
   });
 
+  test('a leak is told of the cup that leaked, not of one whose number begins alike', () => {
+    const state = run(6);
+    const dammed = {
+      ...own,
+      pieces: own.pieces.map((one) => ({ ...one, dams: [{ lengthMm: 60 }] as unknown as typeof one.dams })),
+    };
+    const { key } = state.cups.find(({ poured }) => poured.some(({ copy }) => copy === 1))!;
+    const leakOf = (cup: string): boolean | null => {
+      const answers = new Map([[`${cup}.leak.0`, { did: 'leak closed', at: 0 }]]) as unknown as RunState['answers'];
+      return copyFacts(record({ runs: [{ ...state, answers }], amounts: dammed, pours: pours(state) }), piece(1))
+        .leaked;
+    };
+    expect(leakOf(key)).toBe(true);
+    expect(leakOf(`${key}0`)).toBe(false);
+  });
+
   test('a hasty stir is named before anything else where the cup is tacky', () => {
     const hasty = run(0.5);
     const why = whyOf(record({ runs: [hasty], pours: pours(hasty) }), {}, piece(1), 'tacky', {

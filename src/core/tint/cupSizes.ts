@@ -25,7 +25,6 @@ export function cupSizes(recipe: readonly RecipeDose[], tolerance = DROP_TOLERAN
   if (perDrop.length === 0) return null;
   const meet = Math.max(1, Math.ceil((1 - tolerance) / (2 * tolerance) - 1e-9));
   const alwaysOf = (grams: number): number => (meet * grams) / (1 + tolerance);
-  const alwaysFromGrams = Math.max(...perDrop.map(alwaysOf));
   const rangesOf = (grams: number): CupRange[] => [
     ...Array.from({ length: meet - 1 }, (_, i) => ({
       fromGrams: ((i + 1) * grams) / (1 + tolerance),
@@ -34,9 +33,8 @@ export function cupSizes(recipe: readonly RecipeDose[], tolerance = DROP_TOLERAN
     { fromGrams: alwaysOf(grams), toGrams: Infinity },
   ];
   const right = perDrop.map(rangesOf).reduce((some, others) => joined(some, others));
-  // The last stretch is the one without end; where another touches it, all is right from that one on.
-  const last = right[right.length - 1]!;
-  return { right: right.filter((range) => range !== last), alwaysFromGrams: Math.min(alwaysFromGrams, last.fromGrams) };
+  // The last stretch is the one without end: it begins where the last of the colourants is right in every cup.
+  return { right: right.slice(0, -1), alwaysFromGrams: Math.max(...perDrop.map(alwaysOf)) };
 }
 
 /** Where a stretch of the one list and one of the other hold at once. */

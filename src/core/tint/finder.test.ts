@@ -128,6 +128,8 @@ test('a colour brighter than the bed is said to be; the nearest possible comes w
   expect(found.answers[0]!.recipe.deltaE).toBeGreaterThan(10);
   expect(found.answers[0]!.recipe.deltaE).toBeLessThan(found.clear.deltaE + 0.5);
   expect(findRecipes(ask({ target: linearFromHex('#303830') })).brighterThanBed).toBe(false);
+  // Clear water itself is no brighter than the bed that is seen through it.
+  expect(findRecipes(ask({ target: lightOf(ask({}), [0, 0, 0]) })).brighterThanBed).toBe(false);
 });
 
 test('for the cups that it is for, a recipe of doses that are drops comes before a nearer one of crumbs', () => {

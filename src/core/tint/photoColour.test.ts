@@ -24,6 +24,20 @@ test('a place is the mean of its pixels in linear light, kept within the photo',
   expect(pixelLight(photo, 2, 6, 2).burnt).toBe(false);
 });
 
+test('each channel is its own; half of the pixels burnt are not yet too many', () => {
+  const { light } = pixelLight(stripes('#0a64c8'), 5, 5, 2);
+  expect(hexFromLinear(light)).toBe('#0a64c8');
+  const dark = [9, 9, 9, 255];
+  const burnt = [255, 255, 255, 255];
+  const row = (...pixels: number[][]): Pixels => ({
+    width: pixels.length,
+    height: 1,
+    data: Uint8ClampedArray.from(pixels.flat()),
+  });
+  expect(pixelLight(row(dark, burnt), 0, 0, 1).burnt).toBe(false);
+  expect(pixelLight(row(dark, burnt, burnt), 1, 0, 1).burnt).toBe(true);
+});
+
 test('a photo in warm light gives its daylight colours back by its white card', () => {
   const lamp = { red: 0.9, green: 0.62, blue: 0.33 };
   const real = linearFromHex('#5a6b4e');

@@ -44,6 +44,27 @@ test('five drops: more clear than the cup holds, and dearer than a new one', () 
   expect(rescue).toMatchObject({ clearGrams: expect.closeTo(200, 9), stops: 'cup too small' });
   expect(rescue.clearCost).toBeGreaterThan(3.9 * rescue.newCupCost);
 });
+test('what is added of another colourant is paid for at its own price, and only that', () => {
+  const dye = { ...ink, id: 'dye', name: 'Dye', bottleGrams: 20, bottlePrice: 10 };
+  const both = [...recipe, { colourant: dye, gramsPer100: 0.2 }];
+  const rescue = rescueCup(
+    ask(2, {
+      recipe: both,
+      cup: {
+        mixGrams: 50,
+        colourants: [
+          { colourant: ink, grams: 0.07 },
+          { colourant: dye, grams: 0.1 },
+        ],
+      },
+    }),
+  );
+  // 100 g in the end: 50 g of clear mix, 0.1 g of dye at 0.50 a gram, no more ink.
+  expect(rescue.add).toMatchObject([{ id: 'dye', grams: expect.closeTo(0.1, 9) as number }]);
+  const perGram = coating.packPrice / coating.packGrams;
+  expect(rescue.clearCost).toBeCloseTo(50 * perGram + 0.1 * 0.5, 9);
+  expect(rescue.newCupCost).toBeCloseTo(50 * perGram + 0.035 * 0.2 + 0.1 * 0.5, 9);
+});
 test('a cup that is right needs nothing; one that is late has no time', () => {
   expect(rescueCup(ask(1))).toMatchObject({ clearGrams: 0, add: [], clearParts: null, stops: null });
   expect(rescueCup(ask(1)).deltaENow).toBeCloseTo(0, 6);

@@ -1,5 +1,5 @@
 import { hexFromLinear, linearFromHex } from './colour';
-import { colourByDepth, lightByDepth, lookAt, waterLook } from './waterLook';
+import { colourByDepth, lightByDepth, lookAt, paintByDepth, waterLook } from './waterLook';
 import { CLEAR_TINT, CLEAR_TONE, type WaterTint } from './waterTint';
 import type { RecipeDose } from './doses';
 
@@ -21,6 +21,12 @@ const brightness = (hex: string): number => {
   const { red, green: g, blue } = linearFromHex(hex);
   return 0.2126 * red + 0.7152 * g + 0.0722 * blue;
 };
+
+test('a bed is painted from its shore over its middle to its deepest; one without depth is all shore', () => {
+  const paint = paintByDepth({ bedColour: '#808080', shoreColour: '#e0d0b0', deepColour: '#203020' }, 8);
+  expect([0, 4, 8, 20].map((mm) => hexFromLinear(paint(mm)))).toEqual(['#e0d0b0', '#808080', '#203020', '#203020']);
+  expect(hexFromLinear(paintByDepth({ bedColour: '#808080', shoreColour: '#e0d0b0' }, 0)(0))).toBe('#e0d0b0');
+});
 
 test('a look runs from the surface to the deepest, ever darker under a tint', () => {
   const look = waterLook({ bedColour: '#b9a883' }, tinted([green]), 6);

@@ -39,7 +39,7 @@ export function stockPart({ parts }: Pick<Product, 'parts'>): { name: 'part A' |
 
 /** A little more than the cups take: what stays in the stock's own cup. */
 const SPARE = 1.1;
-/** Whole drops of several colourants stand for the recipe to within this; where no count does, the closest is taken. */
+/** Whole drops of several colourants stand for the recipe to within this. */
 const AMONG_EACH_OTHER = 0.05;
 const MOST_DROPS_OF_RAREST = 12;
 /** A weight is read to within `DROP_TOLERANCE` when it is this many steps of the scale. */
@@ -71,9 +71,8 @@ export function stockTint(
   const worst = (forMix: number): number =>
     Math.max(...mixPerDrop.map((mix) => Math.abs(Math.max(1, Math.round(forMix / mix)) / (forMix / mix) - 1)));
   const counts = Array.from({ length: MOST_DROPS_OF_RAREST }, (_, i) => (least + i) * rarest);
-  const forMixGrams =
-    counts.find((forMix) => worst(forMix) <= AMONG_EACH_OTHER) ??
-    counts.reduce((best, forMix) => (worst(forMix) < worst(best) ? forMix : best));
+  // Of more than ten drops the nearest whole one is always near enough.
+  const forMixGrams = counts.find((forMix) => worst(forMix) <= AMONG_EACH_OTHER)!;
   const drops = recipe.map(({ id, name, dropGrams }, i) => {
     const whole = Math.max(1, Math.round(forMixGrams / mixPerDrop[i]!));
     return { id, name, drops: whole, grams: whole * dropGrams };

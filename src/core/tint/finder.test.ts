@@ -153,6 +153,14 @@ test('for the cups that it is for, a recipe of doses that are drops comes before
   // Where nothing is a drop, what there is is offered all the same.
   expect(findRecipes(ask({ target, cupGrams: 0.01 })).answers).toEqual(findRecipes(ask({ target })).answers);
 });
+test('no recipe holds a colourant that it takes nothing of', () => {
+  for (const colour of ['#6f7f62', '#8a8a6a', '#9aa07c', '#5c7d78', '#7f7050']) {
+    const { answers } = findRecipes(ask({ target: linearFromHex(colour), colourants: SHELF }));
+    expect(answers.length).toBeGreaterThan(0);
+    for (const { recipe } of answers)
+      for (const { gramsPer100 } of recipe.doses) expect(gramsPer100).toBeGreaterThan(0.0002);
+  }
+});
 test('an empty shelf has no answer, and clear water is told all the same', () =>
   expect(findRecipes(ask({ colourants: [] }))).toMatchObject({ answers: [], clear: { deltaE: expect.any(Number) } }));
 

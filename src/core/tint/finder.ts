@@ -68,8 +68,12 @@ export function findRecipes(ask: FinderAsk): Findings {
   const found = chosenFrom(ask.colourants, MOST_IN_RECIPE)
     .map((colourants) => nearest(ask, colourants))
     .sort((a, b) => a.deltaE - b.deltaE);
-  const able = found.filter(({ doses }) => doses.every((dose) => isDrop(dose, ask.cupGrams)));
-  const pool = able.length > 0 ? able : found;
+  // A choice that comes to nothing of one of its colourants is found without it as well.
+  const whole = thoseThatDo(
+    found,
+    ({ colourant, gramsPer100 }) => gramsPer100 >= LEAST_SHARE * mostGramsPer100(colourant),
+  );
+  const pool = thoseThatDo(whole, (dose) => isDrop(dose, ask.cupGrams));
   const [best] = pool;
   const enough = ({ doses }: FoundRecipe): number =>
     best ? best.deltaE + SPARE_DELTA_E * Math.max(1, best.doses.length - doses.length) : 0;
@@ -99,6 +103,12 @@ export function findRecipes(ask: FinderAsk): Findings {
     else answers.push({ kinds: [kind], recipe });
   }
   return { answers, clear, brighterThanBed: wanted.l > labOf(clearLight).l + 0.5 };
+}
+
+/** Those recipes of which every dose does; where none does, all of them. */
+function thoseThatDo(recipes: readonly FoundRecipe[], does: (dose: RecipeDose) => boolean): readonly FoundRecipe[] {
+  const good = recipes.filter(({ doses }) => doses.every(does));
+  return good.length > 0 ? good : recipes;
 }
 
 /** Whether a dose comes to a drop in a cup, or nearly: less is left out or taken twice over. */

@@ -52,5 +52,7 @@ test('a photo in warm light gives its daylight colours back by its white card', 
 
 test('what is too dark to be a white card is refused; what is brighter than the card stays within white', () => {
   expect(againstWhite(linearFromHex('#404040'), linearFromHex('#303030'))).toBeNull();
+  // Yellow lacks the blue that a white card has.
+  expect(againstWhite(linearFromHex('#404040'), linearFromHex('#e0e010'))).toBeNull();
   expect(againstWhite(linearFromHex('#ffffff'), linearFromHex('#c0c0c0'))).toEqual({ red: 1, green: 1, blue: 1 });
 });

@@ -28,6 +28,15 @@ test('a bed is painted from its shore over its middle to its deepest; one withou
   expect(hexFromLinear(paintByDepth({ bedColour: '#808080', shoreColour: '#e0d0b0' }, 0)(0))).toBe('#e0d0b0');
 });
 
+test('rock has a look of its own where there is rock, and only there', () => {
+  const tint = tinted([green]);
+  const { rock, stepMm } = waterLook({ bedColour: '#b9a883', rockColour: '#707078' }, tint, 8);
+  const ofRock = colourByDepth('#707078', tint);
+  expect(rock).toEqual(rock!.map((_, i) => ofRock(i * stepMm)));
+  expect(rock!.length).toBeGreaterThan(8);
+  expect(waterLook({ bedColour: '#b9a883' }, tint, 8)).not.toHaveProperty('rock');
+});
+
 test('a look runs from the surface to the deepest, ever darker under a tint', () => {
   const look = waterLook({ bedColour: '#b9a883' }, tinted([green]), 6);
   expect(look.stepMm * (look.colours.length - 1)).toBeCloseTo(6, 9);

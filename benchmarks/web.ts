@@ -8,15 +8,9 @@ import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 import { openArchive } from '../src/server/archive';
 import { BIG_SET, writeBigFile } from './bigFile';
 import { median } from './measure';
+import { rest, until, type Line } from './page';
 import { ended, serve } from './server';
-
-/** One line of the report of the server. */
-interface Line {
-  what: string;
-  measured: string;
-  limit: string;
-  within: boolean;
-}
+import { fromTheCommand, slowTablet } from './start';
 
 const SAMPLE = 'heron-slack';
 const KB = 1000;
@@ -125,64 +119,10 @@ async function hugeBatch(url: string): Promise<object> {
   return { name: 'Two thousand', items, pourAt: '2026-11-28T10:00' };
 }
 
-/** From asking for a page to seeing a text on it, ms. */
-async function until(page: Page, address: string, text: string): Promise<number> {
-  const start = performance.now();
-  await page.goto(address, { waitUntil: 'commit' });
-  await page.getByText(text).first().waitFor();
-  return performance.now() - start;
-}
-
 const HOVER_MS = 200;
-/** Lets the page before come to rest: what it still does would be counted to the next one. */
-const REST_MS = 1200;
-const rest = (page: Page): Promise<void> => page.waitForTimeout(REST_MS);
 /** The calendar goes on looking for a better plan for some seconds, on a processor that the server would be short of. */
 const searched = (page: Page): Promise<void> =>
   page.getByRole('progressbar', { name: 'Search for a better plan' }).waitFor({ state: 'detached', timeout: 60_000 });
-
-/** So long a maker looks at the list of sets before one is opened. */
-const LOOK_MS = 5000;
-
-/** A built checkout from the command to its first page, and from pressing a set there to its figures. */
-async function fromTheCommand(folder: string, lines: Line[]): Promise<void> {
-  const began = performance.now();
-  const { url, server } = await serve(join(folder, 'fresh.db'), true, {}, '/');
-  const firstPageMs = performance.now() - began;
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await until(page, `${url}/`, 'Heron Slack');
-    await page.waitForTimeout(LOOK_MS);
-    const pressed = performance.now();
-    await page.getByRole('link', { name: 'Heron Slack', exact: true }).first().click();
-    await page.getByText('Water in each').first().waitFor();
-    const firstStageMs = performance.now() - pressed;
-    const bare: number[] = [];
-    for (let i = 0; i < 5; i++) {
-      bare.push(await until(page, `${url}/nowhere`, 'is not here'));
-      await rest(page);
-    }
-    const bareMs = median(bare);
-    lines.push(
-      {
-        what: 'first page of a fresh server, from the command',
-        measured: `${(firstPageMs / 1000).toFixed(1)} s`,
-        limit: '2 s',
-        within: firstPageMs <= 2000,
-      },
-      {
-        what: `its very first stage, pressed after ${LOOK_MS / 1000} s`,
-        measured: `${(firstStageMs / bareMs).toFixed(1)} ×`,
-        limit: '6 × a bare page',
-        within: firstStageMs <= 6 * bareMs,
-      },
-    );
-  } finally {
-    await browser.close();
-    await ended(server);
-  }
-}
 
 /** Moves the level of the sample: nothing that was worked out of it holds any longer. */
 async function changeSample(url: string, dataFile: string, levelMm: number): Promise<void> {
@@ -422,6 +362,7 @@ export async function webBench(): Promise<boolean> {
   try {
     await years(folder, lines);
     await fromTheCommand(folder, lines);
+    await slowTablet(folder, lines);
     await firstPaint(folder, lines);
   } finally {
     rmSync(folder, { recursive: true, force: true });

@@ -5,6 +5,8 @@ export interface Mend {
   words: string;
   /** What it takes, or what to take care of. */
   care: string;
+  /** A film so thick over all of the water, mm; `as found`: as much as is missing. */
+  filmMm?: number | 'as found';
   /** The calendar plans it as the repair of the layer: abrade, then a thin layer over it. */
   inCalendar?: true;
 }
@@ -16,6 +18,7 @@ const WAIT: Mend = {
 const RECOAT: Mend = {
   words: 'Abrade, wipe, a thin layer over it',
   care: 'Only on what is hard: nothing bonds to tacky. The level rises by the layer.',
+  filmMm: 1,
   inCalendar: true,
 };
 const WASH: Mend = {
@@ -26,6 +29,7 @@ const CUT: Mend = { words: 'Cut it out and refill', care: 'Blade away from finge
 const TOP_UP: Mend = {
   words: 'Top up to the level',
   care: 'Abrade first where the recoat window is over.',
+  filmMm: 'as found',
   inCalendar: true,
 };
 const GLOSS: Mend = { words: 'Gloss over it', care: 'A thin coat of clear gloss; matt spoils water.' };

@@ -1,15 +1,21 @@
 import { diagnose, type Diagnosis, type Neighbours, type Weights } from '../findings/diagnose';
 import { tooEarly, type FindingKind } from '../findings/findingKinds';
+import { MENDS, type Mend } from '../findings/mends';
 import { pieceKey, type PieceRef } from '../model/pieceRef';
 import { layerProduct } from '../plan/request';
 import { copyFacts, cupsOfCopy, type BatchRecord } from './copyFacts';
 import { lastInspection } from './inspections';
+import { anewTakes, mendTakes, type Taken } from './mendCost';
 import type { Batch } from './recordSchemas';
 
 /** Why a copy has a finding, by what is on record of its batch. */
 export interface Why extends Diagnosis {
   /** Why it is too early to judge; null when it is not. */
   early: string | null;
+  /** What may be done, and what each way takes; null: nothing that can be told ahead. */
+  mends: readonly (Mend & { takes: Taken | null })[];
+  /** What the piece takes when it is made anew. */
+  anew: Taken;
 }
 
 /** The cups of each poured layer from which a copy was poured, as keys. */
@@ -50,9 +56,12 @@ export function whyOf(
   { now, curedAt, weights }: { now: string; curedAt: string | null; weights?: Weights | undefined },
 ): Why {
   const last = record.amounts.layers.findLast(({ number }) => record.pours.some(({ layer }) => layer === number));
+  const foundMm = lastInspection(batch, piece)?.findings.find(({ kind }) => kind === finding)?.mm;
   const { cureModel } = last ? layerProduct(record.request, last) : record.request.product;
   return {
     ...diagnose(finding, cureModel, copyFacts(record, piece), neighboursOf(record, batch, piece, finding), weights),
     early: tooEarly(finding, cureModel, curedAt === null || now >= curedAt),
+    mends: MENDS[finding].map((mend) => ({ ...mend, takes: mendTakes(record, piece, mend, foundMm) })),
+    anew: anewTakes(record, piece),
   };
 }

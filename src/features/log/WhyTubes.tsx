@@ -8,16 +8,17 @@ import { TYPICAL_WEIGHTS, weightsSchema, type Weights } from '@/core/findings/di
 import { complaintAt } from '@/core/records/replaceAt';
 import { Fold } from '@/ui/controls/Fold';
 import { MeasureField } from '@/ui/measure/MeasureField';
-import { MENDS } from '@/core/findings/mends';
 import { FINDING_KINDS, type FindingKind } from '@/core/findings/findingKinds';
+import type { Taken } from '@/core/records/mendCost';
 import type { Why } from '@/core/records/why';
+import { formatMeasure, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import type { Copy } from '@/core/records/copies';
 import type { BatchRow } from '@/core/records/views';
 import { Toggles } from '@/ui/controls/Toggles';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';
-import { useOwnWords } from '@/ui/measure/UnitsContext';
+import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import styles from './WhyTubes.module.css';
 
@@ -86,6 +87,7 @@ export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProp
 function Found({ why, repair }: { why: Why; repair: () => void }) {
   /** The core speaks in °C and mm. */
   const own = useOwnWords();
+  const units = useUnits();
   const [likeliest] = why.causes;
   return (
     <>
@@ -130,10 +132,12 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
         <div className={styles.beside}>
           <section>
             <h3>Mend it</h3>
+            <p>Made anew, it takes about {takenWords(why.anew, units)}; its body, bed and hours come on top.</p>
             <ul>
-              {MENDS[why.finding].map(({ words, care, inCalendar }) => (
+              {why.mends.map(({ words, care, takes, inCalendar }) => (
                 <li key={words}>
                   <b>{words}</b> {own(care)}
+                  {takes && <span> About {takenWords(takes, units)}.</span>}
                   {inCalendar && (
                     <Button size="small" onClick={repair}>
                       Into the calendar
@@ -173,6 +177,10 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
     </>
   );
 }
+
+/** `9 g, 0.40 €`. */
+const takenWords = ({ grams, price }: Taken, units: UnitPreferences): string =>
+  `${formatMeasure(grams, 'mass', units, 0)}, ${formatMoney(price, units)}`;
 
 const WEIGHTS: readonly { key: keyof Weights; label: string }[] = [
   { key: 'strongly', label: 'A fact speaks strongly for it: times' },

@@ -49,8 +49,8 @@ test('pieces are looked over by keys along the row; one is tacky for the ratio t
   await expect(why.getByText(/A to B 1\d % off, too much A/)).toBeVisible();
   await expect(why.getByText('What is on record speaks for: ratio off.')).toBeVisible();
   // What a mend takes, against the piece made anew.
-  await expect(why.getByText(/Made anew, it takes about \d+ g, /)).toBeVisible();
-  await expect(why.getByRole('listitem').filter({ hasText: 'Abrade, wipe' })).toContainText(/About \d+ g, /);
+  await expect(why.getByText(/Made anew, it takes about \d+\sg, /)).toBeVisible();
+  await expect(why.getByRole('listitem').filter({ hasText: 'Abrade, wipe' })).toContainText(/Takes about \d+\sg, /);
   await expect(why.getByText('1 of 3 others of its cup', { exact: false })).toHaveCount(0);
   for (const theme of ['light', 'dark']) {
     await page.evaluate((mode) => document.documentElement.setAttribute('data-theme', mode), theme);

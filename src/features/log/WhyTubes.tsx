@@ -137,11 +137,15 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
               {why.mends.map(({ words, care, takes, inCalendar }) => (
                 <li key={words}>
                   <b>{words}</b> {own(care)}
-                  {takes && <span> About {takenWords(takes, units)}.</span>}
-                  {inCalendar && (
-                    <Button size="small" onClick={repair}>
-                      Into the calendar
-                    </Button>
+                  {(takes !== null || inCalendar) && (
+                    <div className={styles.takes}>
+                      {takes && <span>Takes about {takenWords(takes, units)}</span>}
+                      {inCalendar && (
+                        <Button size="small" onClick={repair}>
+                          Into the calendar
+                        </Button>
+                      )}
+                    </div>
                   )}
                 </li>
               ))}

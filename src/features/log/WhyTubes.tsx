@@ -174,7 +174,9 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
           </Fold>
           <p className={styles.how}>
             An estimate: how often each cause is behind this finding, times what each fact on record and the neighbours
-            make of it. The dashed line is before anything was known.
+            make of it. The dashed line is before anything was known. A mend is counted as a film over the piece’s
+            water, {own('1 mm')} or what is missing, with what stays in its cup; made anew as its share of the batch,
+            cups and all.
           </p>
         </div>
       </div>

@@ -60,3 +60,34 @@ test('a round base has no corner outside its rim, and keeps the lowest of its be
     expect(Math.hypot(mesh.positions[corner * 3]!, mesh.positions[corner * 3 + 1]!)).toBeLessThan(26.5);
   expect(mesh.lowestMm).toBeLessThan(LEVEL);
 });
+test('a corner has the mean height of the cells of the piece round it; the field has each cell’s height and how much of it is inside', () => {
+  // Two rows of three cells; the last is no part of the piece.
+  const small = {
+    cellMm: 10,
+    columns: 3,
+    rows: 2,
+    heightMm: Float32Array.from([1, 2, 4, 8, 16, 32]),
+    coverage: Float32Array.from([1, 0.5, 1, 1, 1, 0.4]),
+    rock: Uint8Array.from([0, 0, 0, 1, 0, 0]),
+  };
+  const mesh = lookMesh(small, 0);
+  const heights = [...mesh.positions].filter((_, i) => i % 3 === 2);
+  expect(heights).toEqual([1, 1.5, 3, 4, 4.5, 6.75, 22 / 3, 4, 8, 12, 16, 0].map((mm) => expect.closeTo(mm, 5)));
+  expect([...mesh.field]).toEqual([1, 1, 2, 0.5, 4, 1, 8, 3, 16, 1, 32, expect.closeTo(0.4, 6)]);
+  expect([...mesh.rockCorners]).toEqual([0, 0, 0, 0, 1, 1, 0, 0, 1, 1, 0, 0]);
+});
+test('water stands open where the lower end of a side is under its level, and only there', () => {
+  const column = (heights: number[]) => ({
+    cellMm: 10,
+    columns: 1,
+    rows: heights.length,
+    heightMm: Float32Array.from(heights),
+    coverage: new Float32Array(heights.length).fill(1),
+  });
+  const walls = (heights: number[], levelMm: number): number => lookMesh(column(heights), levelMm).faces.length / 18;
+  expect(walls([10], 10)).toBe(0);
+  expect(walls([10], 10.5)).toBe(4);
+  // Of two cells the sides at the join slope from their own height to the mean: only the lower cell's and the higher's lower ends are wet.
+  expect(walls([4, 12], 5)).toBe(3);
+  expect(walls([4, 12], 9)).toBe(5);
+});

@@ -54,3 +54,31 @@ test('the extent holds every piece', () => {
   expect(radiusMm).toBeGreaterThan(Math.hypot(140.2, 70) - 1);
   expect(lookExtent([]).radiusMm).toBeGreaterThan(0);
 });
+test('a row stands as on shelves: a new one in front where the next would be too far out, the whole about twice as wide as deep', () => {
+  const tiles = (count: number) =>
+    Array.from({ length: count }, (_, i) => ({ id: `t${i}`, version: 1, data: testDesign([], { tag: `T${i}` }) }));
+  const stood = (count: number) =>
+    lookPlaces({ ...desk, designs: tiles(count) }, { kind: 'row' }).map(({ xMm, yMm }) => [xMm, yMm]);
+  // Four tiles are 78,400 mm²: a shelf of √(2.4 × that) = 433.8 mm holds two of 140 mm, 12 mm apart; a third would end at 444.
+  expect(stood(4)).toEqual([
+    [70, -70],
+    [222, -70],
+    [70, -222],
+    [222, -222],
+  ]);
+  // Five: 485 mm, three of them.
+  expect(stood(5).map(([x]) => x)).toEqual([70, 222, 374, 70, 222]);
+  expect(stood(1)).toEqual([[70, -70]]);
+  expect(stood(70)).toHaveLength(60);
+});
+test('a long board beside small ones has a shelf as long as itself, and the next begins in front of the deepest', () => {
+  const outline = { kind: 'rectangle', widthMm: 600, lengthMm: 100 } as const;
+  const small = { kind: 'oval', widthMm: 30, lengthMm: 30 } as const;
+  const of = [outline, small].map((one, i) => ({ id: `d${i}`, version: 1, data: testDesign([], { outline: one }) }));
+  expect(lookPlaces({ ...desk, designs: of }, { kind: 'row' }).map(({ xMm, yMm }) => [xMm, yMm])).toEqual([
+    [300, -50],
+    [15, -127],
+  ]);
+});
+test('of a table whose pieces are all gone nothing stands', () =>
+  expect(lookPlaces({ ...desk, designs: [] }, { kind: 'table', tableId: 't' })).toEqual([]));

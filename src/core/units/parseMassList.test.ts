@@ -10,3 +10,10 @@ test.each([
 test.each(['', 'sixty', '60, sixty', Array(41).fill('10').join(', ')])('%j is no list', (text) =>
   expect(parseMassList(text)).toBeNull(),
 );
+test('one that does not read spoils the list, wherever it stands; so do too many', () => {
+  expect(parseMassList('60, 5 mm')).toBeNull();
+  expect(parseMassList('5 mm, 60')).toBeNull();
+  expect(parseMassList(Array.from({ length: 40 }, () => '1').join(','))).toHaveLength(40);
+  expect(parseMassList(Array.from({ length: 41 }, () => '1').join(','))).toBeNull();
+  expect(parseMassList(' 60; 45 ')).toEqual([60, 45]);
+});

@@ -6,7 +6,9 @@ import {
   formatMinutes,
   formatMoney,
   METRIC,
+  minutesText,
   preferredUnit,
+  scaleDecimals,
   type UnitPreferences,
 } from './formatMeasure';
 import { parseMeasure } from './parseMeasure';
@@ -163,3 +165,43 @@ test('money is rounded half away from zero, as it is written and not as it is ke
     }),
   );
 });
+
+test.each([
+  [5, 0],
+  [1, 0],
+  [0.5, 1],
+  [0.1, 1],
+  [0.05, 2],
+  [0.01, 2],
+  [0.001, 3],
+  [0.0001, 3],
+])('a scale in steps of %s g shows %s decimals', (step, decimals) => expect(scaleDecimals(step)).toBe(decimals));
+
+test.each([
+  [119, '119 min'],
+  [120, '2 h'],
+  [4320, '3 d'],
+  [4380, '73 h'],
+  [2880, '48 h'],
+  [7200, '5 d'],
+])('a field shows %s minutes as %s', (minutes, text) => expect(editText(minutes, 'duration', METRIC)).toBe(text));
+
+test('a figure without a unit has none behind it', () => {
+  expect(formatMeasure(2.5, 'number', METRIC)).toBe('2.50');
+  expect(minutesText(25)).toEqual({ digits: '25', unit: 'min' });
+});
+
+test('nothing of an inch is no negative nothing', () => {
+  expect(editText(-25.4, 'length', INCHES)).toBe('−1');
+  expect(editText(-0.0001, 'length', INCHES)).toBe('0');
+});
+
+test.each([
+  ['2 + 1 in', 'sums take the maker’s unit for the number without', 27.4],
+  ['1 in + 2', 'the other way round too', 27.4],
+  ['(1 + 2) * 3', 'brackets', 9],
+  ['2 * 1 in', 'a number of times', 50.8],
+])('%s: %s', (text, _, mm) => expect(read(text)).toBeCloseTo(mm, 6));
+test.each(['1 in * 1 in', '2 / (1 in)', '(1 + 2', '1 in 2'])('%s is no length', (text) =>
+  expect(read(text)).toEqual(expect.any(String)),
+);

@@ -22,13 +22,15 @@ import type { MatchEdge } from '@/core/seams/matchTypes';
 import { fits, type KeeperProps } from './Keeper';
 
 const FIELDS = [
-  { key: 'portMm', label: 'Port centre from the left' },
-  { key: 'widthMm', label: 'Width at the level' },
-  { key: 'depthMm', label: 'Depth' },
-  { key: 'bankMm', label: 'Bank height' },
-  { key: 'levelMm', label: 'Level' },
-  { key: 'toleranceMm', label: 'May be off by' },
-  { key: 'blendMm', label: 'Beds drawn to it over' },
+  { key: 'portMm', label: 'Port centre from the left', quantity: 'length', step: 1 },
+  { key: 'widthMm', label: 'Width at the level', quantity: 'length', step: 1 },
+  { key: 'depthMm', label: 'Depth', quantity: 'length', step: 0.1 },
+  { key: 'bankMm', label: 'Bank height', quantity: 'length', step: 1 },
+  { key: 'bankSlope', label: 'Banks, run per rise', quantity: 'number', step: 0.1 },
+  { key: 'levelMm', label: 'Level', quantity: 'length', step: 1 },
+  { key: 'toleranceMm', label: 'May be off by', quantity: 'length', step: 0.1 },
+  { key: 'blendMm', label: 'Beds drawn to it over', quantity: 'length', step: 1 },
+  { key: 'edgeMm', label: 'Edge is long', quantity: 'length', step: 1 },
 ] as const;
 
 const SECTIONS = [
@@ -75,12 +77,12 @@ export function OneStandard({
           validate={validate('name')}
           onCommit={(value) => edit('name', value)}
         />
-        {FIELDS.map(({ key, label }) => (
+        {FIELDS.map(({ key, label, quantity, step }) => (
           <MeasureField
             key={key}
             label={label}
-            quantity="length"
-            step={key === 'depthMm' || key === 'toleranceMm' ? 0.1 : 1}
+            quantity={quantity}
+            step={step}
             value={standard[key]}
             validate={validate(key)}
             onCommit={(value) => edit(key, value)}
@@ -91,22 +93,6 @@ export function OneStandard({
           value={standard.section}
           choices={SECTIONS}
           onCommit={(value) => edit('section', value)}
-        />
-        <MeasureField
-          label="Banks, run per rise"
-          quantity="number"
-          step={0.1}
-          value={standard.bankSlope}
-          validate={validate('bankSlope')}
-          onCommit={(value) => edit('bankSlope', value)}
-        />
-        <MeasureField
-          label="Edge is long"
-          quantity="length"
-          step={1}
-          value={standard.edgeMm}
-          validate={validate('edgeMm')}
-          onCommit={(value) => edit('edgeMm', value)}
         />
       </div>
       {Math.abs(standard.levelMm - desk.set.data.levelMm) > 0.05 && (

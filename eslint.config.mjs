@@ -90,7 +90,16 @@ const STAGES = readdirSync('src/app/sets/[setId]', { withFileTypes: true })
   .map(({ name }) => name);
 
 export default tseslint.config(
-  { ignores: ['node_modules/**', '.next/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      'node_modules/**',
+      '.next/**',
+      '.test-tmp/**',
+      'next-env.d.ts',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],

@@ -16,6 +16,7 @@ import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { depthContours } from '../src/ui/plan/contours';
 import { cureBench } from './cure';
 import { flushBench } from './flush';
+import { logBench } from './log';
 import { matchBench } from './match';
 import { pourBench } from './pour';
 import { medianMs, report, type Result } from './measure';
@@ -200,5 +201,6 @@ for (const { what, measured, limit, within: ok } of cure)
 const within = report(passMs, results) && cure.every(({ within: ok }) => ok);
 console.log('');
 flushBench();
+const log = logBench(passMs);
 const bench = await runBench();
-if (!(await webBench()) || !bench || !within || peak >= MOST_BYTES) process.exitCode = 1;
+if (!(await webBench()) || !bench || !log || !within || peak >= MOST_BYTES) process.exitCode = 1;

@@ -5,7 +5,7 @@ import { press, ready, sent, stepKind, strike, title } from './atBench';
 import { awake, choose } from './guarded';
 import { expect, test, type Workshop } from './workshop';
 
-test.describe.configure({ timeout: 300_000 });
+test.describe.configure({ timeout: 600_000 });
 let own: Workshop;
 test.beforeEach(({ workshop }) => {
   own = workshop;

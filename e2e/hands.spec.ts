@@ -167,7 +167,7 @@ test('a set is duplicated and put away; it is out of sight until it is asked for
   await page.waitForURL(`${own.url}/`);
   await expect(page.getByRole('link', { name: 'Heron Slack', exact: true })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Heron Slack copy' })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Put away, 1' }).click();
+  await page.getByRole('button', { name: 'Put away, 2' }).click();
   await expect(page.getByRole('link', { name: 'Heron Slack copy' })).toBeVisible();
 });
 

@@ -67,6 +67,10 @@ test('pieces are looked over by keys along the row; one is tacky for the ratio t
   await expect(page.getByRole('button', { name: /^Abrade.*Creek tiles/ }).first()).toBeAttached();
   // It stands in the strip of every stage, and in the list of copies.
   await expect(page.getByRole('button', { name: /HS-1, 4 copies.*#1 to mend: tacky/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: '1 to mend' })).toHaveAttribute(
+    'href',
+    /log\?show=looked&batch=hs-batch-1/,
+  );
   await page.goto(`${own.url}/sets/heron-slack/log?show=copies`);
   await expect(page.getByRole('button', { name: /^HS-1 #1, to mend: tacky/ })).toBeVisible();
 });

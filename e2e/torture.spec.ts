@@ -50,8 +50,8 @@ test('a file that is moved away and back loses nothing, and every page says why 
 });
 
 test('a full disk is said, and edits go on once there is room', async () => {
+  test.skip(process.getuid?.() !== 0, 'Only the machine’s owner may make a small file system');
   const figures = await fullDisk(`${FOLDER}/small`);
-  test.skip(figures === null, 'No small file system can be made here');
   expect(figures!.refusals).toEqual({ 507: 20 });
   expect([figures!.lost, figures!.recovered]).toEqual([0, true]);
   expect(figures!.pagesWhileFull.every((status) => status === 200 || status === 507)).toBe(true);

@@ -25,6 +25,7 @@ const VIEWS: [string, string, string][] = [
   ['pour card', '/cards/heron-slack/hs-batch-3', 'Dams, before anything is mixed'],
   ['cup labels', '/labels/heron-slack/cups/hs-batch-3', 'layer 1, cup 1'],
   ['shelf', '/shelf', 'Colourants'],
+  ['log of the workshop', '/log', 'were mixed in a year'],
 ];
 
 for (const [name, path, landmark] of VIEWS) {

@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { bedCommand } from '../src/core/formats/bedFile';
+import { diagnoseCommand } from '../src/core/formats/diagnoseFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
 import { pourCommand } from '../src/core/formats/pourFile';
@@ -9,7 +10,10 @@ import { runCommand } from '../src/core/formats/runFile';
 import { scheduleCommand, scheduleIcsCommand } from '../src/core/formats/scheduleFile';
 import { tintCommand } from '../src/core/formats/tintFile';
 import { saveBackup } from '../src/db/backups';
-import { dataFilePath, openDataFile } from '../src/db/dataFile';
+import { logFileParts } from '../src/core/formats/logFile';
+import { logAskSchema } from '../src/core/records/workshopLog';
+import { dataFilePath, openDataFile, type OpenedDataFile } from '../src/db/dataFile';
+import { allEntries } from '../src/db/workshopLog';
 
 const USAGE = `Aguada without its screens.
 
@@ -22,6 +26,10 @@ const USAGE = `Aguada without its screens.
                        --ics writes a calendar file instead
   aguada run FILE      plays presses and readings (JSON) against a plan and writes what the bench would have said,
                        where the grams went and what the log takes
+  aguada diagnose FILE reads a finding and what is known of the piece (JSON) and writes the causes that fit, what speaks
+                       for and against each, what is not known, the mends
+  aguada log [WORDS]   writes the log of the workshop (JSON) out of the data file, all of it or what says the words
+                       --csv writes a table instead
   aguada backup FILE   copies the data file (AGUADA_DATA, or data/aguada.db) to FILE, while Aguada is running or not
   FILE may be -        standard input
 
@@ -37,10 +45,11 @@ const COMMANDS: Record<string, (text: string) => CommandResult> = {
   pour: pourCommand,
   schedule: scheduleCommand,
   run: runCommand,
+  diagnose: diagnoseCommand,
 };
 
-/** Copies the data file by the database's own backup, and looks the copy through. */
-async function backup(to: string): Promise<number> {
+/** Does something with the data file; what is wrong with it goes to standard error. */
+async function withDataFile(work: (db: OpenedDataFile['db']) => void | Promise<void>): Promise<number> {
   const path = dataFilePath();
   if (!existsSync(path)) {
     process.stderr.write(`There is no data file at ${path}.\n`);
@@ -49,7 +58,7 @@ async function backup(to: string): Promise<number> {
   try {
     const { db, close } = openDataFile(path);
     try {
-      await saveBackup(db, resolve(to));
+      await work(db);
     } finally {
       close();
     }
@@ -57,14 +66,31 @@ async function backup(to: string): Promise<number> {
     process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
     return 2;
   }
-  process.stdout.write(`Copied to ${resolve(to)}, looked through and whole.\n`);
   return 0;
 }
+
+/** Copies the data file by the database's own backup, and looks the copy through. */
+const backup = (to: string): Promise<number> =>
+  withDataFile(async (db) => {
+    await saveBackup(db, resolve(to));
+    process.stdout.write(`Copied to ${resolve(to)}, looked through and whole.\n`);
+  });
+
+/** Writes the log of the workshop, or what of it says some words. */
+const log = (words: string, asCsv: boolean): Promise<number> =>
+  withDataFile((db) => {
+    const ask = logAskSchema.parse({ words });
+    for (const part of logFileParts(allEntries(db, ask), asCsv ? 'csv' : 'json')) process.stdout.write(part);
+  });
 
 function main(args: readonly string[]): number | Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
-    options: { ics: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } },
+    options: {
+      ics: { type: 'boolean', default: false },
+      csv: { type: 'boolean', default: false },
+      help: { type: 'boolean', default: false },
+    },
     allowPositionals: true,
     strict: false,
   });
@@ -74,6 +100,7 @@ function main(args: readonly string[]): number | Promise<number> {
     process.stdout.write(USAGE);
     return 0;
   }
+  if (command === 'log') return log(positionals.slice(1).join(' '), values.csv === true);
   if (command === 'backup' && file && file !== '-') return backup(file);
   const work = asIcs && command === 'schedule' ? scheduleIcsCommand : asIcs ? undefined : COMMANDS[command ?? ''];
   if (!work || !file) {

@@ -111,7 +111,7 @@ const SHOTS: {
     first: alarm,
   },
   { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
-  { name: 'log-copies', shows: /of 39 finished/, path: '/sets/heron-slack/log?show=copies' },
+  { name: 'workshop-log', shows: /were mixed in a year/, path: '/log' },
   { name: 'shelf', shows: 'Colourants', path: '/shelf' },
 ];
 

@@ -42,7 +42,7 @@ export async function movedFile(data: string, rounds: number, dice: Dice): Promi
     await pause(NOTICED_MS);
     for (const path of paths) {
       const answer = await ask(path);
-      const isPage = !/^\/(api|export|icon|_next|pair|booklet)/.test(path);
+      const isPage = !/^\/(api|export|icon|_next|pair|booklet|log\/)/.test(path);
       if (isPage && !(answer && answer.status >= 400 && WHY.test(answer.body))) figures.silent.push(path);
     }
     renameSync(`${data}.away`, data);

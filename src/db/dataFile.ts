@@ -61,6 +61,7 @@ export function openDataFile(
       sqlite.pragma('foreign_keys = ON');
       // What was answered is on the disk, also when the power goes.
       sqlite.pragma('synchronous = FULL');
+      sqlite.function('says', { deterministic: true }, says);
       if (!isNew && options.copyBefore !== false) keepCopyBeforeMigration(sqlite, path, migrations);
       const db = drizzle(sqlite, { schema });
       migrate(db, { migrationsFolder: migrations });
@@ -72,6 +73,13 @@ export function openDataFile(
     }
   });
 }
+
+/** A text as it is searched: in small letters, without accents. */
+export const folded = (text: string): string =>
+  /[\u0080-\uffff]/.test(text) ? text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase() : text.toLowerCase();
+
+/** For the database: 1 where a text has a folded word. */
+const says = (text: unknown, word: unknown): number => (folded(String(text)).includes(String(word)) ? 1 : 0);
 
 /** How long the thread itself waits for another program; longer waiting is done without holding anything up. */
 const BUSY_MS = 60;

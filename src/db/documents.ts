@@ -16,6 +16,7 @@ const TABLES = {
   set: schema.sets,
   design: schema.designs,
   piece: schema.pieces,
+  note: schema.notes,
 } as const satisfies Record<DocumentKind, unknown>;
 export const DOCUMENT_KINDS = Object.keys(TABLES) as DocumentKind[];
 

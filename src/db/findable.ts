@@ -1,7 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { FEATURE_NAMES, type FeatureKind } from '@/core/model/designSchema';
 import type { Findable } from '@/core/records/findable';
+import { daysAfter } from '@/core/records/workshopLog';
 import { dayWithYear } from '@/core/time/dayNames';
+import { listDocuments } from './documents';
 import type { Connection } from './storage';
 
 interface SetLine {
@@ -116,6 +118,14 @@ export function findable(db: Connection): Findable[] {
       under: under(nameOf.get(setId) ?? '', `${batch}, layer ${layer}${cup > 0 ? `, cup ${cup}` : ''}`, day(at)),
       words: at.slice(0, 10),
       href: `/sets/${setId}/log?batch=${encodeURIComponent(batchId)}`,
+    })),
+    ...listDocuments(db, 'note').records.map(({ id, data: { at, text, setId } }) => ({
+      id: `note ${id}`,
+      kind: 'note' as const,
+      name: text.slice(0, 120),
+      under: under((setId && nameOf.get(setId)) ?? '', 'in the log of the workshop', day(at)),
+      words: at.slice(0, 10),
+      href: `/log?before=${daysAfter(at.slice(0, 10), 1)}&kinds=note`,
     })),
   ];
 }

@@ -34,13 +34,13 @@ export const guestsOf = (db: Connection, setId: string): Guest[] =>
 /** More than these are no choice any more. */
 const MOST_POSSIBLE = 120;
 
-/** Designs of other sets whose water stands at the same level: a batch may take copies of them along. */
+/** Designs of other sets, not put away, whose water stands at the same level: a batch may take copies of them along. */
 export const possibleGuests = (db: Connection, setId: string): Guest[] =>
   db
     .all<{ id: string; setId: string }>(
       sql`
         select d.id as id, d.set_id as setId from designs d join sets s on s.id = d.set_id, sets own
-        where own.id = ${setId} and s.id <> ${setId}
+        where own.id = ${setId} and s.id <> ${setId} and json_extract(s.data, '$.putAway') is not 1
           and abs(json_extract(s.data, '$.levelMm') - json_extract(own.data, '$.levelMm')) < 0.05
         order by s.position, d.position limit ${MOST_POSSIBLE}`,
     )

@@ -35,6 +35,8 @@ export const products = sqliteTable('products', documentColumns());
 export const colourants = sqliteTable('colourants', documentColumns());
 export const recipes = sqliteTable('recipes', documentColumns());
 export const consumables = sqliteTable('consumables', documentColumns());
+/** What makers write into the log. */
+export const notes = sqliteTable('notes', documentColumns());
 
 export const sets = sqliteTable('sets', {
   ...documentColumns(),

@@ -3,19 +3,18 @@ import type { Spent } from '@/core/records/views';
 import type { Connection } from './storage';
 
 /**
- * Money that went out of the lots for each batch of a set: grams poured, lost and used, corrections counted, at the price of their own
- * lot (both parts of a kit at the same price a gram). What was found to have been in a lot after all cost nothing; what no lot was
- * ever entered of is not in it.
+ * What movements `m` took out of the lots, in money: what was poured, lost, thrown away and used, less what was taken back, at the price
+ * of their own lot (both parts of a kit at the same price a gram). What was found to have been in a lot after all cost nothing; what no
+ * lot was ever entered of is not in it. More rules may be added to it with `and`.
  */
+export const TAKEN_MONEY = `sum(-m.amount * l.price / (select sum(json_extract(part.value, '$.amount')) from json_each(l.bought) part))
+  from movements m join lots l on l.id = m.lot_id left join movements countered on countered.id = m.counters
+  where m.kind in ('poured', 'lost', 'thrown away', 'used', 'corrected') and coalesce(countered.kind, '') <> 'found'`;
+
+/** What each batch of a set took out of the lots, in money. */
 export const spentOnSet = (db: Connection, setId: string): Spent[] =>
   db.all<Spent>(sql`
-    with priced as materialized (
-      select l.id, l.price / (select sum(json_extract(part.value, '$.amount')) from json_each(l.bought) part) as a_unit
-      from lots l)
-    select m.batch_id as batchId, sum(-m.amount * p.a_unit) as money
-    from batches b
-      join movements m on m.batch_id = b.id
-      join priced p on p.id = m.lot_id
-      left join movements found on found.id = m.counters and found.kind = 'found'
-    where b.set_id = ${setId} and m.kind in ('poured', 'lost', 'used', 'corrected') and found.id is null
-    group by m.batch_id order by b.position, b.id`);
+    select id as batchId, money from (
+      select b.id as id, b.position as position, (select ${sql.raw(TAKEN_MONEY)} and m.batch_id = b.id) as money
+      from batches b where b.set_id = ${setId})
+    where money is not null order by position, id`);

@@ -64,4 +64,5 @@ export const KIND_WORDS: Record<RecordKind, string> = {
   consumable: 'consumable',
   lot: 'lot',
   movement: 'movement',
+  note: 'note',
 };

@@ -58,7 +58,7 @@ export function dataFile(): OpenedDataFile {
 }
 
 /** The sample's plans as the build worked them out; what runs from its source plans them itself. */
-const plannedAtBuild = (): HeronSlackAmounts | undefined =>
+export const plannedAtBuild = (): HeronSlackAmounts | undefined =>
   process.env['NODE_ENV'] === 'production' && existsSync(PLANNED_AT_BUILD)
     ? (JSON.parse(readFileSync(PLANNED_AT_BUILD, 'utf8')) as HeronSlackAmounts)
     : undefined;

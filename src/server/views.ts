@@ -62,6 +62,12 @@ function shelfOf(db: Database, unreadable: Unreadable[]): Shelf {
   };
 }
 
+/** What every page that is no desk begins with. */
+export function shelfAndState(db: Database, scope: Scope): Shelf & ViewState {
+  const unreadable: Unreadable[] = [];
+  return { ...shelfOf(db, unreadable), ...stateOf(db, scope, unreadable) };
+}
+
 export const shelfView = (): ShelfView =>
   withData((db) => {
     const unreadable: Unreadable[] = [];

@@ -4,11 +4,15 @@ import { causeOf, CAUSES, type CauseId, type Reach } from './causes';
 import { SIGNS, type CopyFacts, type Reading, type SignId, type Speaks } from './facts';
 import { FINDING_KINDS, type FindingKind } from './findingKinds';
 
+const countSchema = z
+  .object({ looked: z.number().int().min(0).max(10_000), with: z.number().int().min(0) })
+  .refine(({ looked, with: having }) => having <= looked, {
+    error: 'More have it than were looked over',
+    path: ['with'],
+  });
 /** Copies that were looked over beside this one, and how many of them have the same finding. */
-export interface Neighbours {
-  sameCup: { looked: number; with: number };
-  otherCups: { looked: number; with: number };
-}
+export const neighboursSchema = z.object({ sameCup: countSchema, otherCups: countSchema });
+export type Neighbours = z.infer<typeof neighboursSchema>;
 
 const makesLikelier = z.number().min(1, 'At least 1: once as likely').max(1000, 'At most 1000');
 const makesUnlikelier = z.number().gt(0, 'Must be more than 0').max(1, 'At most 1: as likely as before');

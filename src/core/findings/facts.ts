@@ -1,43 +1,50 @@
+import { z } from 'zod';
 import { RATIO_GOOD, RATIO_WRONG } from '../mixing/ratio';
 
+const share = z.number().min(-1000).max(1000).nullable();
+const minutesOff = z.number().min(-10_000_000).max(10_000_000).nullable();
+const celsius = z.number().min(-40).max(80);
+const whether = z.boolean().nullable();
+
 /** What is on record of how a copy got its water, of its layers the worst; null: it was not recorded, or has no such thing. */
-export interface CopyFacts {
+export const copyFactsSchema = z.object({
   /** Part A to part B as weighed, off the label's ratio, as a share. */
-  ratioOff: number | null;
+  ratioOff: share,
   /** How long it was stirred, as a share of what is asked for. */
-  stirredShare: number | null;
+  stirredShare: share,
   /** Whether its cup was scraped and changed. */
-  scraped: boolean | null;
+  scraped: whether,
   /** The room at the pour, the coldest hour until it was cured, and what the label assumes, °C. */
-  pouredC: number | null;
-  coldestC: number | null;
-  labelC: number;
+  pouredC: celsius.nullable(),
+  coldestC: celsius.nullable(),
+  labelC: celsius,
   /** The dampest hour in which it hardened, 0 to 1. */
-  humidity: number | null;
+  humidity: z.number().min(0).max(1).nullable(),
   /** Months by which the oldest bottle was past its date; less than 0: it was good. */
-  monthsPast: number | null;
+  monthsPast: z.number().min(-1200).max(1200).nullable(),
   /** Colourant in the mix as a share of the most that it bears, altogether and of the water-based. */
-  tintShare: number | null;
-  waterTintShare: number | null;
+  tintShare: share,
+  waterTintShare: share,
   /** Thickest layer as a share of the thickest that the product bears. */
-  thickShare: number | null;
+  thickShare: share,
   /** Minutes by which a layer went on after its window had closed with nothing abraded; less than 0: in time. */
-  recoatLate: number | null;
+  recoatLate: minutesOff,
   /** Minutes by which it went on before that had opened. */
-  recoatEarly: number | null;
+  recoatEarly: minutesOff,
   /** Whether it was looked at for bubbles; leaks that were seen; beds sealed; dams tested with water; the bench levelled. */
-  looked: boolean | null;
-  leaked: boolean | null;
-  sealed: boolean | null;
-  leakTested: boolean | null;
-  levelled: boolean | null;
+  looked: whether,
+  leaked: whether,
+  sealed: whether,
+  leakTested: whether,
+  levelled: whether,
   /** What it got against what was planned, as a share. */
-  gramsOff: number | null;
+  gramsOff: share,
   /** Colour in its cup against the recipe, the worst colourant, as a share. */
-  tintOff: number | null;
+  tintOff: share,
   /** Poured after its pot life, minutes; less than 0: in time. */
-  potLate: number | null;
-}
+  potLate: minutesOff,
+});
+export type CopyFacts = z.infer<typeof copyFactsSchema>;
 
 /** How strongly a fact speaks: 2 strongly for, 1 for, 0 neither way, −1 against. */
 export type Speaks = 2 | 1 | 0 | -1;

@@ -29,3 +29,11 @@ export const pieceKey = ({ designId, copy }: PieceRef): string => `${copy ?? 0}:
 
 /** What a piece is called: `HS-2`, or `HS-2 #3` for one of its copies. */
 export const copyName = (tag: string, copy: number | null): string => (copy === null ? tag : `${tag} #${copy}`);
+
+/** The numbers of some copies, for people: `#1`, `#1 to #4`, `#1, #3`. */
+export function copyNames(copies: readonly number[]): string {
+  const sorted = [...copies].sort((a, b) => a - b);
+  const [first, last] = [sorted[0]!, sorted.at(-1)!];
+  if (sorted.length > 2 && last - first === sorted.length - 1) return `#${first} to #${last}`;
+  return sorted.map((copy) => `#${copy}`).join(', ');
+}

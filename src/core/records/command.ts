@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   batchSchema,
   copyFateSchema,
+  logNoteSchema,
   inspectionSchema,
   pieceSchema,
   pourRecordSchema,
@@ -26,6 +27,7 @@ const label = z.string().trim().min(1).max(80).optional();
 export const scopeSchema = z.union([
   z.literal('sets'),
   z.literal('shelf'),
+  z.literal('log'),
   z.templateLiteral(['set:', z.string().min(1).max(40)]),
 ]);
 export type Scope = z.infer<typeof scopeSchema>;
@@ -58,6 +60,7 @@ export const commandSchema = z.discriminatedUnion('do', [
     put('batch', batchSchema),
     put('consumable', consumableSchema),
     put('lot', lotSchema),
+    put('note', logNoteSchema),
   ]),
   z.discriminatedUnion('kind', [
     add('product', productSchema),
@@ -70,10 +73,11 @@ export const commandSchema = z.discriminatedUnion('do', [
     add('consumable', consumableSchema),
     add('lot', lotSchema),
     add('movement', movementSchema),
+    add('note', logNoteSchema),
   ]),
   z.object({
     do: z.literal('remove'),
-    kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch', 'consumable', 'lot']),
+    kind: z.enum(['product', 'colourant', 'recipe', 'set', 'design', 'piece', 'batch', 'consumable', 'lot', 'note']),
     id,
     version,
   }),
@@ -170,6 +174,7 @@ export type Command = z.infer<typeof commandSchema>;
 export const viewWantedSchema = z.discriminatedUnion('view', [
   z.object({ view: z.literal('sets') }),
   z.object({ view: z.literal('shelf') }),
+  z.object({ view: z.literal('log') }),
   z.object({ view: z.literal('desk'), setId: id }),
 ]);
 export type ViewWanted = z.infer<typeof viewWantedSchema>;

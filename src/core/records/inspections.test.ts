@@ -51,11 +51,14 @@ test('a fate counts for the copies that it is said of', () => {
 
 test('to mend is what the last word says so of, and what is neither handed over nor to be made anew', () => {
   const mend = withInspection(batch, [one, two], tacky);
-  expect(toMend([{ data: mend }]).map(({ copy }) => copy)).toEqual([1, 2]);
+  expect(toMend([{ id: 'b', data: mend }]).map(({ batchId, copy }) => [batchId, copy])).toEqual([
+    ['b', 1],
+    ['b', 2],
+  ]);
   const passed = withInspection(mend, [one], looked('2026-12-03T09:00'));
-  expect(toMend([{ data: passed }]).map(({ copy }) => copy)).toEqual([2]);
+  expect(toMend([{ id: 'b', data: passed }]).map(({ copy }) => copy)).toEqual([2]);
   const delivered = withFate(passed, [two], { fate: 'delivered', at: '2026-12-04T10:00', why: '' });
-  expect(toMend([{ data: delivered }])).toEqual([]);
+  expect(toMend([{ id: 'b', data: delivered }])).toEqual([]);
 });
 
 test('findings are told short', () => {

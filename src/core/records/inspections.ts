@@ -48,14 +48,18 @@ export function withInspection(data: Batch, own: readonly Copy[], inspection: In
 }
 
 /** Copies that are to be mended by the last word on them, with what was found; those made anew or handed over since are left out. */
-export const toMend = (batches: readonly { data: Pick<Batch, 'inspections' | 'fates'> }[]): CopyInspection[] =>
-  batches.flatMap(({ data }) =>
-    (data.inspections ?? []).filter(
-      (one) =>
-        one.outcome === 'mend' &&
-        lastInspection(data, one) === one &&
-        !(data.fates ?? []).some((fate) => pieceKey(fate) === pieceKey(one)),
-    ),
+export const toMend = (
+  batches: readonly { id: string; data: Pick<Batch, 'inspections' | 'fates'> }[],
+): (CopyInspection & { batchId: string })[] =>
+  batches.flatMap(({ id: batchId, data }) =>
+    (data.inspections ?? [])
+      .filter(
+        (one) =>
+          one.outcome === 'mend' &&
+          lastInspection(data, one) === one &&
+          !(data.fates ?? []).some((fate) => pieceKey(fate) === pieceKey(one)),
+      )
+      .map((one) => ({ ...one, batchId })),
   );
 
 /** What was found, short: `low by 0.5 mm, tacky`. */

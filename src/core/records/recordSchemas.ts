@@ -271,6 +271,14 @@ export const pieceSchema = z.object({
 });
 export type PieceRecord = z.infer<typeof pieceSchema>;
 
+/** What the maker writes into the log of the workshop, or of one set. */
+export const logNoteSchema = z.object({
+  at: wallTimeSchema,
+  text: noteSchema.min(1, 'Write something'),
+  setId: reference('set').nullable(),
+});
+export type LogNote = z.infer<typeof logNoteSchema>;
+
 /** Everything that is kept, by kind. The database, the screens and the edit route all read this table. */
 export const RECORD_SCHEMAS = {
   settings: settingsSchema,
@@ -285,6 +293,7 @@ export const RECORD_SCHEMAS = {
   consumable: consumableSchema,
   lot: lotSchema,
   movement: movementSchema,
+  note: logNoteSchema,
 } as const;
 export type RecordKind = keyof typeof RECORD_SCHEMAS;
 export type RecordData<K extends RecordKind> = z.infer<(typeof RECORD_SCHEMAS)[K]>;

@@ -15,6 +15,16 @@ import { getDocument, listDocuments } from '../documents';
 import { edit } from '../journal';
 import { CREEK_MOUTH, HERON_SLACK_DESIGNS } from './heronSlackDesigns';
 import { writeHeronSlackStock } from './heronSlackStock';
+import {
+  OTTER_CUT,
+  OTTER_CUT_DESIGNS,
+  OTTER_CUT_ID,
+  isOfYear,
+  otterCutYear,
+  writeOtterCut,
+  writeOtterCutEnd,
+} from './otterCut';
+import { listLots } from '../stock';
 import { HERON_SLACK_TABLES } from './heronSlackTables';
 import type { Stored } from '@/core/model/stored';
 
@@ -208,17 +218,38 @@ const MEASURED: readonly { id: string; data: PieceRecord }[] = [
   },
 ];
 
+const requestsOf = (
+  documents: SetDocuments,
+  batches: readonly { id: string; batch: Batch }[],
+): [string, PlanRequest][] =>
+  batches.flatMap(({ id, batch }) => {
+    const pieces = batchPieces(batch, drawnDesigns(documents), documents.pieces);
+    const request = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges: [] });
+    return request ? [[id, request] as [string, PlanRequest]] : [];
+  });
+
 /** What the sample would have planned for its poured batches, by id. The same documents, so the same plans, wherever it is loaded. */
-export function heronSlackRequests(shelf: SetDocuments['shelf'], now: WallTime): Map<string, PlanRequest> {
-  const documents = documentsOf(shelf, now);
-  return new Map(
-    sampleBatches(wallMinutes(now)).flatMap(({ id, batch, poured }) => {
-      const pieces = batchPieces(batch, drawnDesigns(documents), documents.pieces);
-      const request = setRequest(documents, pieces, { pourAt: batch.pourAt, clockChanges: [] });
-      return request && poured.length > 0 ? [[id, request] as const] : [];
-    }),
+export const heronSlackRequests = (shelf: SetDocuments['shelf'], now: WallTime): Map<string, PlanRequest> =>
+  new Map(
+    requestsOf(
+      documentsOf(shelf, now),
+      sampleBatches(wallMinutes(now)).filter(({ poured }) => poured.length > 0),
+    ),
   );
-}
+
+/** The same for the year behind it. */
+export const yearRequests = (shelf: SetDocuments['shelf'], now: WallTime): Map<string, PlanRequest> =>
+  new Map(
+    requestsOf(
+      {
+        set: stored(OTTER_CUT_ID, OTTER_CUT),
+        designs: OTTER_CUT_DESIGNS.map(({ id, ...design }) => stored(id, design)),
+        pieces: [],
+        shelf,
+      },
+      otterCutYear(lastSaturday(wallMinutes(now))),
+    ),
+  );
 
 const stored = <T>(id: string, data: T): Stored<T> => ({ id, version: 1, data });
 
@@ -234,25 +265,33 @@ export type HeronSlackAmounts = Record<string, Amounts>;
 /** Where the build leaves them. */
 export const PLANNED_AT_BUILD = '.next/heron-slack.json';
 
-/** Works them out on the shelf of a data file. */
-export const heronSlackAmounts = (db: Database, now: WallTime): HeronSlackAmounts =>
-  Object.fromEntries([...heronSlackRequests(shelfOf(db), now)].map(([id, request]) => [id, planAmounts(request)]));
+/** Works them out on the shelf of a data file, those of the year behind it too. */
+export function plannedSample(db: Database, now: WallTime): HeronSlackAmounts {
+  const shelf = shelfOf(db);
+  const all = [...heronSlackRequests(shelf, now), ...yearRequests(shelf, now)];
+  return Object.fromEntries(all.map(([id, request]) => [id, planAmounts(request)]));
+}
 
-/** Loads the sample set Heron Slack into a new data file, planning it on the spot unless its amounts are known. */
+/** The plans of the sample: of the year behind it those of which the amounts are known. */
+export function samplePlans(shelf: SetDocuments['shelf'], now: WallTime, known: HeronSlackAmounts): Plans {
+  const all = [...heronSlackRequests(shelf, now), ...yearRequests(shelf, now)];
+  return new Map(all.flatMap(([id, request]) => (known[id] ? [[id, { request, amounts: known[id] }] as const] : [])));
+}
+
+/**
+ * Loads the sample set Heron Slack into a new data file. With amounts that the build worked out the year behind it comes along; else the
+ * set alone is planned on the spot.
+ */
 export function loadHeronSlack(db: Database, now: WallTime, known?: HeronSlackAmounts): void {
-  const amounts = known ?? heronSlackAmounts(db, now);
-  const plans = new Map(
-    [...heronSlackRequests(shelfOf(db), now)].map(([id, request]) => [id, { request, amounts: amounts[id]! }]),
-  );
+  const shelf = shelfOf(db);
+  const amounts =
+    known ?? Object.fromEntries([...heronSlackRequests(shelf, now)].map(([id, request]) => [id, planAmounts(request)]));
+  const plans = samplePlans(shelf, now, amounts);
   edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now, plans));
 }
 
 /** The same as part of another edit, with plans that were worked out elsewhere. */
-export function writeHeronSlack(
-  writer: EditWriter,
-  now: WallTime,
-  plans: ReadonlyMap<string, { request: PlanRequest; amounts: Amounts }>,
-): void {
+export function writeHeronSlack(writer: EditWriter, now: WallTime, plans: Plans): void {
   const minutes = wallMinutes(now);
   const settings = getDocument(writer.db, 'settings', SETTINGS_ID);
   if (settings?.data.benchWindows.length === 0)
@@ -262,25 +301,48 @@ export function writeHeronSlack(
       { ...settings.data, benchWindows: [...BENCH_WINDOWS], workplace: settings.data.workplace ?? WORKPLACE },
       null,
     );
-  writeHeronSlackStock(writer, minutes);
+  // The year behind it and the bottles come only to a workshop that has none; the year before there are cups and gloves to take.
+  if (listLots(writer.db).length === 0) {
+    if ([...plans.keys()].some(isOfYear)) writeYear(writer, minutes, plans, now);
+    writeHeronSlackStock(writer, minutes);
+  }
   writer.add('set', HERON_SLACK_ID, heronSlackSet(minutes));
   for (const { id, ...design } of HERON_SLACK_DESIGNS) writer.add('design', id, design, HERON_SLACK_ID);
   for (const { id, data } of MEASURED) writer.add('piece', id, data, HERON_SLACK_ID);
   for (const { id, batch, course, poured } of sampleBatches(minutes)) {
     writer.add('batch', id, { ...batch, ...(course && { course }) }, HERON_SLACK_ID);
-    const plan = plans.get(id);
-    if (!plan) continue;
-    keepPlan(writer.db, id, plan, now);
-    poured.forEach((layer, i) => {
-      const pour = strayPour(plan.amounts, i + 1, layer);
-      appendEntry(writer.db, id, pour, { struck: false, enteredAt: toWallTime(layer.at) });
-      bookPour(
-        writer.db,
-        { batchId: id, batchName: batch.name, layer: i + 1, planned: plannedLayer(plan, i + 1), pour },
-        now,
-      );
-    });
+    writePours(writer, { id, batch, poured }, plans, now);
   }
+}
+
+type Plans = ReadonlyMap<string, { request: PlanRequest; amounts: Amounts }>;
+
+/** The layers of a batch as they were poured, in log and ledger. */
+function writePours(
+  { db }: EditWriter,
+  { id, batch, poured }: Pick<SampleBatch, 'id' | 'batch' | 'poured'>,
+  plans: Plans,
+  now: WallTime,
+): void {
+  const plan = plans.get(id);
+  if (!plan) return;
+  keepPlan(db, id, plan, now);
+  poured.forEach((layer, i) => {
+    const pour = strayPour(plan.amounts, i + 1, layer);
+    appendEntry(db, id, pour, { struck: false, enteredAt: toWallTime(layer.at) });
+    bookPour(db, { batchId: id, batchName: batch.name, layer: i + 1, planned: plannedLayer(plan, i + 1), pour }, now);
+  });
+}
+
+/** Otter Cut, the year before. */
+function writeYear(writer: EditWriter, minutes: number, plans: Plans, now: WallTime): void {
+  const saturday = lastSaturday(minutes);
+  writeOtterCut(writer, saturday);
+  for (const { id, batch, poured } of otterCutYear(saturday)) {
+    writer.add('batch', id, batch, OTTER_CUT_ID);
+    writePours(writer, { id, batch, poured: [poured] }, plans, now);
+  }
+  writeOtterCutEnd(writer, saturday);
 }
 
 const shelfOf = (db: Database): SetDocuments['shelf'] => ({

@@ -1,7 +1,6 @@
 import { toWallTime } from '@/core/time/wallTime';
 import type { Consumable, Lot, StockItem } from '@/core/model/stockSchema';
 import type { EditWriter } from '@/db/storage';
-import { listLots } from '../stock';
 
 const DAY = 24 * 60;
 
@@ -89,9 +88,8 @@ const LOTS: readonly DemoLot[] = [
   },
 ];
 
-/** Puts the sample's bottles on a shelf on which nothing was ever entered; what a maker has entered is left alone. */
+/** Puts the sample's bottles on a shelf on which nothing was ever entered. */
 export function writeHeronSlackStock(writer: EditWriter, minutes: number): void {
-  if (listLots(writer.db).length > 0) return;
   const day = (ago: number): string => toWallTime(minutes - ago * DAY).slice(0, 10);
   for (const { id, data } of CONSUMABLES) writer.add('consumable', id, data);
   for (const { id, boughtDays, openedDays, ...lot } of LOTS)

@@ -223,6 +223,12 @@ function DeskStrip() {
           found={found}
           caption={
             <>
+              {found[0] && (
+                <Link
+                  className={styles.toMend}
+                  href={`/sets/${desk.set.id}/log?show=looked&batch=${found[0].batchId}`}
+                >{`${found.length} to mend`}</Link>
+              )}
               <span className={styles.damKey}>dam</span>
               <Toggles label="Where pieces are cut open" value={cut} choices={CUTS} onChoose={setCut} />
               <Button variant="text" size="small" aria-pressed={everyPiece} onClick={() => setEveryPiece(!everyPiece)}>

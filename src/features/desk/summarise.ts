@@ -1,5 +1,6 @@
 import { closedRuns, type DamRun } from '@/core/bed/dams';
 import type { CupPlan } from '@/core/plan';
+import { copyNames } from '@/core/model/pieceRef';
 import { formatCut, type UnitPreferences } from '@/core/units/formatMeasure';
 
 /** Pours of one cup gathered by design and portion: `HS-1 #1 to #3, 12.4 g each`. */
@@ -19,14 +20,6 @@ export function groupPours(pours: CupPlan['pours']): PourGroup[] {
     else groups.push({ designId, tag, copies: [copy], grams });
   }
   return groups;
-}
-
-/** `#1`, `#1 to #4`, `#1, #3`. */
-export function copyNames(copies: readonly number[]): string {
-  const sorted = [...copies].sort((a, b) => a - b);
-  const [first, last] = [sorted[0]!, sorted.at(-1)!];
-  if (sorted.length > 2 && last - first === sorted.length - 1) return `#${first} to #${last}`;
-  return sorted.map((copy) => `#${copy}`).join(', ');
 }
 
 /** Which pieces a cup fills: `HS-1 #1 to #3, HS-2 #1`. */

@@ -1,4 +1,14 @@
-import type { BatchDetail, DeskView, RowChange, SetCard, SetsView, Shelf, ShelfView } from '@/core/records/views';
+import type {
+  BatchDetail,
+  DeskView,
+  RowChange,
+  SetCard,
+  SetsView,
+  Shelf,
+  ShelfView,
+  ViewState,
+} from '@/core/records/views';
+import type { LogView } from '@/core/records/workshopLog';
 import type { Stored } from '@/core/model/stored';
 import type { Changed } from './editQueue';
 
@@ -19,7 +29,7 @@ function onShelf<S extends Shelf>(shelf: S, { kind, id, row }: RowChange): S {
   return shelf;
 }
 
-const withState = <V extends ShelfView | DeskView | SetsView>(view: V, { history, now }: Changed): V => ({
+const withState = <V extends ViewState>(view: V, { history, now }: Changed): V => ({
   ...view,
   ...(history && { history }),
   ...(now && { now }),
@@ -35,6 +45,10 @@ export function shelfWith(view: ShelfView, changed: Changed): ShelfView {
   const missingKinds = next.missingKinds.filter(({ id }) => !next.products.some((product) => product.id === id));
   return withState({ ...next, missingKinds }, changed);
 }
+
+/** The log's frame after some rows have changed; its days are read anew. */
+export const logWith = (view: LogView, changed: Changed): LogView =>
+  withState(changed.changes.reduce(onShelf, view), changed);
 
 /** A poured layer on the open batch. */
 function onOpened(opened: BatchDetail | null, change: Extract<RowChange, { kind: 'pour' }>): BatchDetail | null {

@@ -6,7 +6,7 @@ export interface HelpEntry {
   says: string;
 }
 
-export type HelpPage = StagePath | 'sets' | 'shelf';
+export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log';
 export const HELP_NAMES: Record<HelpPage, string> = {
   sets: 'Sets',
   shape: 'Shape: what holds the water',
@@ -17,6 +17,7 @@ export const HELP_NAMES: Record<HelpPage, string> = {
   bench: 'Bench: the pour itself',
   log: 'Log: what really happened',
   shelf: 'Shelf: what stands there',
+  'workshop log': 'The workshop’s log: the year as a tide',
 };
 
 /** What each page says, for its help and for the booklet; a page that is left out does not compile. */
@@ -116,5 +117,19 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     },
     { what: 'Products', says: 'Pot life, layers, recoat and cure of the label. Every plan counts with them.' },
     { what: 'Workshop', says: 'The room, scale, cups, hours and units that hold for everything.' },
+  ],
+  'workshop log': [
+    {
+      what: 'The tide',
+      says: 'A year of weeks: what was mixed rises over the line, what of it reached no piece lies under it. A press opens the week.',
+    },
+    {
+      what: 'Days',
+      says: 'All that was poured, looked over, bought, thrown away and said on a day, in the order of the day.',
+    },
+    {
+      what: 'Find',
+      says: 'Words of notes, sets, customers, pieces, products and bottles; all that are typed must be there.',
+    },
   ],
 };

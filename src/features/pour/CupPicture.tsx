@@ -5,7 +5,8 @@ import { cupWork, fillsMore } from '@/core/pouring/cupWork';
 import { colourPortionsOf, partGrams, portionWords, readerOf } from '@/core/pouring/portionWords';
 import { formatMeasure, formatMinutes, formatOnScale } from '@/core/units/formatMeasure';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { copyNames, groupPours } from '../desk/summarise';
+import { copyNames } from '@/core/model/pieceRef';
+import { groupPours } from '../desk/summarise';
 import styles from './CupPicture.module.css';
 
 interface CupPictureProps {

@@ -23,7 +23,8 @@ import {
 } from '@/core/units/formatMeasure';
 import { closedRuns } from '@/core/bed/dams';
 import { PrintFrame } from '@/ui/print/PrintFrame';
-import { copyNames, damWords } from '../desk/summarise';
+import { copyNames } from '@/core/model/pieceRef';
+import { damWords } from '../desk/summarise';
 import { lookWords, PLANTS_FIRST, tintWords } from './layerWords';
 import styles from './PourCard.module.css';
 

@@ -84,6 +84,7 @@ export function SetsScreen({ initial }: { initial: SetsView }) {
               />
               <nav className={styles.elsewhere} aria-label="Workshop">
                 <Link href="/bench">Bench</Link>
+                <Link href="/log">Log</Link>
                 <Link href="/shelf">Shelf</Link>
               </nav>
             </div>

@@ -32,6 +32,7 @@ export function putRecord(
 /** Which journal an edit belongs to. */
 export function scopeOf(db: Database, kind: RecordKind, id: string): Scope {
   if (kind === 'set') return setScope(id);
+  if (kind === 'note') return 'log';
   if (kind !== 'design' && kind !== 'piece' && kind !== 'batch') return 'shelf';
   const setId = STORAGE[kind].image(db, id)?.setId;
   if (!setId)
@@ -94,9 +95,13 @@ export function addRecord(db: Database, command: Extract<Command, { do: 'add' }>
   const setId = 'setId' in command ? command.setId : undefined;
   if (setId !== undefined) mustBeThere(db, setId);
   checkReferences(db, command.kind, command.data);
-  const scope: Scope = command.kind === 'set' ? 'sets' : setId ? setScope(setId) : 'shelf';
-  const touched = edit(db, scope, command.label ?? `Add ${nameOf(command.data)}`, now, (writer) =>
-    writer.add(command.kind, id, command.data as RecordData<typeof command.kind>, setId),
+  const scope: Scope = command.kind === 'set' ? 'sets' : setId ? setScope(setId) : scopeOf(db, command.kind, id);
+  const touched = edit(
+    db,
+    scope,
+    command.label ?? `Add ${nameOf(command.data) || KIND_WORDS[command.kind]}`,
+    now,
+    (writer) => writer.add(command.kind, id, command.data as RecordData<typeof command.kind>, setId),
   );
   return { id, touched };
 }

@@ -1,13 +1,13 @@
 import { outlineEdges } from '@/core/bed/outline';
 import { setScope, type Command } from '@/core/records/command';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
-import { HERON_SLACK_ID, heronSlackRequests, writeHeronSlack } from '@/db/demo/heronSlack';
+import { HERON_SLACK_ID, heronSlackRequests, samplePlans, writeHeronSlack } from '@/db/demo/heronSlack';
 import { getDocument, listDocuments } from '@/db/documents';
 import { type Database } from '@/db/storage';
 import { edit, EditRefusedError, StaleEditError } from '@/db/journal';
 import { putInSet, setFileOf } from '@/db/setFile';
 import { type Done, type Work } from '../changes';
-import { withData } from '../data';
+import { plannedAtBuild, withData } from '../data';
 import { amountsOf } from '../figures';
 import { FieldProblem } from '../fieldProblem';
 import { shelfView } from '../views';
@@ -15,16 +15,15 @@ import { mustBeThere } from './records';
 
 /** The sample is planned in threads before it is written. */
 export async function loadSample(now: string): Promise<Work> {
-  const requests = withData((db) => {
+  const shelf = withData((db) => {
     if (getDocument(db, 'set', HERON_SLACK_ID))
       throw new EditRefusedError('in use', 'The sample Heron Slack is already here.');
-    return heronSlackRequests(shelfView(), now);
+    return shelfView();
   });
-  const plans = new Map(
-    await Promise.all(
-      [...requests].map(async ([id, request]) => [id, { request, amounts: await amountsOf(request) }] as const),
-    ),
+  const amounts = await Promise.all(
+    [...heronSlackRequests(shelf, now)].map(async ([id, request]) => [id, await amountsOf(request)] as const),
   );
+  const plans = samplePlans(shelf, now, { ...plannedAtBuild(), ...Object.fromEntries(amounts) });
   return (db) => ({
     id: HERON_SLACK_ID,
     touched: edit(db, 'sets', 'Load the sample Heron Slack', now, (writer) => writeHeronSlack(writer, now, plans)),

@@ -35,6 +35,8 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
 
   '/': { GET: 'everything' },
   '/shelf': { GET: 'everything' },
+  '/log': { GET: 'everything' },
+  '/log/[file]': { GET: 'everything' },
   '/booklet': { GET: 'everything' },
   '/sets/[setId]': { GET: 'everything' },
   ...STAGE_ROUTES,
@@ -50,6 +52,7 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/api/batches/[batchId]/stock': { GET: 'everything' },
   '/api/calendar': { GET: 'everything' },
   '/api/find': { GET: 'everything' },
+  '/api/log': { GET: 'everything' },
   '/api/lots': { GET: 'everything' },
   '/api/lots/[lotId]': { GET: 'everything' },
   '/api/recipes/[recipeId]': { GET: 'everything' },

@@ -19,6 +19,8 @@ import styles from './Stock.module.css';
 /** Two months ahead a lot is said to be near its date. */
 const NEAR_DAYS = 60;
 
+const holdsSome = ({ left }: LotRow): boolean => left.some(({ amount }) => amount > 0);
+
 /** What stands on the shelf: every lot as full as it is, what is near its date, and where each gram went. */
 export function StockShelf({ edits, asked }: { edits: ShelfDoor; asked: string | null }) {
   const units = useUnits();
@@ -39,7 +41,7 @@ export function StockShelf({ edits, asked }: { edits: ShelfDoor; asked: string |
   const shown = things.filter(({ item }) => lots.some(({ data }) => itemKey(data.of) === itemKey(item)));
   const amount = (thing: StockThing, value: number): string =>
     thing.counted === 'grams' ? formatMeasure(value, 'mass', units) : `${Math.round(value)}`;
-  const chosen = lots.find(({ id }) => id === chosenId) ?? lots[0];
+  const chosen = lots.find(({ id }) => id === chosenId) ?? lots.find(holdsSome) ?? lots[0];
   const near = new Date(Date.parse(`${today}T00:00Z`) + NEAR_DAYS * 86_400_000).toISOString().slice(0, 10);
   const worth = lots.reduce((sum, row) => {
     const whole = row.data.bought.reduce((all, one) => all + one.amount, 0);

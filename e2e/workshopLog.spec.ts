@@ -1,0 +1,61 @@
+import { expect, test } from './workshop';
+
+test('the year stands as a tide over its days; what was said is found by words, and a note is written, changed and taken back', async ({
+  page,
+  workshop,
+}) => {
+  await page.goto(workshop.url);
+  await page.getByRole('link', { name: 'Log', exact: true }).click();
+  await expect(page.getByText(/were mixed in a year/)).toBeVisible();
+  const days = page.getByRole('region', { name: /^\w+day, / });
+  await expect(days.first()).toContainText('Shore boards, layer 1');
+
+  // The week in hand has the focus of the tide; arrows go along it, and a press opens the days of a week.
+  const tide = page.getByRole('region', { name: 'The year as a tide' });
+  const swell = tide.getByRole('button', { name: /: \d+\sg mixed/ }).first();
+  await swell.click();
+  await expect(swell).toHaveAttribute('aria-pressed', 'true');
+  await expect(days.first()).toContainText('A first try, layer 1');
+  await page.keyboard.press('ArrowRight');
+  await expect(swell).not.toBeFocused();
+  await page.getByRole('button', { name: 'The newest again' }).click();
+  await expect(days.first()).toContainText('Shore boards, layer 1');
+
+  // All words must be there; the address keeps what was asked.
+  const find = page.getByRole('textbox', { name: 'Find in the log' });
+  await page.keyboard.press('f');
+  await expect(find).toBeFocused();
+  await page.keyboard.type('heater Late');
+  await expect(days).toHaveCount(1);
+  await expect(days.first()).toContainText('The heater came on late.');
+  await expect(page).toHaveURL(/words=heater\+Late/);
+  await find.fill('nightingale');
+  await expect(page.getByText('Nothing in the log says that.')).toBeVisible();
+  await find.fill('');
+  await page.getByRole('checkbox', { name: /^Notes/ }).click();
+  await expect(days.first()).toContainText('Otter Cut is done');
+  await expect(page.getByText('Shore boards, layer 1')).toHaveCount(0);
+  await page.getByRole('checkbox', { name: /^Notes/ }).click();
+
+  await page.keyboard.press('n');
+  await page.keyboard.type('Reeds are ordered');
+  await page.getByRole('button', { name: 'Into the log' }).click();
+  await expect(days.first()).toContainText('Reeds are ordered');
+  await days.first().getByRole('button', { name: 'Note' }).click();
+  await page.getByRole('textbox', { name: 'Note' }).fill('Reeds have come');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await expect(days.first()).toContainText('Reeds have come');
+  await page.keyboard.press('Control+z');
+  await expect(days.first()).toContainText('Reeds are ordered');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByText('Reeds are ordered')).toHaveCount(0);
+});
+
+test('entries lead to where they were written, by arrow keys', async ({ page, workshop }) => {
+  await page.goto(`${workshop.url}/log?words=shims`);
+  const entry = page.getByRole('link', { name: 'Creek tiles, layer 1' });
+  await entry.focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/sets\/heron-slack\/log\?batch=hs-batch-1/);
+  await expect(page.getByText('Bench levelled with two card shims').first()).toBeVisible();
+});

@@ -1,0 +1,5 @@
+import { logAnswer } from '@/server/workshopLog';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = logAnswer;

@@ -1,0 +1,236 @@
+import type { PieceDesign } from '@/core/model/designSchema';
+import type { Lot, StockItem } from '@/core/model/stockSchema';
+import type { Batch, CopyFate, CopyInspection, Finding, WaterSet } from '@/core/records/recordSchemas';
+import { toWallTime } from '@/core/time/wallTime';
+import { getLot } from '../stock';
+import type { EditWriter } from '../storage';
+
+/*
+ * The year behind the sample: what its makers poured for Otter Cut, a made-up mill stream, before they began with Heron Slack. It is
+ * finished, handed over and put away; the log of the workshop has it.
+ */
+
+export const OTTER_CUT_ID = 'otter-cut';
+const DAY = 1440;
+const LEVEL_MM = 12;
+const EPOXY: StockItem = { kind: 'product', id: 'slow-casting-epoxy' };
+
+const TILE = 'oc-1';
+const POND = 'oc-2';
+
+/** One batch of the year: how many weeks ago, how many tiles and pond bases, the room, what was said, what was found on its first tile. */
+interface PastBatch {
+  weeks: number;
+  name: string;
+  tiles: number;
+  ponds: number;
+  roomC: number;
+  note: string;
+  found?: Finding[];
+  outcome?: 'mend' | 'remake';
+}
+
+const YEAR: readonly PastBatch[] = [
+  {
+    weeks: 50,
+    name: 'A first try',
+    tiles: 2,
+    ponds: 0,
+    roomC: 14,
+    note: 'The heater came on late.',
+    found: [{ kind: 'tacky' }],
+    outcome: 'remake',
+  },
+  { weeks: 48, name: 'Once more, warmer', tiles: 2, ponds: 2, roomC: 20, note: 'Bottles stood in warm water first.' },
+  {
+    weeks: 45,
+    name: 'Mill race',
+    tiles: 6,
+    ponds: 0,
+    roomC: 18,
+    note: '',
+    found: [{ kind: 'low', mm: 0.8 }],
+    outcome: 'mend',
+  },
+  { weeks: 43, name: 'Ponds for the swap', tiles: 0, ponds: 12, roomC: 18.5, note: 'One cup for all of them.' },
+  { weeks: 40, name: 'Mill race, the rest', tiles: 5, ponds: 2, roomC: 19, note: 'Two bubbles by the wheel, gone.' },
+  { weeks: 36, name: 'Sluice', tiles: 3, ponds: 0, roomC: 19.5, note: 'A dam leaked at the corner; putty held it.' },
+  {
+    weeks: 33,
+    name: 'Spring order',
+    tiles: 8,
+    ponds: 6,
+    roomC: 20,
+    note: '',
+    found: [{ kind: 'bubbles' }],
+    outcome: 'mend',
+  },
+  { weeks: 31, name: 'Spring order, second half', tiles: 8, ponds: 6, roomC: 21, note: 'Poured in one evening.' },
+  { weeks: 26, name: 'Weir', tiles: 2, ponds: 0, roomC: 24, note: 'Warm: it set a good hour early.' },
+  { weeks: 20, name: 'Garden show', tiles: 4, ponds: 8, roomC: 26, note: 'Half batches because of the heat.' },
+  { weeks: 12, name: 'Autumn order', tiles: 7, ponds: 0, roomC: 20, note: '' },
+  { weeks: 10, name: 'Autumn order, ponds', tiles: 0, ponds: 14, roomC: 19.5, note: 'Two left over for the shelf.' },
+  { weeks: 6, name: 'Last boards', tiles: 5, ponds: 4, roomC: 19, note: 'The last of it.' },
+];
+
+/** How many weeks ago each drum was bought and opened, what it held and cost. */
+const KITS: readonly { id: string; weeks: number; opened: number; a: number; b: number; price: number }[] = [
+  { id: 'oc-kit-1', weeks: 52, opened: 50, a: 691, b: 309, price: 31 },
+  { id: 'oc-kit-2', weeks: 41, opened: 40, a: 691, b: 309, price: 31 },
+  { id: 'oc-kit-3', weeks: 34, opened: 33, a: 691, b: 309, price: 33.5 },
+  { id: 'oc-kit-4', weeks: 21, opened: 20, a: 1382, b: 618, price: 61 },
+];
+
+const NOTES: readonly { weeks: number; text: string }[] = [
+  { weeks: 49, text: 'Below 17 °C nothing is poured any more: the first tiles never got hard.' },
+  { weeks: 42, text: 'Grey card cut to the bed is quicker than paint for a first look at a tint.' },
+  { weeks: 34, text: 'Spring order: eight tiles and six ponds, twice. To be fetched by the end of April.' },
+  { weeks: 19, text: 'Mixed half as much at a time at the show; hardly anything stayed in the cups.' },
+  { weeks: 5, text: 'Otter Cut is done. Boxed and put away.' },
+];
+
+const LOTS_OF = (day: (weeks: number) => string): { id: string; data: Lot }[] =>
+  KITS.map(({ id, weeks, opened, a, b, price }, i) => ({
+    id,
+    data: {
+      of: EPOXY,
+      name: `Drum ${i + 1}`,
+      bought: [
+        { part: 'A', amount: a },
+        { part: 'B', amount: b },
+      ],
+      boughtOn: day(weeks),
+      openedOn: day(opened),
+      bestBefore: null,
+      price,
+    },
+  }));
+
+export const OTTER_CUT: WaterSet = {
+  name: 'Otter Cut',
+  figureScaleMm: 28,
+  levelMm: LEVEL_MM,
+  productId: EPOXY.id,
+  recipeId: 'bog-brown',
+  benchWindows: null,
+  job: null,
+  putAway: true,
+};
+
+const plain = {
+  landMm: 15,
+  drawnLevelMm: LEVEL_MM,
+  bedColour: '#a08a66',
+  landColour: '#7d8461',
+  dams: {},
+  measured: null,
+  copyNumbers: null,
+} as const;
+const made = (of: 'tiles' | 'ponds'): number => YEAR.reduce((sum, batch) => sum + batch[of], 0);
+
+export const OTTER_CUT_DESIGNS: readonly (PieceDesign & { id: string })[] = [
+  {
+    ...plain,
+    kind: 'tile',
+    id: TILE,
+    tag: 'OC-1',
+    name: 'Mill stream',
+    copies: made('tiles'),
+    outline: { kind: 'rectangle', widthMm: 140, lengthMm: 140 },
+    features: [
+      {
+        kind: 'channel',
+        id: 'stream',
+        widthMm: 72,
+        depthMm: 7,
+        section: 'trapezoid',
+        bankSlope: 1,
+        from: { edge: 'south', positionMm: 70 },
+        to: { edge: 'north', positionMm: 70 },
+      },
+    ],
+  },
+  {
+    ...plain,
+    kind: 'base',
+    id: POND,
+    tag: 'OC-2',
+    name: 'Mill pond base',
+    copies: made('ponds'),
+    outline: { kind: 'oval', widthMm: 60, lengthMm: 60 },
+    features: [{ kind: 'basin', id: 'pond', rimMm: 3, depthMm: 5 }],
+  },
+];
+
+const BATCH = 'oc-batch-';
+/** Whether a batch of the sample is one of the year behind it. */
+export const isOfYear = (batchId: string): boolean => batchId.startsWith(BATCH);
+
+/** A batch of the year as it stands by now: poured in one layer, looked over, handed over. */
+export interface PastWork {
+  id: string;
+  batch: Batch;
+  poured: { at: number; temperatureC: number; note: string };
+}
+
+/** The batches of the year; `saturday` is the midnight of the last one, in minutes. */
+export function otterCutYear(saturday: number): PastWork[] {
+  let [tile, pond] = [1, 1];
+  return YEAR.map(({ weeks, name, tiles, ponds, roomC, note, found, outcome }, i) => {
+    const day = saturday - weeks * 7 * DAY;
+    const numbered = [
+      { designId: TILE, copies: tiles, first: tile },
+      { designId: POND, copies: ponds, first: pond },
+    ].filter(({ copies }) => copies > 0);
+    const items = numbered.map(({ first, ...item }) => ({ ...item, ...(first > 1 && { first }) }));
+    [tile, pond] = [tile + tiles, pond + ponds];
+    const copies = numbered.flatMap(({ designId, copies: many, first }) =>
+      Array.from({ length: many }, (_, at) => ({ designId, copy: first + at })),
+    );
+    const looked = toWallTime(day + 4 * DAY + 20 * 60);
+    const inspections = copies.map((copy, at): CopyInspection => ({
+      ...copy,
+      at: looked,
+      findings: at === 0 ? (found ?? []) : [],
+      outcome: at === 0 ? (outcome ?? 'pass') : 'pass',
+      note: '',
+    }));
+    const fates = copies.map((copy, at): CopyFate =>
+      at === 0 && outcome === 'remake'
+        ? { ...copy, fate: 'spoilt', at: looked, why: 'tacky' }
+        : { ...copy, fate: 'delivered', at: toWallTime(day + 13 * DAY + 11 * 60), why: '' },
+    );
+    const at = day + 10 * 60 + (i % 3) * 25;
+    return {
+      id: `${BATCH}${i + 1}`,
+      batch: { name, items, pourAt: toWallTime(day + 10 * 60), benchWindows: null, inspections, fates },
+      poured: { at, temperatureC: roomC, note },
+    };
+  });
+}
+
+/** Set, drums and notes of the year, before its batches. */
+export function writeOtterCut(writer: EditWriter, saturday: number): void {
+  const moment = (weeks: number, minute: number): string => toWallTime(saturday - weeks * 7 * DAY + minute);
+  for (const { id, data } of LOTS_OF((weeks) => moment(weeks, 0).slice(0, 10))) writer.add('lot', id, data);
+  writer.add('set', OTTER_CUT_ID, OTTER_CUT);
+  for (const { id, ...design } of OTTER_CUT_DESIGNS) writer.add('design', id, design, OTTER_CUT_ID);
+  NOTES.forEach(({ weeks, text }, i) =>
+    writer.add('note', `oc-note-${i + 1}`, { at: moment(weeks, 21 * 60 + 10), text, setId: OTTER_CUT_ID }),
+  );
+}
+
+/** What was left in the last drum was thrown away: nothing of it is on the shelf any more. */
+export function writeOtterCutEnd(writer: EditWriter, saturday: number): void {
+  const last = KITS.at(-1)!.id;
+  for (const { part, amount } of getLot(writer.db, last)?.left ?? [])
+    if (amount > 0)
+      writer.add('movement', `oc-thrown-${part}`, {
+        lotId: last,
+        part,
+        amount: -amount,
+        kind: 'thrown away',
+        at: toWallTime(saturday - 4 * 7 * DAY + 19 * 60),
+        note: 'Stood open too long, thick as honey',
+      });
+}

@@ -80,6 +80,7 @@ const CORE_ROOMS = [
   'schedule',
   'run',
   'findings',
+  'learn',
   'records',
   'formats',
 ];

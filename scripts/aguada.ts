@@ -3,6 +3,7 @@ import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { bedCommand } from '../src/core/formats/bedFile';
 import { diagnoseCommand } from '../src/core/formats/diagnoseFile';
+import { learnCommand } from '../src/core/formats/learnFile';
 import { seamsCommand } from '../src/core/formats/matchFile';
 import { planCommand, type CommandResult } from '../src/core/formats/planFile';
 import { pourCommand } from '../src/core/formats/pourFile';
@@ -28,6 +29,8 @@ const USAGE = `Aguada without its screens.
                        where the grams went and what the log takes
   aguada diagnose FILE reads a finding and what is known of the piece (JSON) and writes the causes that fit, what speaks
                        for and against each, what is not known, the mends
+  aguada learn FILE    reads what is on record (JSON, as the page of what was learnt hands it out) and writes the figures
+                       that come of it
   aguada log [WORDS]   writes the log of the workshop (JSON) out of the data file, all of it or what says the words
                        --csv writes a table instead
   aguada backup FILE   copies the data file (AGUADA_DATA, or data/aguada.db) to FILE, while Aguada is running or not
@@ -46,6 +49,7 @@ const COMMANDS: Record<string, (text: string) => CommandResult> = {
   schedule: scheduleCommand,
   run: runCommand,
   diagnose: diagnoseCommand,
+  learn: learnCommand,
 };
 
 /** Does something with the data file; what is wrong with it goes to standard error. */

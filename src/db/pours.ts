@@ -102,7 +102,7 @@ const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
     .where(eq(weighings.pourId, entry))
     .orderBy(asc(weighings.cup))
     .all()
-    .map(({ cup, partAGrams, partBGrams, note, pouredGrams, discarded, doses, lots }) => ({
+    .map(({ cup, partAGrams, partBGrams, note, pouredGrams, discarded, doses, lots, bench }) => ({
       number: cup,
       partAGrams,
       partBGrams,
@@ -113,6 +113,7 @@ const weighed = (db: Connection, entry: number): PourRecord['cups'] =>
         doses: doses ?? [],
         ...(lots && { lots }),
         pieces: piecesOf(db, entry, cup),
+        ...(bench && { bench }),
       }),
     }));
 

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { DEVICE_ROLES } from '@/core/records/devices';
 import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/model/stockSchema';
+import type { WeighedCup } from '@/core/records/recordSchemas';
 import type { OwnDoses } from '@/core/model/tintSchema';
 import {
   check,
@@ -253,6 +254,8 @@ export const weighings = sqliteTable(
     doses: text('doses', { mode: 'json' }).$type<{ id: string; grams: number }[]>(),
     /** Lots that were named for it; null: none. */
     lots: text('lots', { mode: 'json' }).$type<string[]>(),
+    /** What was read and timed of it at the bench; null: it was entered by hand. */
+    bench: text('bench', { mode: 'json' }).$type<NonNullable<WeighedCup['bench']>>(),
   },
   (table) => [
     primaryKey({ columns: [table.pourId, table.cup] }),

@@ -79,9 +79,9 @@ function asked(
   desk: DeskView,
   effort = FIRST_EFFORT,
 ): ScheduleRequest | null {
-  const { room, benchWindows, benchExceptions, workplace: usual = FIRST_WORKPLACE } = desk.shelf.settings.data;
+  const { workplace: usual = FIRST_WORKPLACE, ...settings } = desk.shelf.settings.data;
   const workplace = { ...usual, days: withMeasured(usual.days, view.measured) };
-  const workshop = { room, benchWindows, benchExceptions, workplace, now: desk.now, clockChanges: desk.clockChanges };
+  const workshop = { ...settings, workplace, now: desk.now, clockChanges: desk.clockChanges };
   const request = calendarRequest(view.batches, workshop, effort);
   return request && (keptRequest(request, view.batches) ?? request);
 }

@@ -15,6 +15,9 @@ import { onTheWall } from './clock';
 const toMilligrams = (value: number): number => Math.round(value * 1000) / 1000;
 const grams = (value: number): number => toMilligrams(Math.min(10_000, Math.max(0, value)));
 
+const timed = (minutes: number | null): number | null =>
+  minutes === null ? null : toMilligrams(Math.min(525_600, Math.max(0, minutes)));
+
 /** A layer as the log keeps it. */
 function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): PourRecord {
   return {
@@ -32,6 +35,12 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
       ...(cup.lots.length > 0 && { lots: cup.lots }),
       doses: cup.doses.map((dose) => ({ id: dose.id.slice(0, 40), grams: grams(dose.grams) })),
       pieces: cup.pieces.map((piece) => ({ ...piece, tag: piece.tag.slice(0, 60), grams: grams(piece.grams) })),
+      bench: {
+        read: cup.bench.read,
+        stirMinutes: timed(cup.bench.stirMinutes),
+        thickMinutes: timed(cup.bench.thickMinutes),
+        pieceMinutes: cup.bench.pieceMinutes.map(timed),
+      },
     })),
     tintLeft: {
       resinGrams: toMilligrams(record.tintLeft.resinGrams),

@@ -13,6 +13,7 @@ import { logRunsOf } from './runs';
 import { putRecord, mustBeThere, addRecord, removeRecord } from './commands/records';
 import { writeCourses, writeFates, writeInspections, planBatch, recordPour } from './commands/batches';
 import { takeInLots, reserveForBatch, stockKinds } from './commands/shelf';
+import { answerLearnt } from './commands/learn';
 import { loadSample, duplicateSet, measurePieces, giveStandards } from './commands/sets';
 
 /**
@@ -85,6 +86,8 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
       return (db) => writeFates(db, command, now);
     case 'inspect':
       return (db) => writeInspections(db, command, now);
+    case 'learn':
+      return (db) => answerLearnt(db, command, now);
     case 'duplicate':
       return (db) => duplicateSet(db, command, now);
     case 'stock':

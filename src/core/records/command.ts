@@ -12,6 +12,7 @@ import {
 } from './recordSchemas';
 import { edgeNameSchema, pieceDesignSchema } from '../model/designSchema';
 import { MOST_DESIGNS } from '../plan/request';
+import { learntAnswerSchema } from './learnt';
 import { cornerShimsSchema, measuredEdgesSchema } from '../model/seamSchema';
 import { productSchema } from '../model/productSchema';
 import { courseSchema } from '../schedule/routes';
@@ -131,6 +132,8 @@ export const commandSchema = z.discriminatedUnion('do', [
     copies: copiesInBatchesSchema,
     inspection: inspectionSchema.nullable(),
   }),
+  /** What the maker says to a figure that was learnt from the record. */
+  z.object({ do: z.literal('learn'), figure: z.string().min(1).max(120), said: learntAnswerSchema }),
   /** The same set once more, without its batches: with what was measured of its copies, or without. */
   z.object({ do: z.literal('duplicate'), setId: id, measured: z.boolean() }),
   /** Kinds of product that ship with the program and are not on the shelf. */

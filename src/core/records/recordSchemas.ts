@@ -1,5 +1,6 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
+import { learningSchema } from '../learn/learningSchema';
 import { weightsSchema } from '../findings/diagnose';
 import { FINDINGS } from '../findings/findingKinds';
 import { measuredSchema } from '../model/measuredSchema';
@@ -20,7 +21,7 @@ import {
   planRequestSchema,
   setNameSchema,
 } from '../plan/request';
-import { courseSchema, routeSchema } from '../schedule/routes';
+import { courseSchema, routeSchema, stepMinutesSchema } from '../schedule/routes';
 import { roomSchema } from '../model/roomSchema';
 import { workplaceSchema } from '../schedule/workplace';
 import { workSchema } from '../money/quote';
@@ -64,6 +65,10 @@ export const settingsSchema = z.object({
   work: workSchema.optional(),
   /** How facts weigh on causes of findings; typical figures until the maker has said. */
   causeWeights: weightsSchema.optional(),
+  /** Minutes that steps take here, where they are not the usual ones. */
+  stepMinutes: stepMinutesSchema.optional(),
+  /** What was learnt from the record, and what the maker said to it. */
+  learning: learningSchema.optional(),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -110,6 +115,8 @@ export type WaterSet = z.infer<typeof waterSetSchema>;
 
 const weighedSchema = number.min(0, 'Cannot be negative').max(10_000, 'At most 10 kg');
 
+const timedSchema = number.min(0, 'Cannot be negative').max(525_600, 'At most a year');
+
 const colourGramsSchema = z.array(z.object({ id: reference('colourant'), grams: weighedSchema })).max(20);
 
 /** What was really weighed into one cup. `partBGrams` is null for one-part products. */
@@ -135,6 +142,18 @@ export const weighedCupSchema = z.object({
       }),
     )
     .max(2000)
+    .optional(),
+  /** What was read and timed of it at the bench: figures are learnt from it. */
+  bench: z
+    .object({
+      /** What went in and what went out was read, none of it taken as planned. */
+      read: z.boolean(),
+      stirMinutes: timedSchema.nullable(),
+      /** From when its parts met until it drew threads. */
+      thickMinutes: timedSchema.nullable(),
+      /** Of each of its pieces, in their order. */
+      pieceMinutes: z.array(timedSchema.nullable()).max(2000),
+    })
     .optional(),
 });
 export type WeighedCup = z.infer<typeof weighedCupSchema>;

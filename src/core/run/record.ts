@@ -1,9 +1,10 @@
 import { fromBottle, broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
-import { inCupGrams, mixedGrams, type CupState } from './cupState';
+import { attemptKey, inCupGrams, mixedGrams, type CupState } from './cupState';
 import { namedBottles } from './bottles';
 import { stockAtHand } from './keptStock';
 import { answerWords } from './clocks';
 import { layerOf, type RunState } from './runState';
+import { THREADS } from './runSchema';
 
 /** A cup as the log and the ledger take it. */
 export interface CupRecord {
@@ -19,6 +20,18 @@ export interface CupRecord {
   /** Bottles that were named for it. */
   lots: string[];
   pieces: { designId: string; copy: number; tag: string; grams: number }[];
+  bench: AtTheBench;
+}
+
+/** What was read and timed of a cup at the bench: later plans learn from it. */
+export interface AtTheBench {
+  /** All of it was read: what went in, what went out. Out of the bottle nothing is. */
+  read: boolean;
+  stirMinutes: number | null;
+  /** From when its parts met until it was said to draw threads. */
+  thickMinutes: number | null;
+  /** Of each piece, in the order of `pieces`: since the press before; null where the piece was not read. */
+  pieceMinutes: (number | null)[];
 }
 
 /** A layer as it was carried out. */
@@ -146,6 +159,7 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
       doses: summed(cup.putIn.flatMap(({ colours }) => colours)),
       lots: namedBottles(state, cup),
       pieces: cup.poured.map(({ designId, copy, tag, grams }) => ({ designId, copy, tag, grams })),
+      bench: atTheBench(state, cup, fromBottle(layer, cup.plan)),
     };
   });
   const firstAt = Math.min(
@@ -162,6 +176,23 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     tintLeft: tintLeftOf(state, number),
     temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
     note: noteOf(state, number),
+  };
+}
+
+const MINUTE_MS = 60_000;
+
+function atTheBench(state: RunState, cup: CupState, bottle: boolean): AtTheBench {
+  const stirred = state.done.get(`${attemptKey(cup)}.stir`);
+  const left = state.done.get(`${attemptKey(cup)}.left`);
+  const threads = state.notes.find(
+    ({ at, text }) =>
+      text === THREADS && cup.contactAt !== null && at > cup.contactAt && (cup.closedAt === null || at <= cup.closedAt),
+  );
+  return {
+    read: !bottle && !cup.assumed && left?.grams != null && cup.poured.every(({ assumed }) => !assumed),
+    stirMinutes: stirred && !stirred.skipped ? (stirred.at - stirred.from) / MINUTE_MS : null,
+    thickMinutes: threads ? (threads.at - cup.contactAt!) / MINUTE_MS : null,
+    pieceMinutes: cup.poured.map(({ minutes, assumed, filler }) => (assumed || filler ? null : minutes)),
   };
 }
 

@@ -118,7 +118,9 @@ const runPlanShape = z.object({
 export const runPlanSchema = z.preprocess(upgradedRunPlan, runPlanShape);
 export type RunPlan = z.infer<typeof runPlanShape>;
 
-export const NOTE_WORDS = ['bubbles', 'leak', 'short', 'too dark'] as const;
+export const NOTE_WORDS = ['bubbles', 'leak', 'short', 'too dark', 'draws threads'] as const;
+/** The one that says that a cup has begun to set. */
+export const THREADS = NOTE_WORDS[4];
 
 const at = n.int().min(0);
 const base = { id: z.string().min(8).max(64), at, by: z.string().max(40) };

@@ -23,6 +23,13 @@ export const routeStepSchema = z.object({
 });
 export type RouteStep = z.infer<typeof routeStepSchema>;
 
+/** Minutes that kinds of step take in a workshop, where they are not the usual ones. */
+export const stepMinutesSchema = z.partialRecord(
+  stepKindSchema,
+  routeStepSchema.pick({ perBatchMinutes: true, perPieceMinutes: true }),
+);
+export type StepMinutes = z.infer<typeof stepMinutesSchema>;
+
 /** The route of a set: its steps in their order, the pours as one of them. */
 export const routeSchema = z.array(routeStepSchema).min(1).max(60, 'At most 60 steps');
 export type Route = z.infer<typeof routeSchema>;
@@ -100,10 +107,18 @@ export const IN_ROUTES: Record<StepKind, InRoutes> = {
   other: made,
 };
 
-/** The route that the water of a batch asks for: every kind of step in the usual order, those it needs switched on. */
-export const usualRoute = (facts: BatchFacts): Route =>
+/** The route that the water of a batch asks for: every kind of step in the usual order, those it needs switched on, in the workshop's own minutes. */
+export const usualRoute = (facts: BatchFacts, own: StepMinutes = {}): Route =>
   STEP_KIND_KEYS.filter((kind) => IN_ROUTES[kind].place !== 'made by the calendar').map((kind) => {
-    const { name, perBatchMinutes, perPieceMinutes, dryMinutes = 0, mayPause, outdoors, noisy } = factsOfStep(kind);
+    const {
+      name,
+      perBatchMinutes,
+      perPieceMinutes,
+      dryMinutes = 0,
+      mayPause,
+      outdoors,
+      noisy,
+    } = { ...factsOfStep(kind), ...own[kind] };
     return {
       id: kind,
       kind,

@@ -5,7 +5,7 @@ import type { Room } from '../model/roomSchema';
 import type { WallTime } from '../time/wallTime';
 import { dayConditionsSchema, type Conditions } from '../cure/conditions';
 import type { BatchFacts } from './facts';
-import { usualRoute, type Course, type Route } from './routes';
+import { usualRoute, type Course, type Route, type StepMinutes } from './routes';
 import { wishSchema, type ScheduleRequest } from './scheduleRequest';
 import { batchOnRoute, PLACES } from './onRoute';
 
@@ -88,10 +88,14 @@ export interface CalendarWorkshop {
   workplace: Workplace;
   now: WallTime;
   clockChanges: ClockChange[];
+  stepMinutes?: StepMinutes | undefined;
 }
 
 /** What a batch of the calendar takes one after the other. */
-export const routeOf = ({ route, facts }: Pick<CalendarBatch, 'route' | 'facts'>): Route => route ?? usualRoute(facts);
+export const routeOf = (
+  { route, facts }: Pick<CalendarBatch, 'route' | 'facts'>,
+  stepMinutes: StepMinutes | undefined,
+): Route => route ?? usualRoute(facts, stepMinutes);
 
 /** Looks that a plan gets when it is not in a hurry: two or three seconds for a handful of batches. */
 export const FULL_EFFORT = 6000;
@@ -99,7 +103,7 @@ export const FULL_EFFORT = 6000;
 /** Everything that is to be planned, for the solver. Null when there is nothing. */
 export function calendarRequest(
   batches: readonly CalendarBatch[],
-  { room, benchWindows, benchExceptions, workplace, now, clockChanges }: CalendarWorkshop,
+  { room, benchWindows, benchExceptions, workplace, now, clockChanges, stepMinutes }: CalendarWorkshop,
   effort = FULL_EFFORT,
 ): ScheduleRequest | null {
   if (batches.length === 0) return null;
@@ -129,7 +133,7 @@ export function calendarRequest(
       const made = batchOnRoute(
         { id: batch.id, name: batch.name, set: batch.set, due: batch.due, windows: batch.windows ?? null },
         batch.facts,
-        routeOf(batch),
+        routeOf(batch, stepMinutes),
         batch.course.marks,
       );
       // What nothing is said of does not limit.

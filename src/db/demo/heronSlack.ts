@@ -94,9 +94,10 @@ const STRAYS: readonly (readonly [number, number])[] = [
 ];
 
 /** Lays out a pour as it might really have gone: the plan's cups, each a little off. */
-function strayPour(amounts: Amounts, layer: number, { at, temperatureC, note }: Poured): PourRecord {
+function strayPour(amounts: Amounts, layer: number, { at, temperatureC, note, read }: Poured): PourRecord {
   const tenth = (grams: number): number => Math.round(grams * 10) / 10;
-  const cups = (amounts.layers[layer - 1]?.cups ?? []).map((cup, i) => {
+  const planned = amounts.layers[layer - 1];
+  const cups = (planned?.cups ?? []).map((cup, i) => {
     const [strayA, strayB] = STRAYS[i % STRAYS.length]!;
     return {
       number: cup.number,
@@ -105,7 +106,8 @@ function strayPour(amounts: Amounts, layer: number, { at, temperatureC, note }: 
       note: i === 2 ? 'Dripped a little on the second tile' : '',
     };
   });
-  return { layer, pouredAt: toWallTime(at), temperatureC, cups, note };
+  const pour = { layer, pouredAt: toWallTime(at), temperatureC, cups, note };
+  return read && planned ? read(pour, planned) : pour;
 }
 
 /** A layer of the sample that was poured. */
@@ -113,6 +115,8 @@ interface Poured {
   at: number;
   temperatureC: number;
   note: string;
+  /** What the bench read of it beside the parts. */
+  read?: (pour: PourRecord, planned: Amounts['layers'][number]) => PourRecord;
 }
 
 interface SampleBatch {

@@ -1,6 +1,18 @@
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { Lot, StockItem } from '@/core/model/stockSchema';
-import type { Batch, CopyFate, CopyInspection, Finding, WaterSet } from '@/core/records/recordSchemas';
+import { seeded } from '@/core/chance/random';
+import type { Amounts } from '@/core/plan';
+import { factsOfStep, type StepKind } from '@/core/schedule/stepKinds';
+import type { StepMark } from '@/core/schedule/routes';
+import type {
+  Batch,
+  CopyFate,
+  CopyInspection,
+  Finding,
+  PourRecord,
+  WaterSet,
+  WeighedCup,
+} from '@/core/records/recordSchemas';
 import { toWallTime } from '@/core/time/wallTime';
 import { getLot } from '../stock';
 import type { EditWriter } from '../storage';
@@ -170,8 +182,58 @@ export const isOfYear = (batchId: string): boolean => batchId.startsWith(BATCH);
 export interface PastWork {
   id: string;
   batch: Batch;
-  poured: { at: number; temperatureC: number; note: string };
+  poured: {
+    at: number;
+    temperatureC: number;
+    note: string;
+    read: (pour: PourRecord, planned: Amounts['layers'][number]) => PourRecord;
+  };
 }
+
+/** How these makers really worked: they scrape their cups, pour slower than is usual, and the clock of one pour was wrong. */
+const TRULY = { perCupGrams: 0.8, share: 0.012, gramsPerMinute: 34, lifeShare: 0.85, wrongClock: 5 };
+
+/** A pour with what the bench read of it: what reached the pieces, how long each took, when the cup drew threads. */
+function asRead(pour: PourRecord, planned: Amounts['layers'][number], batch: number): PourRecord {
+  const roll = seeded(batch + 1);
+  const tenth = (value: number): number => Math.round(value * 10) / 10;
+  const cups = pour.cups.map((cup, i): WeighedCup => {
+    const plan = planned.cups[i]!;
+    const doses = plan.doses.map(({ id, grams }) => ({ id, grams }));
+    const mixed = cup.partAGrams + (cup.partBGrams ?? 0) + doses.reduce((sum, { grams }) => sum + grams, 0);
+    const lost = TRULY.perCupGrams + TRULY.share * mixed + 0.3 * plan.pours.length;
+    const reached = mixed - lost * (0.8 + 0.4 * roll());
+    const pieces = plan.pours.map(({ designId, copy, tag, grams }) => ({
+      designId,
+      copy,
+      tag,
+      grams: tenth((grams * reached) / plan.pouredGrams),
+    }));
+    const minutes = pieces.map(({ grams }) => tenth((0.4 + grams / TRULY.gramsPerMinute) * (0.85 + 0.3 * roll())));
+    if (batch === TRULY.wrongClock) minutes[0] = 61;
+    return {
+      ...cup,
+      pouredGrams: tenth(pieces.reduce((sum, { grams }) => sum + grams, 0)),
+      discarded: false,
+      doses,
+      pieces,
+      bench: {
+        read: true,
+        stirMinutes: tenth(3 + 2 * roll()),
+        thickMinutes:
+          batch % 3 === 1 && i === 0 ? Math.round(plan.potLifeMinutes * TRULY.lifeShare * (0.95 + 0.1 * roll())) : null,
+        pieceMinutes: minutes,
+      },
+    };
+  });
+  return { ...pour, cups };
+}
+
+/** Steps that were marked as done, so many times the usual minutes. */
+const MARKED: readonly { step: StepKind; daysAfter: number; times: number }[] = [
+  { step: 'dam', daysAfter: -1, times: 1.35 },
+  { step: 'demould', daysAfter: 2, times: 0.9 },
+];
 
 /** The batches of the year; `saturday` is the midnight of the last one, in minutes. */
 export function otterCutYear(saturday: number): PastWork[] {
@@ -203,9 +265,27 @@ export function otterCutYear(saturday: number): PastWork[] {
     const at = day + 10 * 60 + (i % 3) * 25;
     return {
       id: `${BATCH}${i + 1}`,
-      batch: { name, items, pourAt: toWallTime(day + 10 * 60), benchWindows: null, inspections, fates },
-      poured: { at, temperatureC: roomC, note },
+      batch: {
+        name,
+        items,
+        pourAt: toWallTime(day + 10 * 60),
+        benchWindows: null,
+        inspections,
+        fates,
+        course: { marks: marksOf(day, i, copies.length) },
+      },
+      poured: { at, temperatureC: roomC, note, read: (pour, planned) => asRead(pour, planned, i) },
     };
+  });
+}
+
+function marksOf(day: number, batch: number, pieces: number): StepMark[] {
+  const roll = seeded(100 + batch);
+  return MARKED.map(({ step, daysAfter, times }) => {
+    const { perBatchMinutes, perPieceMinutes } = factsOfStep(step);
+    const from = day + daysAfter * DAY + 18 * 60 + 30;
+    const minutes = Math.round((perBatchMinutes + pieces * perPieceMinutes) * times * (0.9 + 0.2 * roll()));
+    return { step, done: { from: toWallTime(from), to: toWallTime(from + minutes) } };
   });
 }
 

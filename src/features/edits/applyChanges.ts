@@ -8,7 +8,6 @@ import type {
   ShelfView,
   ViewState,
 } from '@/core/records/views';
-import type { LogView } from '@/core/records/workshopLog';
 import type { Stored } from '@/core/model/stored';
 import type { Changed } from './editQueue';
 
@@ -46,8 +45,8 @@ export function shelfWith(view: ShelfView, changed: Changed): ShelfView {
   return withState({ ...next, missingKinds }, changed);
 }
 
-/** The log's frame after some rows have changed; its days are read anew. */
-export const logWith = (view: LogView, changed: Changed): LogView =>
+/** What a page that is no desk begins with, after some rows have changed; what it shows beside that it reads anew. */
+export const pageWith = <V extends Shelf & ViewState>(view: V, changed: Changed): V =>
   withState(changed.changes.reduce(onShelf, view), changed);
 
 /** A poured layer on the open batch. */

@@ -6,7 +6,7 @@ export interface HelpEntry {
   says: string;
 }
 
-export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log';
+export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log' | 'learnt';
 export const HELP_NAMES: Record<HelpPage, string> = {
   sets: 'Sets',
   shape: 'Shape: what holds the water',
@@ -18,6 +18,7 @@ export const HELP_NAMES: Record<HelpPage, string> = {
   log: 'Log: what really happened',
   shelf: 'Shelf: what stands there',
   'workshop log': 'The workshop’s log: the year as a tide',
+  learnt: 'Learnt: what the record says of the figures',
 };
 
 /** What each page says, for its help and for the booklet; a page that is left out does not compile. */
@@ -117,6 +118,20 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     },
     { what: 'Products', says: 'Pot life, layers, recoat and cure of the label. Every plan counts with them.' },
     { what: 'Workshop', says: 'The room, scale, cups, hours and units that hold for everything.' },
+  ],
+  learnt: [
+    {
+      what: 'Dots',
+      says: 'Each cup, piece, pack or step on record at its value, the older the lower. A hollow one is not counted: it is far off the others, or was left out. A press shows where it comes from.',
+    },
+    {
+      what: 'The lines',
+      says: 'Thin: the figure that plans are made with. Firm: what it comes out at with the record, and how sure that is.',
+    },
+    {
+      what: 'Take it over',
+      says: 'Plans from now on are made with the new figure. What is poured keeps the one it was planned with. Left as it is, it is offered again once half as much more is on record.',
+    },
   ],
   'workshop log': [
     {

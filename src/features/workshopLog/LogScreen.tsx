@@ -26,7 +26,7 @@ import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
 import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { EditNotices } from '../edits/EditNotices';
-import { logWith } from '../edits/applyChanges';
+import { pageWith } from '../edits/applyChanges';
 import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { useEdits } from '../edits/useEdits';
 import { Finder } from '../find/Finder';
@@ -50,7 +50,7 @@ const ALL_SETS = '';
 
 /** The log of the whole workshop: the year as a tide over the days as pages of a notebook. */
 export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk }) {
-  const edits = useEdits(initial, { view: 'log' }, logWith);
+  const edits = useEdits(initial, { view: 'log' }, pageWith);
   const { view } = edits;
   const [ask, setAsk] = useState(asked);
   const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
@@ -98,6 +98,9 @@ export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk 
         <div className={styles.page}>
           <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
             <h1 className={styles.title}>Log of the workshop</h1>
+            <Link href="/learnt" className={styles.back}>
+              Learnt
+            </Link>
             <Link href="/" className={styles.back}>
               All sets
             </Link>

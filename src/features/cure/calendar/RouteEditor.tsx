@@ -30,7 +30,7 @@ const isWithLayers = ({ kind }: Pick<RouteStep, 'kind'>): boolean => IN_ROUTES[k
 export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) {
   const { desk, changeSet } = useDesk();
   const own = batches.find(({ setId }) => setId === desk.set.id);
-  const usual = own ? usualRoute(own.facts) : null;
+  const usual = own ? usualRoute(own.facts, desk.shelf.settings.data.stepMinutes) : null;
   const route = desk.set.data.route ?? usual;
   if (!route)
     return (

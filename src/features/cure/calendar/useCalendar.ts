@@ -200,12 +200,18 @@ function useCourses(
 export function useCalendar(served: CalendarView): Calendar {
   const { desk } = useDesk();
   const { batches, measured, known, readAgain, wasWritten } = useBatchesBeingMade(served);
-  const { room, benchWindows, benchExceptions, workplace: usual = FIRST_WORKPLACE } = desk.shelf.settings.data;
+  const {
+    room,
+    benchWindows,
+    benchExceptions,
+    stepMinutes,
+    workplace: usual = FIRST_WORKPLACE,
+  } = desk.shelf.settings.data;
   const workplace = useMemo(() => ({ ...usual, days: withMeasured(usual.days, measured) }), [usual, measured]);
   const { now, clockChanges } = desk;
   const workshop = useMemo(
-    () => ({ room, benchWindows, benchExceptions, workplace, now, clockChanges }),
-    [room, benchWindows, benchExceptions, workplace, now, clockChanges],
+    () => ({ room, benchWindows, benchExceptions, workplace, now, clockChanges, stepMinutes }),
+    [room, benchWindows, benchExceptions, workplace, now, clockChanges, stepMinutes],
   );
   const request = useMemo(() => calendarRequest(batches, workshop), [batches, workshop]);
   const held = useMemo(() => request && keptRequest(request, batches), [request, batches]);

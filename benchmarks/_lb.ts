@@ -1,0 +1,2 @@
+import { learnBench } from './learn';
+learnBench(2);

@@ -1,0 +1,5 @@
+import { learntAnswer } from '@/server/learnt';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = learntAnswer;

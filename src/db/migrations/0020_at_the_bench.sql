@@ -1,0 +1,1 @@
+ALTER TABLE `weighings` ADD `bench` text;

@@ -1,0 +1,145 @@
+import { sql } from 'drizzle-orm';
+import type { RecordedCup, RecordedLevel, RecordedPack, RecordedStep, RecordedWork } from '@/core/learn/recordedWork';
+import type { CopyInspection, Finding } from '@/core/records/recordSchemas';
+import { pieceKey } from '@/core/model/pieceRef';
+import type { Course, Route } from '@/core/schedule/routes';
+import { STEP_KIND_KEYS, type StepKind } from '@/core/schedule/stepKinds';
+import { wallMinutes } from '@/core/time/wallTime';
+import type { Connection } from './storage';
+
+/** Everything on record that figures are learnt from, the oldest first. Practice leaves nothing here. */
+export const recordedWork = (db: Connection): RecordedWork => ({
+  cups: recordedCups(db),
+  packs: recordedPacks(db),
+  levels: recordedLevels(db),
+  steps: recordedSteps(db),
+});
+
+/** Of what a layer of a kept plan was poured. */
+const PLANNED_PRODUCTS = `products_of as materialized (
+  select batch_id, json_extract(request, '$.product.id') as id, json_extract(request, '$.product.shrinkage') as shrinkage
+  from kept_plans)`;
+
+function recordedCups(db: Connection): RecordedCup[] {
+  const cups = db.all<Omit<RecordedCup, 'pours'> & { pourId: number; cup: number; minutes: string }>(
+    sql`with ${sql.raw(PLANNED_PRODUCTS)}
+      select w.pour_id as pourId, w.cup as cup, 'cup ' || w.pour_id || '.' || w.cup as key, c.poured_at as at, c.batch_id as batchId,
+        coalesce(y.product_id, p.id) as productId, c.temperature_c as temperatureC,
+        w.part_a_grams + coalesce(w.part_b_grams, 0)
+          + coalesce((select sum(json_extract(d.value, '$.grams')) from json_each(w.doses) d), 0) as mixGrams,
+        w.poured_grams as pouredGrams, json_extract(w.bench, '$.thickMinutes') as thickMinutes,
+        json_array_length(w.bench, '$.pieceMinutes') as pieces, json_extract(w.bench, '$.pieceMinutes') as minutes
+      from weighings w join current_pours c on c.id = w.pour_id
+        join products_of p on p.batch_id = c.batch_id
+        left join layers y on y.batch_id = c.batch_id and y.number = c.layer
+      where w.discarded = 0 and w.poured_grams is not null and json_extract(w.bench, '$.read') and pieces > 0
+      order by c.poured_at, w.pour_id, w.cup`,
+  );
+  const grams = new Map<string, number[]>();
+  for (const { pourId, cup, poured } of db.all<{ pourId: number; cup: number; poured: number }>(
+    sql`select pour_id as pourId, cup, grams as poured from poured_pieces order by pour_id, cup, position`,
+  )) {
+    const key = `${pourId}.${cup}`;
+    const own = grams.get(key);
+    if (own) own.push(poured);
+    else grams.set(key, [poured]);
+  }
+  return cups.map(({ pourId, cup, minutes, ...one }) => {
+    const poured = grams.get(`${pourId}.${cup}`) ?? [];
+    const pours = (JSON.parse(minutes) as (number | null)[]).flatMap((taken, i) =>
+      taken !== null && poured[i] !== undefined ? [{ grams: poured[i], minutes: taken }] : [],
+    );
+    return { ...one, pours };
+  });
+}
+
+const recordedPacks = (db: Connection): RecordedPack[] =>
+  db.all<RecordedPack>(
+    sql`select * from (
+      select 'lot ' || id as key, bought_on || 'T12:00' as at, null as batchId, item_id as productId, price,
+        (select sum(json_extract(b.value, '$.amount')) from json_each(bought) b) as grams
+      from lots where gone = 0 and item_kind = 'product' and price > 0) where grams > 0 order by at, key`,
+  );
+
+/** Findings beside which a level says nothing of how far the product shrank. */
+const MOVED: ReadonlySet<Finding['kind']> = new Set(['wall gap', 'crack', 'warp', 'floated']);
+
+/** How far off its level a piece was found; null where that was not said. */
+function lowOf({ findings, outcome }: Pick<CopyInspection, 'findings' | 'outcome'>): number | null {
+  if (findings.some(({ kind }) => MOVED.has(kind))) return null;
+  const off = findings.find(({ kind }) => kind === 'low' || kind === 'high');
+  if (!off) return outcome === 'remake' ? null : 0;
+  return off.mm === undefined ? null : off.kind === 'low' ? off.mm : -off.mm;
+}
+
+/** Levels of pieces as they were first looked over, of batches that were poured of one product. */
+function recordedLevels(db: Connection): RecordedLevel[] {
+  const batches = db.all<{
+    batchId: string;
+    productId: string;
+    shrinkage: number;
+    inspections: string;
+    depths: string;
+  }>(
+    sql`with ${sql.raw(PLANNED_PRODUCTS)}
+      select b.id as batchId, p.id as productId, p.shrinkage as shrinkage, b.inspections as inspections,
+        (select json_group_object(json_extract(one.value, '$.designId'),
+            10 * json_extract(one.value, '$.water.volumeMl') / max(0.01, json_extract(one.value, '$.water.surfaceCm2')))
+          from kept_plans k, json_each(k.amounts, '$.pieces') one where k.batch_id = b.id) as depths
+      from batches b join products_of p on p.batch_id = b.id
+      where b.inspections is not null
+        and not exists (select 1 from layers y where y.batch_id = b.id and y.product_id <> p.id)
+      order by b.pour_at, b.id`,
+  );
+  return batches.flatMap(({ batchId, productId, shrinkage, inspections, depths }) => {
+    const depthOf = JSON.parse(depths) as Record<string, number>;
+    const first = new Map<string, CopyInspection>();
+    for (const one of JSON.parse(inspections) as CopyInspection[])
+      if (!first.has(pieceKey(one))) first.set(pieceKey(one), one);
+    const read = [...first].flatMap(([key, one]) => {
+      const [lowMm, depthMm] = [lowOf(one), depthOf[one.designId] ?? 0];
+      return lowMm !== null && depthMm > Math.abs(lowMm) ? [{ key, at: one.at, lowMm, depthMm }] : [];
+    });
+    return read.map(({ key, ...one }) => ({
+      ...one,
+      key: `piece ${batchId} ${key}`,
+      batchId,
+      productId,
+      shrinkage,
+      of: read.length,
+    }));
+  });
+}
+
+const KINDS: ReadonlySet<string> = new Set(STEP_KIND_KEYS);
+
+/** Steps that were marked as done; a step of a set's own route is of the kind that it has there. */
+function recordedSteps(db: Connection): RecordedStep[] {
+  const batches = db.all<{ batchId: string; course: string; route: string | null; pieces: number }>(
+    sql`select b.id as batchId, b.course as course, json_extract(s.data, '$.route') as route,
+        (select sum(copies) from batch_items i where i.batch_id = b.id) as pieces
+      from batches b join sets s on s.id = b.set_id where b.course is not null order by b.pour_at, b.id`,
+  );
+  return batches.flatMap(({ batchId, course, route, pieces }) => {
+    const own = new Map((route ? (JSON.parse(route) as Route) : []).map(({ id, kind }) => [id, kind]));
+    return (JSON.parse(course) as Course).marks.flatMap(({ step, done }): RecordedStep[] => {
+      const kind = own.get(step) ?? (KINDS.has(step) ? (step as StepKind) : undefined);
+      const minutes = done ? wallMinutes(done.to) - wallMinutes(done.from) : 0;
+      return kind && done && minutes > 0 && pieces > 0
+        ? [{ key: `step ${batchId} ${step}`, at: done.to, batchId, kind, minutes, pieces }]
+        : [];
+    });
+  });
+}
+
+/** What batches are called that are on record, and of which set they are, by id. */
+export const batchNames = (db: Connection): Record<string, { name: string; set: string; setId: string }> =>
+  Object.fromEntries(
+    db
+      .all<{ id: string; name: string; set: string; setId: string }>(
+        sql`select b.id as id, b.name as name, json_extract(s.data, '$.name') as "set", b.set_id as setId
+          from batches b join sets s on s.id = b.set_id where b.course is not null or b.inspections is not null
+            or exists (select 1 from pours p where p.batch_id = b.id)`,
+      )
+      .map(({ id, ...names }) => [id, names]),
+  );

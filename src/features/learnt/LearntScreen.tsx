@@ -1,0 +1,140 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/figures';
+import type { LearntAnswerWanted, LearntView } from '@/core/records/learnt';
+import { CalendarProvider } from '@/ui/controls/CalendarContext';
+import { NotRead } from '@/ui/held/NotRead';
+import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
+import { UnitsProvider } from '@/ui/measure/UnitsContext';
+import { useFetched } from '@/ui/useFetched';
+import { EditNotices } from '../edits/EditNotices';
+import { pageWith } from '../edits/applyChanges';
+import { UnreadableNotice } from '../edits/UnreadableNotice';
+import { useEdits } from '../edits/useEdits';
+import { Finder } from '../find/Finder';
+import { HelpDialog } from '../help/HelpDialog';
+import { TopBar } from '../TopBar';
+import { LearntCard } from './LearntCard';
+import styles from './LearntScreen.module.css';
+
+const SECTIONS: readonly { title: string; has: readonly LearntFigure['standing'][] }[] = [
+  { title: 'What the record says otherwise', has: ['offered'] },
+  { title: 'As the record has it', has: ['taken', 'the same'] },
+  { title: 'Left as it was', has: ['refused'] },
+];
+
+/** What the record says of the figures that plans are made with: each run a dot, the figure as it stands and as it comes out. */
+export function LearntScreen({ initial }: { initial: LearntView }) {
+  const edits = useEdits(initial, { view: 'log' }, pageWith);
+  const { view } = edits;
+  const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
+  const state = `${view.history.undo?.edit ?? 0} ${view.history.redo?.edit ?? 0}`;
+  const [began] = useState(state);
+  const fresh = useFetched<Pick<LearntView, 'figures' | 'batches'>>('/api/learnt', state);
+  const { figures, batches } = fresh.data ?? (state === began ? initial : view);
+  const say = (figure: LearntFigure, said: LearntAnswerWanted): void =>
+    void edits.run(() => ({ do: 'learn', figure: figure.id, said }), DONE[said.answer]);
+  const shortcuts: Shortcut[] = [
+    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
+    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
+    { key: '/', does: 'Find anything', run: () => setOpened('find') },
+    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
+  ];
+  useShortcuts(shortcuts);
+  return (
+    <UnitsProvider units={view.settings.data.units}>
+      <CalendarProvider calendar={view.settings.data.calendar}>
+        <div className={styles.page}>
+          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
+            <h1 className={styles.title}>Learnt</h1>
+            <Link href="/log" className={styles.back}>
+              Log of the workshop
+            </Link>
+            <Link href="/" className={styles.back}>
+              All sets
+            </Link>
+          </TopBar>
+          <main>
+            <UnreadableNotice unreadable={view.unreadable} />
+            <p className={styles.lead}>{leadOf(figures)}</p>
+            {fresh.failed && <NotRead what="The record could not be read anew." again={fresh.again} />}
+            {SECTIONS.map(({ title, has }) => {
+              const own = figures.filter(({ standing }) => has.includes(standing));
+              return (
+                own.length > 0 && (
+                  <section key={title} aria-label={title} className={styles.section}>
+                    <h2>{title}</h2>
+                    {own.map((figure) => (
+                      <LearntCard
+                        key={figure.id}
+                        figure={figure}
+                        batches={batches}
+                        state={state}
+                        busy={fresh.data === null && state !== began}
+                        onSay={(said) => say(figure, said)}
+                      />
+                    ))}
+                  </section>
+                )
+              );
+            })}
+            <TooFew figures={figures.filter(({ standing }) => standing === 'too few')} />
+            {figures.length > 0 && (
+              <p className={styles.file}>
+                <a href="/api/learnt/record" download="learn-request.json">
+                  The record that this comes from, as a file (JSON)
+                </a>
+              </p>
+            )}
+          </main>
+          <EditNotices edits={edits} />
+          <HelpDialog page="learnt" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
+        </div>
+      </CalendarProvider>
+    </UnitsProvider>
+  );
+}
+
+/** Figures of which there is too little on record to say anything: a line each. */
+function TooFew({ figures }: { figures: readonly LearntFigure[] }) {
+  if (figures.length === 0) return null;
+  return (
+    <section aria-label="Too little on record yet" className={styles.section}>
+      <h2>Too little on record yet</h2>
+      <p className={styles.from}>From three observations on it is said what comes of them.</p>
+      <ul className={styles.few}>
+        {figures.map(({ id, name, counted, kind }) => {
+          const { one, many } = LEARNT_KIND_FACTS[kind];
+          return (
+            <li key={id}>
+              <b>{name}</b>
+              <span>{`${counted} ${counted === 1 ? one : many}`}</span>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+const DONE: Record<LearntAnswerWanted['answer'], string> = {
+  take: 'Taken over: plans from now on are made with it',
+  refuse: 'Left as it is',
+  forget: 'As it was before',
+  turn: 'Counted otherwise',
+};
+
+/** What there is to say of all figures together. */
+function leadOf(figures: readonly LearntFigure[]): string {
+  if (figures.length === 0)
+    return 'Nothing is on record yet that a figure could be learnt from. Pour at the bench, look pieces over, mark steps as done, enter what you buy: each leaves a dot here.';
+  const offered = figures.filter(({ standing }) => standing === 'offered').length;
+  const so =
+    offered === 0
+      ? 'No figure would change by what is on record.'
+      : `${offered === 1 ? 'One figure' : `${offered} figures`} would change by what is on record.`;
+  return `${so} Nothing is taken over by itself, and a batch that is poured keeps the figures it was planned with.`;
+}

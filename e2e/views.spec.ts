@@ -26,6 +26,7 @@ const VIEWS: [string, string, string][] = [
   ['cup labels', '/labels/heron-slack/cups/hs-batch-3', 'layer 1, cup 1'],
   ['shelf', '/shelf', 'Colourants'],
   ['log of the workshop', '/log', 'were mixed in a year'],
+  ['learnt', '/learnt', 'would change by what is on record'],
 ];
 
 for (const [name, path, landmark] of VIEWS) {

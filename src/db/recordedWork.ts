@@ -21,34 +21,28 @@ const PLANNED_PRODUCTS = `products_of as materialized (
   from kept_plans)`;
 
 function recordedCups(db: Connection): RecordedCup[] {
-  const cups = db.all<Omit<RecordedCup, 'pours'> & { pourId: number; cup: number; minutes: string }>(
+  const cups = db.all<Omit<RecordedCup, 'pours'> & { minutes: string; grams: string }>(
     sql`with ${sql.raw(PLANNED_PRODUCTS)}
-      select w.pour_id as pourId, w.cup as cup, 'cup ' || w.pour_id || '.' || w.cup as key, c.poured_at as at, c.batch_id as batchId,
+      select 'cup ' || w.pour_id || '.' || w.cup as key, c.poured_at as at, c.batch_id as batchId,
         coalesce(y.product_id, p.id) as productId, c.temperature_c as temperatureC,
         w.part_a_grams + coalesce(w.part_b_grams, 0)
           + coalesce((select sum(json_extract(d.value, '$.grams')) from json_each(w.doses) d), 0) as mixGrams,
         w.poured_grams as pouredGrams, json_extract(w.bench, '$.thickMinutes') as thickMinutes,
-        json_array_length(w.bench, '$.pieceMinutes') as pieces, json_extract(w.bench, '$.pieceMinutes') as minutes
+        json_array_length(w.bench, '$.pieceMinutes') as pieces, json_extract(w.bench, '$.pieceMinutes') as minutes,
+        (select json_group_array(r.grams) from (select grams from poured_pieces r
+          where r.pour_id = w.pour_id and r.cup = w.cup order by r.position) r) as grams
       from weighings w join current_pours c on c.id = w.pour_id
         join products_of p on p.batch_id = c.batch_id
         left join layers y on y.batch_id = c.batch_id and y.number = c.layer
       where w.discarded = 0 and w.poured_grams is not null and json_extract(w.bench, '$.read') and pieces > 0
       order by c.poured_at, w.pour_id, w.cup`,
   );
-  const grams = new Map<string, number[]>();
-  for (const { pourId, cup, poured } of db.all<{ pourId: number; cup: number; poured: number }>(
-    sql`select pour_id as pourId, cup, grams as poured from poured_pieces order by pour_id, cup, position`,
-  )) {
-    const key = `${pourId}.${cup}`;
-    const own = grams.get(key);
-    if (own) own.push(poured);
-    else grams.set(key, [poured]);
-  }
-  return cups.map(({ pourId, cup, minutes, ...one }) => {
-    const poured = grams.get(`${pourId}.${cup}`) ?? [];
-    const pours = (JSON.parse(minutes) as (number | null)[]).flatMap((taken, i) =>
-      taken !== null && poured[i] !== undefined ? [{ grams: poured[i], minutes: taken }] : [],
-    );
+  return cups.map(({ minutes, grams, ...one }) => {
+    const poured = JSON.parse(grams) as number[];
+    const taken = JSON.parse(minutes) as (number | null)[];
+    const pours: RecordedCup['pours'] = [];
+    for (let i = 0; i < poured.length; i++)
+      if (typeof taken[i] === 'number') pours.push({ grams: poured[i]!, minutes: taken[i]! });
     return { ...one, pours };
   });
 }
@@ -79,25 +73,26 @@ function recordedLevels(db: Connection): RecordedLevel[] {
     productId: string;
     shrinkage: number;
     inspections: string;
-    depths: string;
+    depths: string | null;
   }>(
     sql`with ${sql.raw(PLANNED_PRODUCTS)}
       select b.id as batchId, p.id as productId, p.shrinkage as shrinkage, b.inspections as inspections,
-        (select json_group_object(json_extract(one.value, '$.designId'),
+        -- Only where a level was off does its depth matter.
+        case when instr(b.inspections, '"low"') or instr(b.inspections, '"high"') then (select json_group_object(json_extract(one.value, '$.designId'),
             10 * json_extract(one.value, '$.water.volumeMl') / max(0.01, json_extract(one.value, '$.water.surfaceCm2')))
-          from kept_plans k, json_each(k.amounts, '$.pieces') one where k.batch_id = b.id) as depths
+          from kept_plans k, json_each(k.amounts, '$.pieces') one where k.batch_id = b.id) end as depths
       from batches b join products_of p on p.batch_id = b.id
       where b.inspections is not null
         and not exists (select 1 from layers y where y.batch_id = b.id and y.product_id <> p.id)
       order by b.pour_at, b.id`,
   );
   return batches.flatMap(({ batchId, productId, shrinkage, inspections, depths }) => {
-    const depthOf = JSON.parse(depths) as Record<string, number>;
+    const depthOf = depths === null ? null : (JSON.parse(depths) as Record<string, number>);
     const first = new Map<string, CopyInspection>();
     for (const one of JSON.parse(inspections) as CopyInspection[])
       if (!first.has(pieceKey(one))) first.set(pieceKey(one), one);
     const read = [...first].flatMap(([key, one]) => {
-      const [lowMm, depthMm] = [lowOf(one), depthOf[one.designId] ?? 0];
+      const [lowMm, depthMm] = [lowOf(one), depthOf ? (depthOf[one.designId] ?? 0) : 1];
       return lowMm !== null && depthMm > Math.abs(lowMm) ? [{ key, at: one.at, lowMm, depthMm }] : [];
     });
     return read.map(({ key, ...one }) => ({
@@ -132,14 +127,16 @@ function recordedSteps(db: Connection): RecordedStep[] {
   });
 }
 
-/** What batches are called that are on record, and of which set they are, by id. */
-export const batchNames = (db: Connection): Record<string, { name: string; set: string; setId: string }> =>
+/** What some batches are called, and of which set they are, by id. */
+export const batchNames = (
+  db: Connection,
+  ids: readonly string[],
+): Record<string, { name: string; set: string; setId: string }> =>
   Object.fromEntries(
     db
       .all<{ id: string; name: string; set: string; setId: string }>(
         sql`select b.id as id, b.name as name, json_extract(s.data, '$.name') as "set", b.set_id as setId
-          from batches b join sets s on s.id = b.set_id where b.course is not null or b.inspections is not null
-            or exists (select 1 from pours p where p.batch_id = b.id)`,
+          from json_each(${JSON.stringify(ids)}) one join batches b on b.id = one.value join sets s on s.id = b.set_id`,
       )
       .map(({ id, ...names }) => [id, names]),
   );

@@ -19,12 +19,16 @@ import { setsToPlan, shelfAndState } from './views';
 
 const figuresNow = (db: Database, shelf: Shelf): LearntFigure[] => learntFigures(recordedWork(db), standingOf(shelf));
 
+/** More of a figure are not told apart on a screen: the newest are handed out. */
+const MOST_DOTS = 120;
+
 /** What the record says of the figures that plans are made with, as its page begins. */
 export const learntView = (): LearntView =>
   withData((db) => {
     const shelf = shelfAndState(db, 'log');
-    const figures = figuresNow(db, shelf);
-    return { ...shelf, figures, batches: batchNames(db) };
+    const figures = figuresNow(db, shelf).map((figure) => ({ ...figure, dots: figure.dots.slice(-MOST_DOTS) }));
+    const shown = new Set(figures.flatMap(({ dots }) => dots.flatMap(({ batchId }) => batchId ?? [])));
+    return { ...shelf, figures, batches: batchNames(db, [...shown]) };
   });
 
 /** The same once something has changed. */

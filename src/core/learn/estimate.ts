@@ -48,15 +48,21 @@ export interface Row {
  */
 export function learnLinear(prior: readonly number[], n0: number, rows: readonly Row[]): number[] {
   if (rows.length === 0) return [...prior];
-  const scale = prior.map((_, k) => Math.sqrt(rows.reduce((sum, { x }) => sum + x[k]! ** 2, 0) / rows.length) || 1);
+  const products = prior.map(() => prior.map(() => 0));
+  const right = prior.map(() => 0);
+  for (const { x, y } of rows)
+    for (let k = 0; k < prior.length; k++) {
+      right[k]! += x[k]! * y;
+      for (let l = 0; l < prior.length; l++) products[k]![l]! += x[k]! * x[l]!;
+    }
+  // So much more certain is each term, in the square of its own size.
+  const own = prior.map((_, k) => n0 * (products[k]![k]! / rows.length || 1));
   const fitted = prior.map(() => 0);
   let free = prior.map((_, k) => k);
   while (free.length > 0) {
     const solved = solve(
-      free.map((k) =>
-        free.map((l) => rows.reduce((sum, { x }) => sum + x[k]! * x[l]!, 0) + (k === l ? n0 * scale[k]! ** 2 : 0)),
-      ),
-      free.map((k) => rows.reduce((sum, { x, y }) => sum + x[k]! * y, 0) + n0 * scale[k]! ** 2 * prior[k]!),
+      free.map((k) => free.map((l) => products[k]![l]! + (k === l ? own[k]! : 0))),
+      free.map((k) => right[k]! + own[k]! * prior[k]!),
     );
     if (solved.every((value) => value >= 0)) {
       free.forEach((k, i) => (fitted[k] = solved[i]!));
@@ -108,7 +114,7 @@ export function farOff({ value, spread }: Pick<Prior, 'value' | 'spread'>, value
 
 /** The middle of some values; the mean of the two middle ones of an even number. */
 export function median(values: readonly number[]): number {
-  const sorted = values.toSorted((a, b) => a - b);
+  const sorted = Float64Array.from(values).sort();
   const half = sorted.length >> 1;
   return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }

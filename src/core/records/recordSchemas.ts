@@ -72,6 +72,13 @@ export const settingsSchema = z.object({
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
+/** The parts that hours and money of a job are told by. */
+export const JOB_STAGES = ['bodies', 'bed', 'dams', 'pour', 'opened up', 'surface', 'looked over', 'beside'] as const;
+export const jobStageSchema = z.enum(JOB_STAGES);
+export type JobStage = z.infer<typeof jobStageSchema>;
+
+const casesSchema = z.object({ low: number.min(0), likely: number.min(0), high: number.min(0) });
+
 /** What a batch is for. */
 export const jobSchema = z.object({
   customer: z.string().trim().max(80, 'At most 80 characters'),
@@ -79,6 +86,32 @@ export const jobSchema = z.object({
   budget: number.min(0, 'Cannot be negative').max(1_000_000).nullable(),
   /** Hours that it may take. */
   hours: number.min(0, 'Cannot be negative').max(10_000).nullable().optional(),
+  /** What the customer has to agree to, and when that was. */
+  approvals: z
+    .array(
+      z.object({
+        what: z.string().trim().min(1, 'Say what').max(80, 'At most 80 characters'),
+        given: z.iso.date('A date such as 2026-12-12').nullable(),
+      }),
+    )
+    .max(20, 'At most 20')
+    .optional(),
+  /** What was reckoned and asked when it was agreed. */
+  quoted: z.object({ at: wallTimeSchema, hours: casesSchema, money: casesSchema, price: casesSchema }).optional(),
+  /** Hours beside runs and marked steps, by the stop-watch. */
+  timed: z
+    .array(
+      z.object({
+        at: wallTimeSchema,
+        stage: jobStageSchema,
+        minutes: number.gt(0, 'Must be more than 0').max(1440, 'At most a day'),
+        note: z.string().trim().max(120, 'At most 120 characters'),
+      }),
+    )
+    .max(2000)
+    .optional(),
+  /** A stop-watch that is running. */
+  watch: z.object({ since: wallTimeSchema, stage: jobStageSchema }).optional(),
 });
 export type Job = z.infer<typeof jobSchema>;
 

@@ -9,8 +9,6 @@ import { dayWithYear } from '@/core/time/dayNames';
 import { useFigureWords } from './figureWords';
 import styles from './LearntScreen.module.css';
 
-/** More dots are not told apart. */
-const MOST_DRAWN = 120;
 const HIGH = 96;
 /** Dots stand over the line and under the figures' names. */
 const TOP = 26;
@@ -33,8 +31,7 @@ export function DotStrip({ figure, batches, busy, onTurn }: DotStripProps) {
   const words = useFigureWords();
   const row = useRef<HTMLDivElement>(null);
   const [chosen, setChosen] = useState<string | null>(null);
-  const { unit, was, now, dots } = figure;
-  const drawn = dots.slice(-MOST_DRAWN);
+  const { unit, was, now, dots: drawn, observed } = figure;
   const near = drawn.filter(({ far }) => !far).map(({ value }) => value);
   const [least, most] = [
     Math.min(was, now.value - now.plusMinus, ...near),
@@ -46,7 +43,7 @@ export function DotStrip({ figure, batches, busy, onTurn }: DotStripProps) {
   const open = drawn.find(({ key }) => key === chosen);
   const first = chosen ?? drawn.at(-1)?.key;
   const walk = (event: KeyboardEvent, at: number): void => {
-    const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1, Home: -dots.length, End: dots.length }[
+    const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1, Home: -drawn.length, End: drawn.length }[
       event.key
     ];
     if (by === undefined) return;
@@ -102,8 +99,8 @@ export function DotStrip({ figure, batches, busy, onTurn }: DotStripProps) {
             busy={busy}
             onTurn={onTurn}
           />
-        ) : dots.length > drawn.length ? (
-          <p>{`The newest ${drawn.length} of ${dots.length} are drawn; all are counted.`}</p>
+        ) : observed > drawn.length ? (
+          <p>{`The newest ${drawn.length} of ${observed} are drawn; all are counted.`}</p>
         ) : (
           <p>Press a dot to see where it comes from.</p>
         )}

@@ -1,7 +1,6 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { useState } from 'react';
 import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/figures';
 import type { LearntAnswerWanted, LearntEffect, LearntView } from '@/core/records/learnt';
 import { formatMinutes, formatMoney } from '@/core/units/formatMeasure';
@@ -27,11 +26,11 @@ interface LearntCardProps {
 /** One figure: its dots, what it is and would be, what that changes, and what the maker says to it. */
 export function LearntCard({ figure, batches, state, busy, onSay }: LearntCardProps) {
   const words = useFigureWords();
-  const { fields, counted, dots, kind, standing } = figure;
+  const { fields, counted, observed, kind, standing } = figure;
   const { one, many, how } = LEARNT_KIND_FACTS[kind];
   const was = fields.map((field) => words.field(field, 'was'));
   const now = fields.map((field) => words.field(field, 'now'));
-  const left = dots.length - counted;
+  const left = observed - counted;
   const learnt = `${counted} ${counted === 1 ? one : many}${figure.batches > 1 ? ` in ${figure.batches} batches` : ''}`;
   return (
     <article className={styles.card} aria-label={figure.name}>

@@ -1,2 +1,0 @@
-import { learnBench } from './learn';
-learnBench(2);

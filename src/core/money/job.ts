@@ -1,0 +1,2 @@
+import { z } from 'zod';
+import { learnMean } from '../learn/estimate';

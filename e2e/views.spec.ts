@@ -27,6 +27,8 @@ const VIEWS: [string, string, string][] = [
   ['shelf', '/shelf', 'Colourants'],
   ['log of the workshop', '/log', 'were mixed in a year'],
   ['learnt', '/learnt', 'would change by what is on record'],
+  ['job', '/job/heron-slack', 'Stage by stage'],
+  ['delivery sheet', '/job/heron-slack/sheet', 'How to keep them'],
 ];
 
 for (const [name, path, landmark] of VIEWS) {

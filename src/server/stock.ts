@@ -17,7 +17,7 @@ export const lotHistoryAnswer = (lotId: string): Promise<Response> =>
   answer(() => withData((db) => lotHistory(db, lotId)));
 
 /** What stands on the shelf, seen from a batch: what others have reserved is not for it. */
-function levelsFor(db: Database, batchId: string): StockLevel[] {
+export function levelsFor(db: Database, batchId: string): StockLevel[] {
   const today = wallClockNow().slice(0, 10);
   return stockLevels(db, batchId, ({ lot }) => isPast(lot, shelfLifeOf(db, lot.of), today));
 }

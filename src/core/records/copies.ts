@@ -148,24 +148,30 @@ export function copyWords({ state, held }: Pick<Copy, 'state' | 'held'>): string
   }
 }
 
-/**
- * What a new batch starts with: the copies of each design that no batch has taken yet, and those that were spoilt. When none are left,
- * as many again, numbered on. `taken`: older batches first.
- */
-export function remainingItems(
-  designs: readonly Stored<Pick<PieceDesign, 'copies'>>[],
-  taken: readonly Pick<CopyInBatch, 'designId' | 'copy' | 'fate'>[],
-): Batch['items'] {
-  const standing = designs.map(({ id, data }) => {
-    const last = new Map<number, boolean>();
-    for (const { designId, copy, fate } of taken) if (designId === id) last.set(copy, fate?.fate === 'spoilt');
-    return { id, copies: data.copies, last };
-  });
-  const open = standing.map(({ id, copies, last }) => {
+type Taken = readonly Pick<CopyInBatch, 'designId' | 'copy' | 'fate'>[];
+type Wanted = readonly Stored<Pick<PieceDesign, 'copies'>>[];
+
+/** The copies that a design has in batches, the last word on each: whether it was spoilt there. */
+function standingOf(designId: string, taken: Taken): Map<number, boolean> {
+  const last = new Map<number, boolean>();
+  for (const one of taken) if (one.designId === designId) last.set(one.copy, one.fate?.fate === 'spoilt');
+  return last;
+}
+
+/** The copies of each design that no batch has taken yet, and those that were spoilt. `taken`: older batches first. */
+export const openItems = (designs: Wanted, taken: Taken): Batch['items'] =>
+  designs.flatMap(({ id, data }) => {
+    const last = standingOf(id, taken);
     const spoilt = [...last].flatMap(([copy, isSpoilt]) => (isSpoilt ? [copy] : []));
-    return itemOf(id, [...firstNumbers(copies).filter((copy) => !last.has(copy)), ...spoilt]);
+    const item = itemOf(id, [...firstNumbers(data.copies).filter((copy) => !last.has(copy)), ...spoilt]);
+    return item.copies > 0 ? [item] : [];
   });
-  const left = open.filter(({ copies }) => copies > 0);
+
+/** What a new batch starts with: all that is open; when nothing is, as many again, numbered on. */
+export function remainingItems(designs: Wanted, taken: Taken): Batch['items'] {
+  const left = openItems(designs, taken);
   if (left.length > 0) return left;
-  return standing.map(({ id, copies, last }) => itemOf(id, firstNumbers(copies, Math.max(0, ...last.keys()) + 1)));
+  return designs.map(({ id, data }) =>
+    itemOf(id, firstNumbers(data.copies, Math.max(0, ...standingOf(id, taken).keys()) + 1)),
+  );
 }

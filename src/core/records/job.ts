@@ -300,7 +300,7 @@ function waysBack(
     all.size > 1 && !begun.has(key)
       ? [
           way(
-            'not make it',
+            'leave it unmade',
             own.filter((part) => keyOf(part) === key),
           ),
         ]
@@ -314,6 +314,7 @@ function waysBack(
 
 /** Money shared out in whole cents by weights: the shares add up to the cent. */
 export function sharedMoney(whole: number, weights: readonly number[]): number[] {
+  if (weights.length === 0) return [];
   const cents = Math.round(whole * 100);
   const all = weights.reduce((a, b) => a + b, 0);
   const exact = weights.map((weight) => (all > 0 ? (cents * weight) / all : cents / weights.length));
@@ -338,9 +339,13 @@ export interface DeliveredDesign {
   waterGrams: number;
 }
 
-/** A job as its page shows it. */
+/** A job as its page begins: its set, and what the workshop counts by. */
 export interface JobView extends Shelf, ViewState {
   set: Stored<WaterSet>;
+}
+
+/** The same in figures, once they are worked out. */
+export interface JobWorkedOut {
   figures: JobFigures;
   designs: DeliveredDesign[];
   /** Copies that are in no batch yet; they are in the figures. */

@@ -55,7 +55,12 @@ function heronSlackSet(now: number): WaterSet {
     shimsMm: [0.25, 0.5, 1],
     tableMm: 1800,
     tables: HERON_SLACK_TABLES,
-    job: { customer: 'The Mudlarks, a made-up club', due: toWallTime(now + 18 * DAY).slice(0, 10), budget: 140 },
+    job: {
+      customer: 'The Mudlarks, a made-up club',
+      due: toWallTime(now + 18 * DAY).slice(0, 10),
+      budget: 480,
+      hours: 28,
+    },
   };
 }
 

@@ -125,7 +125,19 @@ export const OTTER_CUT: WaterSet = {
   productId: EPOXY.id,
   recipeId: 'bog-brown',
   benchWindows: null,
-  job: null,
+  job: {
+    customer: 'Friends of the mill, made up',
+    due: null,
+    budget: 1200,
+    hours: 70,
+    approvals: [{ what: 'Photos of the first four tiles', given: '2026-01-31' }],
+    quoted: {
+      at: '2025-12-20T20:30',
+      hours: { low: 52, likely: 64, high: 88 },
+      money: { low: 790, likely: 930, high: 1210 },
+      price: { low: 948, likely: 1116, high: 1452 },
+    },
+  },
   putAway: true,
 };
 

@@ -28,6 +28,7 @@ import { HelpDialog } from '../help/HelpDialog';
 import { keptPicture } from './pictures';
 import { STAGES, type StagePath } from '@/core/model/stages';
 import { stageOfProblem } from './stages';
+import { JobWords } from './JobWords';
 import styles from './DeskFrame.module.css';
 
 const loadEditSet = () => import('../sets/EditSetDialog');
@@ -76,6 +77,7 @@ export function DeskFrame({ readAhead, children }: DeskFrameProps) {
       >
         <h1 className={styles.name}>{name}</h1>
         <span className={styles.facts}>{facts.filter(Boolean).join(' · ')}</span>
+        <JobWords />
         <Button variant="text" size="small" aria-label="Change the set" onClick={() => setOpened('set')}>
           change
         </Button>

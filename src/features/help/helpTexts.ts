@@ -6,7 +6,7 @@ export interface HelpEntry {
   says: string;
 }
 
-export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log' | 'learnt';
+export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log' | 'learnt' | 'job';
 export const HELP_NAMES: Record<HelpPage, string> = {
   sets: 'Sets',
   shape: 'Shape: what holds the water',
@@ -18,6 +18,7 @@ export const HELP_NAMES: Record<HelpPage, string> = {
   log: 'Log: what really happened',
   shelf: 'Shelf: what stands there',
   'workshop log': 'The workshop’s log: the year as a tide',
+  job: 'Job: money and hours as two jars',
   learnt: 'Learnt: what the record says of the figures',
 };
 
@@ -118,6 +119,24 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     },
     { what: 'Products', says: 'Pot life, layers, recoat and cure of the label. Every plan counts with them.' },
     { what: 'Workshop', says: 'The room, scale, cups, hours and units that hold for everything.' },
+  ],
+  job: [
+    {
+      what: 'The jars',
+      says: 'What is spent fills them, what is still to come stands lighter above it. The brim is the budget; what is likely to run over it stands above in red. The dashed line is how high it goes in the bad case.',
+    },
+    {
+      what: 'What would bring it back',
+      says: 'Steps that a piece can do without, and batches that are not begun, with the hours and the money that each would save.',
+    },
+    {
+      what: 'Stop-watch',
+      says: 'For hours that no run and no marked step tells of. It goes on when the page is closed; what was forgotten is typed in.',
+    },
+    {
+      what: 'Quote',
+      says: 'Kept as it stands when you agree on it, it stays beside what the job comes to, and beside what it really was once all is delivered.',
+    },
   ],
   learnt: [
     {

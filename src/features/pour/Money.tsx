@@ -1,11 +1,11 @@
 'use client';
 
+import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { dayAndMonth } from '@/core/time/dayNames';
-import { quote, TYPICAL_WORK, workSchema, type Work } from '@/core/money/quote';
+import { TYPICAL_WORK, workSchema, type Work } from '@/core/money/quote';
 import {
   handsOnMinutes,
-  waterGrams,
   planDifference,
   withLevel,
   withMore,
@@ -15,10 +15,8 @@ import {
 } from '@/core/plan';
 import { complaintAt } from '@/core/records/replaceAt';
 import type { Spent } from '@/core/records/views';
-import { priceOfNeeds, type StockLevel } from '@/core/stock/haveAndNeed';
-import { batchNeeds, cupsBesidePacks } from '@/core/stock/needs';
-import { packsOf } from '@/core/stock/packs';
-import type { StockItem } from '@/core/model/stockSchema';
+import type { StockLevel } from '@/core/stock/haveAndNeed';
+import { quoteBatch } from '@/core/stock/quoteBatch';
 import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
 import { roundStep } from '@/core/units/steps';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
@@ -41,7 +39,7 @@ interface MoneyProps extends PlannedBatch {
 export function Money({ batch, request, plan, levels }: MoneyProps) {
   const { desk, edits } = useDesk();
   const units = useUnits();
-  const { settings, consumables } = desk.shelf;
+  const { settings } = desk.shelf;
   const work = settings.data.work ?? TYPICAL_WORK;
   const put = (change: Partial<Work>): void =>
     void edits.run(({ shelf }) => {
@@ -55,35 +53,14 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
         data: { ...data, work: { ...(data.work ?? TYPICAL_WORK), ...change } },
       };
     }, 'Work is counted so');
-  const needs = batchNeeds(request, plan, consumables);
   const bottles = useFetched<Spent[]>(
     `/api/sets/${encodeURIComponent(desk.set.id)}/spent`,
     `${batch.version} ${desk.history.undo?.edit ?? ''}`,
   );
   const spent = bottles.data ?? [];
-  const price = (kind: StockItem['kind']): number =>
-    priceOfNeeds(
-      needs.filter(({ item }) => item.kind === kind),
-      levels,
-      (item) => packsOf(item, desk.shelf),
-    );
-  const product = needs.filter(({ item }) => item.kind === 'product');
-  const water = waterGrams(plan);
-  const asked = quote({
-    pieces: plan.totals.pieces,
-    ...water,
-    pricePerGram: water.mixGrams > 0 ? price('product') / water.mixGrams : 0,
-    highMixGrams: product.reduce((sum, { high }) => sum + high, 0),
-    colourantPrice: price('colourant'),
-    consumablesPrice: price('consumable') + cupsBesidePacks(plan.cost.cups, consumables),
-    pourMinutes: handsOnMinutes(plan, request),
-    work,
-  });
-  const { low, likely, high } = asked;
+  const { low, likely, high, input: water } = quoteBatch(request, plan, { levels, shelf: desk.shelf, work });
   const money = (value: number): string => formatMoney(value, units);
   const lostMoney = water.mixGrams > 0 ? likely.product * (1 - water.pouredGrams / water.mixGrams) : 0;
-  const job = desk.set.data.job;
-  const others = spent.reduce((sum, one) => sum + (one.batchId === batch.id ? 0 : one.money), 0);
   const own = spent.find(({ batchId }) => batchId === batch.id)?.money ?? 0;
   const planned = likely.product + likely.colourant + likely.consumables;
   const validate = (key: keyof Work) => (value: number) => complaintAt(workSchema, work, [key], value);
@@ -137,9 +114,7 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
           onCommit={(margin) => put({ margin })}
         />
       </div>
-      {bottles.failed && (
-        <NotRead what="What the other batches took could not be read: it is not in these sums." again={bottles.again} />
-      )}
+      {bottles.failed && <NotRead what="What the bottles gave for it could not be read." again={bottles.again} />}
       <Readings>
         <Reading
           label="Quote"
@@ -183,20 +158,11 @@ export function Money({ batch, request, plan, levels }: MoneyProps) {
             : `, ${money(planned)} planned: ${own > planned ? `${money(own - planned)} more` : `${money(planned - own)} less`}.`}
         </p>
       )}
-      {job && (job.budget !== null || job.hours) && (
-        <>
-          {job.budget !== null && (
-            <Budget label="Money of the job" of={job.budget} spent={others} needs={likely.cost} words={money} />
-          )}
-          {job.hours && (
-            <Budget
-              label="Hours of the job"
-              of={job.hours}
-              needs={likely.hours}
-              words={(hours) => `${hours.toFixed(1)} h`}
-            />
-          )}
-        </>
+      {desk.set.data.job && (
+        <p>
+          <Link href={`/job/${desk.set.id}`}>The job</Link>
+          {': money and hours of all its batches, what is spent and what is still to come.'}
+        </p>
       )}
       {!batch.poured && <WhatIf key={batch.id} request={request} plan={plan} />}
     </section>
@@ -223,35 +189,6 @@ function Shares({ of, words }: { of: readonly { name: string; money: number }[];
         ))}
       </figcaption>
     </figure>
-  );
-}
-
-function Budget({
-  label,
-  of,
-  spent = 0,
-  needs,
-  words,
-}: {
-  label: string;
-  of: number;
-  /** By the other batches of the job, as it really was. */
-  spent?: number;
-  needs: number;
-  words: (value: number) => string;
-}) {
-  const share = (value: number): number => (of > 0 ? Math.min(1, value / of) : 1) * 100;
-  const left = of - spent - needs;
-  return (
-    <div role="img" aria-label={`${label}: ${words(spent + needs)} of ${words(of)}`}>
-      {label}: {spent > 0 && `${words(spent)} gone into other batches, `}
-      {words(needs)} for this one, of {words(of)}
-      {left < 0 ? `, ${words(-left)} over` : `, ${words(left)} left`}
-      <div className={styles.bar}>
-        <span style={{ width: `${share(spent)}%` }} data-spent />
-        <span style={{ width: `${Math.min(100 - share(spent), share(needs))}%` }} data-over={left < 0 || undefined} />
-      </div>
-    </div>
   );
 }
 

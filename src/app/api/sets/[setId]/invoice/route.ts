@@ -1,0 +1,7 @@
+import { invoiceAnswer } from '@/server/job';
+
+export const dynamic = 'force-dynamic';
+
+export async function GET(_request: Request, { params }: { params: Promise<{ setId: string }> }): Promise<Response> {
+  return invoiceAnswer((await params).setId);
+}

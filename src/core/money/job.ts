@@ -1,2 +1,0 @@
-import { z } from 'zod';
-import { learnMean } from '../learn/estimate';

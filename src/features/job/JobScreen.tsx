@@ -1,0 +1,224 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import { JOB_STAGES, jobSchema, type Job } from '@/core/records/recordSchemas';
+import type { JobFigures, JobView, JobWorkedOut } from '@/core/records/job';
+import { complaintAt } from '@/core/records/replaceAt';
+import { formatMoney } from '@/core/units/formatMeasure';
+import { CalendarProvider } from '@/ui/controls/CalendarContext';
+import { DateField } from '@/ui/controls/MomentField';
+import { Held } from '@/ui/held/Held';
+import { NotRead } from '@/ui/held/NotRead';
+import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
+import { MeasureField } from '@/ui/measure/MeasureField';
+import { UnitsProvider, useUnits } from '@/ui/measure/UnitsContext';
+import { WordField } from '@/ui/measure/WordField';
+import { useFetched } from '@/ui/useFetched';
+import { EditNotices } from '../edits/EditNotices';
+import { pageWith } from '../edits/applyChanges';
+import type { Changed } from '../edits/editQueue';
+import { UnreadableNotice } from '../edits/UnreadableNotice';
+import { useEdits } from '../edits/useEdits';
+import { Finder } from '../find/Finder';
+import { HelpDialog } from '../help/HelpDialog';
+import { TopBar } from '../TopBar';
+import { Agreed } from './Agreed';
+import { Jar } from './Jar';
+import { STAGE_WORDS } from './stageWords';
+import { StopWatch } from './StopWatch';
+import styles from './JobScreen.module.css';
+
+const NO_JOB: Job = { customer: '', due: null, budget: null };
+const jobWith = (view: JobView, changed: Changed): JobView => {
+  const set = changed.changes.find(({ kind, id }) => kind === 'set' && id === view.set.id)?.row;
+  return pageWith(set ? { ...view, set: set as JobView['set'] } : view, changed);
+};
+
+/** A job: money and hours as two jars, what they are made up of, what was agreed, and what goes along with the pieces. */
+export function JobScreen({ initial }: { initial: JobView }) {
+  const edits = useEdits(initial, { view: 'desk', setId: initial.set.id }, jobWith);
+  const { view } = edits;
+  const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
+  const { name } = view.set.data;
+  const job = view.set.data.job ?? NO_JOB;
+  const worked = useFetched<JobWorkedOut>(
+    `/api/sets/${encodeURIComponent(view.set.id)}/job`,
+    `${view.set.version} ${view.settings.version}`,
+  );
+  const change = (part: Partial<Job>, label: string): void =>
+    void edits.run(({ set: { id, version, data } }) => {
+      const next = { ...(data.job ?? NO_JOB), ...part };
+      for (const key of ['watch', 'quoted'] as const) if (next[key] === undefined) delete next[key];
+      return { do: 'put', kind: 'set', id, version, data: { ...data, job: next }, label };
+    }, label);
+  const shortcuts: Shortcut[] = [
+    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
+    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
+    { key: '/', does: 'Find anything', run: () => setOpened('find') },
+    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
+  ];
+  useShortcuts(shortcuts);
+  const figures = worked.data?.figures ?? null;
+  const validate = (key: keyof Job) => (value: number) => complaintAt(jobSchema, job, [key], value);
+  return (
+    <UnitsProvider units={view.settings.data.units}>
+      <CalendarProvider calendar={view.settings.data.calendar}>
+        <div className={styles.page}>
+          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
+            <h1 className={styles.title}>{`Job: ${name}`}</h1>
+            <Link href={`/sets/${view.set.id}/pour`} className={styles.back}>
+              The set
+            </Link>
+            <Link href="/" className={styles.back}>
+              All sets
+            </Link>
+          </TopBar>
+          <main>
+            <UnreadableNotice unreadable={view.unreadable} />
+            <div className={styles.parts}>
+              <div>
+                {worked.failed ? (
+                  <NotRead what="The job could not be summed up." again={worked.again} />
+                ) : !worked.data || !figures ? (
+                  <Held label="The job is being summed up" rows={9} height={40} />
+                ) : (
+                  <Summed figures={figures} open={worked.data.open} setId={view.set.id} />
+                )}
+              </div>
+              <aside className={styles.aside} aria-label="What was agreed">
+                <WordField
+                  label="Customer, or own"
+                  value={job.customer}
+                  validate={(value) => complaintAt(jobSchema, job, ['customer'], value)}
+                  onCommit={(customer) => change({ customer }, 'Change the customer')}
+                />
+                <DateField
+                  label="Due"
+                  value={job.due ?? ''}
+                  onCommit={(value) => change({ due: value === '' ? null : value }, 'Change the due date')}
+                />
+                <div className={styles.pair}>
+                  <MeasureField
+                    label={`Budget, ${view.settings.data.units.currency}`}
+                    quantity="number"
+                    value={job.budget ?? 0}
+                    step={5}
+                    hint={job.budget ? undefined : 'none'}
+                    validate={validate('budget')}
+                    onCommit={(value) => change({ budget: value > 0 ? value : null }, 'Change the budget')}
+                  />
+                  <MeasureField
+                    label="Hours it may take"
+                    quantity="number"
+                    value={job.hours ?? 0}
+                    step={1}
+                    hint={job.hours ? undefined : 'none'}
+                    validate={validate('hours')}
+                    onCommit={(value) => change({ hours: value > 0 ? value : null }, 'Change the hours')}
+                  />
+                </div>
+                <StopWatch job={job} now={view.now} onChange={change} />
+                <Agreed
+                  job={job}
+                  today={view.now.slice(0, 10)}
+                  now={view.now}
+                  figures={figures}
+                  onChange={change}
+                  finished={worked.data?.designs.every(({ copies, delivered }) => copies === delivered) ?? false}
+                />
+                <p className={styles.files}>
+                  <Link href={`/job/${view.set.id}/sheet`}>Delivery sheet</Link>
+                  <a href={`/api/sets/${encodeURIComponent(view.set.id)}/invoice`} download>
+                    Invoice lines (CSV)
+                  </a>
+                </p>
+              </aside>
+            </div>
+          </main>
+          <EditNotices edits={edits} />
+          <HelpDialog page="job" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
+          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
+        </div>
+      </CalendarProvider>
+    </UnitsProvider>
+  );
+}
+
+const hours = (value: number): string => `${value.toFixed(1)} h`;
+
+/** The jars, what they say in a sentence, what would bring the job back, and its stages. */
+function Summed({ figures, open, setId }: { figures: JobFigures; open: number; setId: string }) {
+  const units = useUnits();
+  const money = (value: number): string => formatMoney(value, units);
+  const { stages, ways, spread, timedHours } = figures;
+  const shown = JOB_STAGES.flatMap((stage) => stages.find((one) => one.stage === stage) ?? []);
+  const most = Math.max(...shown.map(({ spentMoney, toComeMoney }) => spentMoney + toComeMoney), 1e-9);
+  return (
+    <>
+      <p className={styles.lead} role="status">
+        {leadOf(figures, money)}
+      </p>
+      <div className={styles.jars}>
+        <Jar label="Money" jar={figures.money} words={money} />
+        <Jar label="Hours" jar={figures.hours} words={hours} />
+      </div>
+      {ways.length > 0 && (
+        <section aria-label="What would bring it back" className={styles.ways}>
+          <h2>What would bring it back</h2>
+          <ul>
+            {ways.map(({ what, batch, batchId, hours: saved, money: saves, enough }) => (
+              <li key={`${batch} ${what}`}>
+                <Link href={batchId ? `/sets/${setId}/cure?batch=${batchId}` : `/sets/${setId}/cure`}>{batch}</Link>
+                {`: ${what}. ${hours(saved)} and ${money(saves)} less${enough ? ', enough by itself' : ''}.`}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section aria-label="Stage by stage" className={styles.stages}>
+        <h2>Stage by stage</h2>
+        <ul>
+          {shown.map(({ stage, spentHours, toComeHours, spentMoney, toComeMoney }) => (
+            <li key={stage}>
+              <span>{STAGE_WORDS[stage]}</span>
+              <span className={styles.bar} aria-hidden>
+                <i style={{ width: `${(100 * spentMoney) / most}%` }} />
+                <i data-to-come style={{ width: `${(100 * toComeMoney) / most}%` }} />
+              </span>
+              <span className={styles.figures}>
+                {`${hours(spentHours)} of ${hours(spentHours + toComeHours)}, ${money(spentMoney)} of ${money(spentMoney + toComeMoney)}`}
+              </span>
+            </li>
+          ))}
+        </ul>
+        <p className={styles.how}>
+          {`Hours are taken from runs, marked steps and the stop-watch: ${hours(timedHours)} of ${hours(figures.hours.spent)} by the clock, the rest as reckoned. ${
+            spread.batches > 0
+              ? `What is still to come is reckoned × ${spread.likely.toFixed(2)}, between × ${spread.low.toFixed(2)} and × ${spread.high.toFixed(2)}, as ${spread.batches} batches turned out.`
+              : 'What is still to come may take a fifth less or two fifths more: fewer than three batches were timed.'
+          } Money is what left the bottles, the material that is still to go in, and hours at your rate.${
+            open > 0
+              ? ` ${open} ${open === 1 ? 'copy is' : 'copies are'} in no batch yet, and counted as one more batch.`
+              : ''
+          } An estimate.`}
+        </p>
+      </section>
+    </>
+  );
+}
+
+/** The job in a sentence. */
+function leadOf({ hours: time, money: cost, price }: JobFigures, money: (value: number) => string): string {
+  const over = [
+    cost.over > 0 && `${money(cost.over)} over its budget`,
+    time.over > 0 && `${hours(time.over)} over its hours`,
+  ]
+    .filter(Boolean)
+    .join(' and ');
+  const end = `It is likely to come to ${money(cost.likely)} and ${hours(time.likely)}`;
+  if (over) return `${end}: ${over}.`;
+  if (cost.may || time.may) return `${end}; if it goes badly it runs over.`;
+  if (cost.limit === null && time.limit === null) return `${end}. Ask ${money(price.likely)} for it.`;
+  return `${end}, within what was agreed.`;
+}

@@ -13,7 +13,7 @@ test('a job that goes over its hours says so on every stage, with what would bri
   await expect(hours).toContainText(/[\d.]+ h over/);
   await expect(page.getByRole('figure', { name: 'Money' })).toContainText('left');
   const ways = page.getByRole('region', { name: 'What would bring it back' });
-  await expect(ways.getByRole('listitem').first()).toContainText(/h and € [\d.]+ less/);
+  await expect(ways.getByRole('listitem').first()).toContainText(/h and €\s[\d.]+ less/);
 
   const spent = async (): Promise<number> =>
     Number(/spent\s*([\d.]+) h/.exec((await hours.innerText()).replace(/\n/g, ' '))![1]);
@@ -25,7 +25,7 @@ test('a job that goes over its hours says so on every stage, with what would bri
   await watch.getByRole('button', { name: 'Drop it' }).click();
   await watch.getByRole('textbox', { name: 'or type minutes' }).fill('2*60+30');
   await page.keyboard.press('Enter');
-  await expect(watch).toContainText('2 h 30 min, bed');
+  await expect(watch).toContainText('2.5 h, bed');
   await expect.poll(spent).toBeCloseTo(before + 2.5, 1);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect.poll(spent).toBeCloseTo(before, 1);
@@ -43,7 +43,7 @@ test('a job that goes over its hours says so on every stage, with what would bri
   await page.keyboard.press('Enter');
   await expect(approvals.getByRole('checkbox', { name: 'Photos before delivery' })).not.toBeChecked();
 
-  const price = /Price\s+€ [\d.]+\s+€ ([\d.]+)/.exec(
+  const price = /Price\s+€\s[\d.]+\s+€\s([\d.]+)/.exec(
     await page.getByRole('region', { name: 'Quote' }).innerText(),
   )![1]!;
   const file = page.waitForEvent('download');

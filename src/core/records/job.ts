@@ -300,7 +300,7 @@ function waysBack(
     all.size > 1 && !begun.has(key)
       ? [
           way(
-            'leave it unmade',
+            'leave unmade',
             own.filter((part) => keyOf(part) === key),
           ),
         ]

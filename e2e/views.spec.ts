@@ -27,6 +27,8 @@ const VIEWS: [string, string, string][] = [
   ['shelf', '/shelf', 'Colourants'],
   ['log of the workshop', '/log', 'were mixed in a year'],
   ['learnt', '/learnt', 'would change by what is on record'],
+  ['figures over time', '/figures', 'were mixed in'],
+  ['batches beside each other', '/beside?a=hs-batch-1&b=oc-batch-1', 'Different'],
   ['job', '/job/heron-slack', 'Stage by stage'],
   ['delivery sheet', '/job/heron-slack/sheet', 'How to keep them'],
 ];

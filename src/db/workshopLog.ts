@@ -183,7 +183,7 @@ const TINT_LEFT = `coalesce(json_extract(c.tint_left, '$.resinGrams'), (select -
   where m.batch_id = c.batch_id and m.layer = c.layer and m.cup is null and m.item_kind = 'product'), 0)`;
 
 /** What a layer of a pour `c` came to: what was mixed, what of that reached no piece, what it cost. */
-const POUR_SUMS = `(select coalesce(sum(w.part_a_grams + coalesce(w.part_b_grams, 0)), 0) from weighings w where w.pour_id = c.id)
+export const POUR_SUMS = `(select coalesce(sum(w.part_a_grams + coalesce(w.part_b_grams, 0)), 0) from weighings w where w.pour_id = c.id)
       + ${TINT_LEFT} as mixedGrams,
     (select coalesce(sum(w.part_a_grams + coalesce(w.part_b_grams, 0)
         - min(w.part_a_grams + coalesce(w.part_b_grams, 0), case when w.poured_grams is not null then w.poured_grams

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { FINDINGS } from '@/core/findings/findingKinds';
+import type { BatchRecord } from '@/core/records/copyFacts';
+import type { BatchRow } from '@/core/records/views';
 import { whyOf, type Why } from '@/core/records/why';
 import { goodUntil } from '@/core/stock/lots';
 import { wallMinutes } from '@/core/time/wallTime';
@@ -34,32 +36,37 @@ function monthsPast(db: Database, batchId: string, pouredAt: string): number[] {
   });
 }
 
+/** What is on record of a batch, with the batch itself; throws where nothing of it is poured. */
+export function recordOfBatch(db: Database, batchId: string): { setId: string; row: BatchRow; record: BatchRecord } {
+  const row = getBatch(db, batchId);
+  const setId = setOfBatch(db, batchId);
+  const { kept, pours } = batchDetail(db, batchId);
+  const first = pours[0];
+  if (!row || !setId || !kept || !first) throw new RequestError(404, 'Nothing is poured of this batch.');
+  const record = {
+    ...kept,
+    pours,
+    runs: statesOfRuns(db, batchId),
+    days: measuredDays(wallClockNow()),
+    monthsPast: monthsPast(db, batchId, first.pouredAt),
+  };
+  return { setId, row, record };
+}
+
 /** Why a copy has a finding. */
 function why(asked: z.infer<typeof askedSchema>): Why {
   const { batch: batchId, design: designId, copy, finding } = asked;
   return withData((db) => {
-    const row = getBatch(db, batchId);
-    const setId = setOfBatch(db, batchId);
-    const { kept, pours } = batchDetail(db, batchId);
-    const first = pours[0];
-    if (!row || !setId || !kept || !first) throw new RequestError(404, 'Nothing is poured of this batch.');
+    const { setId, row, record } = recordOfBatch(db, batchId);
     const now = wallClockNow();
     const held = copiesNow(db, setId).find(
       (one) => one.batchId === batchId && one.designId === designId && one.copy === copy,
     );
-    return whyOf(
-      {
-        ...kept,
-        pours,
-        runs: statesOfRuns(db, batchId),
-        days: measuredDays(now),
-        monthsPast: monthsPast(db, batchId, first.pouredAt),
-      },
-      row.data,
-      { designId, copy },
-      finding,
-      { now, curedAt: held?.curedAt ?? null, weights: getDocument(db, 'settings', SETTINGS_ID)?.data.causeWeights },
-    );
+    return whyOf(record, row.data, { designId, copy }, finding, {
+      now,
+      curedAt: held?.curedAt ?? null,
+      weights: getDocument(db, 'settings', SETTINGS_ID)?.data.causeWeights,
+    });
   });
 }
 

@@ -142,12 +142,11 @@ const USUAL_SPREAD: HoursSpread = { low: 0.8, likely: 1, high: 1.4, batches: 0 }
 /** Nine of ten. */
 const NINE_TENTHS = 1.2816;
 
-/**
- * What hours turned out against what was reckoned, batch by batch: the mean with a prior of two batches that came out as reckoned (spread
- * 0.2), and where nine of ten further batches lie: ± 1.28·√(s² + s²/(2 + n)). Reckoned in the workshop’s own minutes, so that what was
- * taken over of them does not count twice.
- */
-export function hoursSpread(steps: readonly RecordedStep[], own: StepMinutes): HoursSpread {
+/** Minutes of marked steps, and as they are reckoned in the workshop’s own minutes, by batch. */
+export function reckonedByBatch(
+  steps: readonly RecordedStep[],
+  own: StepMinutes,
+): Map<string, { real: number; reckoned: number }> {
   const batches = new Map<string, { real: number; reckoned: number }>();
   for (const { batchId, kind, minutes, pieces } of steps) {
     const { perBatchMinutes, perPieceMinutes } = own[kind] ?? factsOfStep(kind);
@@ -156,6 +155,16 @@ export function hoursSpread(steps: readonly RecordedStep[], own: StepMinutes): H
     const sums = batches.get(batchId) ?? { real: 0, reckoned: 0 };
     batches.set(batchId, { real: sums.real + minutes, reckoned: sums.reckoned + reckoned });
   }
+  return batches;
+}
+
+/**
+ * What hours turned out against what was reckoned, batch by batch: the mean with a prior of two batches that came out as reckoned (spread
+ * 0.2), and where nine of ten further batches lie: ± 1.28·√(s² + s²/(2 + n)). Reckoned in the workshop’s own minutes, so that what was
+ * taken over of them does not count twice.
+ */
+export function hoursSpread(steps: readonly RecordedStep[], own: StepMinutes): HoursSpread {
+  const batches = reckonedByBatch(steps, own);
   if (batches.size < LEAST_TIMED) return USUAL_SPREAD;
   const n0 = 2;
   const { value, plusMinus } = learnMean(

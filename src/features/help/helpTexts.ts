@@ -6,7 +6,7 @@ export interface HelpEntry {
   says: string;
 }
 
-export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log' | 'learnt' | 'job';
+export type HelpPage = StagePath | 'sets' | 'shelf' | 'workshop log' | 'learnt' | 'job' | 'figures' | 'beside';
 export const HELP_NAMES: Record<HelpPage, string> = {
   sets: 'Sets',
   shape: 'Shape: what holds the water',
@@ -18,6 +18,8 @@ export const HELP_NAMES: Record<HelpPage, string> = {
   log: 'Log: what really happened',
   shelf: 'Shelf: what stands there',
   'workshop log': 'The workshop’s log: the year as a tide',
+  beside: 'Beside each other: what was different',
+  figures: 'Figures over time',
   job: 'Job: money and hours as two jars',
   learnt: 'Learnt: what the record says of the figures',
 };
@@ -119,6 +121,23 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     },
     { what: 'Products', says: 'Pot life, layers, recoat and cure of the label. Every plan counts with them.' },
     { what: 'Workshop', says: 'The room, scale, cups, hours and units that hold for everything.' },
+  ],
+  beside: [
+    {
+      what: 'Different',
+      says: 'What is further apart than one would notice, the furthest first. Of facts of pieces it is the piece that is worst off.',
+    },
+    { what: 'Not recorded', says: 'The bench, the sensor or the log did not say it: it may still be the reason.' },
+  ],
+  figures: [
+    {
+      what: 'Points',
+      says: 'Each is a batch; a press opens it in the log of its set. The line is the mean of the last five up to there.',
+    },
+    {
+      what: 'The sentences',
+      says: 'How the last five batches stand against all those before. Shares of grams are weighed by grams, shares of pieces by pieces.',
+    },
   ],
   job: [
     {

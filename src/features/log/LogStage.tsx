@@ -77,6 +77,11 @@ function LayersView({ served }: { served: ServedBatch | null }) {
         {batch && request && plan && (
           <>
             <h2 className={styles.title}>{batch.data.name}</h2>
+            {pours.length > 0 && (
+              <Link className={styles.beside} href={`/beside?a=${encodeURIComponent(batch.id)}`}>
+                Beside another batch
+              </Link>
+            )}
             {pours.length === 0 && !mayEnter && (
               <p className={styles.teach}>
                 Nothing is poured yet. When the first layer is, enter what was weighed into each cup; the log sets it

@@ -101,6 +101,9 @@ export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk 
             <Link href="/learnt" className={styles.back}>
               Learnt
             </Link>
+            <Link href="/figures" className={styles.back}>
+              Figures over time
+            </Link>
             <Link href="/" className={styles.back}>
               All sets
             </Link>

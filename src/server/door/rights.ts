@@ -37,6 +37,8 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/shelf': { GET: 'everything' },
   '/log': { GET: 'everything' },
   '/log/[file]': { GET: 'everything' },
+  '/beside': { GET: 'everything' },
+  '/figures': { GET: 'everything' },
   '/job/[setId]': { GET: 'everything' },
   '/job/[setId]/sheet': { GET: 'everything' },
   '/learnt': { GET: 'everything' },

@@ -1,0 +1,178 @@
+import type { CopyFacts } from '../findings/facts';
+import { FINDING_KINDS } from '../findings/findingKinds';
+import { pieceKey } from '../model/pieceRef';
+import { layerProduct } from '../plan/request';
+import { copyFacts, type BatchRecord } from './copyFacts';
+import { numbersOf } from './copies';
+import type { BatchOverTime } from './overTime';
+import type { Batch } from './recordSchemas';
+import type { Shelf, ViewState } from './views';
+
+/** What is on record of one of two batches that stand beside each other. */
+export interface BatchBeside {
+  went: BatchOverTime;
+  record: BatchRecord;
+  batch: Batch;
+}
+
+/** One thing in which two batches are compared, in words: `null` where it was not recorded. */
+export interface BesideRow {
+  what: string;
+  a: string | null;
+  b: string | null;
+  /** How far apart they are, in steps that a maker would notice; 0: the same. */
+  apart: number;
+}
+
+type Facts = Omit<BatchBeside, 'batch'> & { worst: Partial<CopyFacts>; found: string };
+
+interface Measured {
+  what: string;
+  of: (facts: Facts) => number | null;
+  say: (value: number) => string;
+  /** So much apart is noticed. */
+  step: number;
+}
+
+const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
+const measured: readonly Measured[] = [
+  { what: 'Room at the pour', of: ({ worst }) => worst.pouredC ?? null, say: (c) => `${c.toFixed(1)} °C`, step: 1 },
+  {
+    what: 'Coldest while it hardened',
+    of: ({ worst }) => worst.coldestC ?? null,
+    say: (c) => `${c.toFixed(1)} °C`,
+    step: 1,
+  },
+  {
+    what: 'Dampest while it hardened',
+    of: ({ worst }) => worst.humidity ?? null,
+    say: (h) => `${Math.round(100 * h)} %`,
+    step: 0.05,
+  },
+  { what: 'Part A to part B, off the label', of: ({ worst }) => worst.ratioOff ?? null, say: percent, step: 0.01 },
+  { what: 'Stirred, of what is asked for', of: ({ worst }) => worst.stirredShare ?? null, say: percent, step: 0.2 },
+  { what: 'Colour, off the recipe', of: ({ worst }) => worst.tintOff ?? null, say: percent, step: 0.05 },
+  { what: 'Colour, of the most it bears', of: ({ worst }) => worst.tintShare ?? null, say: percent, step: 0.1 },
+  {
+    what: 'Oldest bottle past its date',
+    of: ({ worst }) => worst.monthsPast ?? null,
+    say: (m) => `${m.toFixed(0)} months`,
+    step: 2,
+  },
+  { what: 'Thickest layer, of the most', of: ({ worst }) => worst.thickShare ?? null, say: percent, step: 0.1 },
+  { what: 'Poured against planned', of: ({ worst }) => worst.gramsOff ?? null, say: percent, step: 0.02 },
+  {
+    what: 'Level wanted',
+    of: ({ record }) => record.request.set.levelMm,
+    say: (mm) => `${mm.toFixed(1)} mm`,
+    step: 0.5,
+  },
+  { what: 'Layers', of: ({ record }) => record.amounts.layers.length, say: String, step: 0.5 },
+  {
+    what: 'Cups',
+    of: ({ record }) => record.pours.reduce((sum, { cups }) => sum + cups.length, 0),
+    say: String,
+    step: 1,
+  },
+  { what: 'Pieces', of: ({ went }) => went.pieces, say: String, step: 2 },
+  { what: 'Mixed', of: ({ went }) => went.mixedGrams, say: (g) => `${g.toFixed(0)} g`, step: 40 },
+  {
+    what: 'Lost of that',
+    of: ({ went }) => (went.mixedGrams > 0 ? went.lostGrams / went.mixedGrams : null),
+    say: percent,
+    step: 0.01,
+  },
+  {
+    what: 'Minutes against what was reckoned',
+    of: ({ went }) => went.timesReckoned,
+    say: (x) => `× ${x.toFixed(2)}`,
+    step: 0.15,
+  },
+  {
+    what: 'Passed at the first look',
+    of: ({ went }) => (went.looked > 0 ? went.passed / went.looked : null),
+    say: percent,
+    step: 0.05,
+  },
+  { what: 'Levels off', of: ({ went }) => went.offMm, say: (mm) => `${mm.toFixed(2)} mm`, step: 0.2 },
+];
+
+const yesNo: readonly { what: string; of: keyof CopyFacts }[] = [
+  { what: 'Beds sealed', of: 'sealed' },
+  { what: 'Tested with water', of: 'leakTested' },
+  { what: 'Bench levelled', of: 'levelled' },
+  { what: 'Scraped and cup changed', of: 'scraped' },
+  { what: 'Looked at for bubbles', of: 'looked' },
+];
+
+/** Of each fact the copy of the batch that is worst off: the furthest from nothing; the coldest; not done where any was not. */
+function worstOf(record: BatchRecord, { items }: Batch): Partial<CopyFacts> {
+  const copies = items.flatMap((item) => numbersOf(item).map((copy) => copyFacts(record, { ...item, copy })));
+  const worst: Record<string, unknown> = {};
+  for (const facts of copies)
+    for (const [fact, value] of Object.entries(facts)) {
+      const known = worst[fact];
+      if (value === null) continue;
+      if (known === undefined) worst[fact] = value;
+      else if (typeof value === 'boolean') worst[fact] = known === true && value;
+      else if (fact.endsWith('C') || fact === 'stirredShare') worst[fact] = Math.min(Number(known), value);
+      else if (Math.abs(value) > Math.abs(Number(known))) worst[fact] = value;
+    }
+  return worst;
+}
+
+/** What was found on a batch at any look, each with on how many pieces. */
+function foundOn({ inspections = [] }: Batch): string {
+  const pieces = new Map<string, Set<string>>();
+  for (const one of inspections)
+    for (const { kind } of one.findings) pieces.set(kind, (pieces.get(kind) ?? new Set()).add(pieceKey(one)));
+  return [...pieces]
+    .map(([kind, on]) => `${FINDING_KINDS[kind as keyof typeof FINDING_KINDS].short} on ${on.size}`)
+    .join(', ');
+}
+
+const productsOf = ({ request, amounts }: BatchRecord): string =>
+  [...new Set(amounts.layers.map((layer) => layerProduct(request, layer).name))].join(', ');
+
+/** Two batches beside each other: what was most different first, what is the same last. Facts of copies are those of the worst off. */
+export function besideBatches(a: BatchBeside, b: BatchBeside): BesideRow[] {
+  const [one, other] = [a, b].map(({ batch, ...rest }) => ({
+    ...rest,
+    worst: worstOf(rest.record, batch),
+    found: foundOn(batch),
+  })) as [Facts, Facts];
+  const words = (what: string, of: (facts: Facts) => string | null, apart: number): BesideRow => {
+    const [left, right] = [of(one), of(other)];
+    return { what, a: left, b: right, apart: left === right ? 0 : apart };
+  };
+  const rows = [
+    words('Product', ({ record }) => productsOf(record), 20),
+    words('Recipe', ({ record }) => record.request.recipe.name, 10),
+    words('Found', ({ found }) => found || 'nothing', 15),
+    ...yesNo.map(({ what, of }) =>
+      words(what, ({ worst }) => (worst[of] === undefined ? null : worst[of] ? 'yes' : 'no'), 5),
+    ),
+    ...measured.map(({ what, of, say, step }): BesideRow => {
+      const [left, right] = [of(one), of(other)];
+      return {
+        what,
+        a: left === null ? null : say(left),
+        b: right === null ? null : say(right),
+        apart: left === null || right === null ? 0 : Math.abs(left - right) / step,
+      };
+    }),
+  ];
+  return rows
+    .filter((row) => row.a !== null || row.b !== null)
+    .map((row) => ({ ...row, apart: row.apart < 1 ? 0 : row.apart }))
+    .toSorted((left, right) => right.apart - left.apart);
+}
+
+/** Two batches beside each other as their page begins; null where fewer than two are poured. */
+export interface BesideView extends Shelf, ViewState {
+  /** All that are poured, the newest first. */
+  batches: Pick<BatchOverTime, 'batchId' | 'name' | 'set' | 'at'>[];
+  a: BatchOverTime | null;
+  b: BatchOverTime | null;
+  rows: BesideRow[];
+}

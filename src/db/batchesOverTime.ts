@@ -1,0 +1,42 @@
+import { sql } from 'drizzle-orm';
+import { reckonedByBatch } from '@/core/records/job';
+import type { BatchOverTime } from '@/core/records/overTime';
+import { pieceKey } from '@/core/model/pieceRef';
+import type { CopyInspection } from '@/core/records/recordSchemas';
+import type { StepMinutes } from '@/core/schedule/routes';
+import { recordedWork } from './recordedWork';
+import type { Connection } from './storage';
+import { POUR_SUMS } from './workshopLog';
+
+/** Every batch of which anything was poured, the oldest first; grams and money are the log’s. */
+export function batchesOverTime(db: Connection, own: StepMinutes): BatchOverTime[] {
+  const work = recordedWork(db);
+  const reckoned = reckonedByBatch(work.steps, own);
+  const levels = new Map<string, number[]>();
+  for (const { batchId, lowMm } of work.levels)
+    if (batchId !== null) levels.set(batchId, [...(levels.get(batchId) ?? []), Math.abs(lowMm)]);
+  return db
+    .all<Omit<BatchOverTime, 'looked' | 'passed' | 'offMm' | 'timesReckoned'> & { inspections: string | null }>(
+      sql`select batchId, name, setId, "set", min(at) as at, sum(mixedGrams) as mixedGrams, sum(lostGrams) as lostGrams,
+          sum(money) as money, pieces, inspections
+        from (select b.id as batchId, b.name as name, b.set_id as setId, json_extract(s.data, '$.name') as "set", c.poured_at as at,
+            (select sum(copies) from batch_items i where i.batch_id = b.id) as pieces, b.inspections as inspections,
+            ${sql.raw(POUR_SUMS)}
+          from current_pours c join batches b on b.id = c.batch_id join sets s on s.id = b.set_id)
+        group by batchId order by at, batchId`,
+    )
+    .map(({ inspections, ...batch }) => {
+      const first = new Map<string, CopyInspection>();
+      for (const one of inspections ? (JSON.parse(inspections) as CopyInspection[]) : [])
+        if (!first.has(pieceKey(one))) first.set(pieceKey(one), one);
+      const off = levels.get(batch.batchId);
+      const times = reckoned.get(batch.batchId);
+      return {
+        ...batch,
+        looked: first.size,
+        passed: [...first.values()].filter(({ outcome }) => outcome === 'pass').length,
+        offMm: off ? off.reduce((sum, mm) => sum + mm, 0) / off.length : null,
+        timesReckoned: times ? times.real / times.reckoned : null,
+      };
+    });
+}

@@ -34,7 +34,8 @@ interface Measured {
   step: number;
 }
 
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
+const signed = (value: number, digits: number): string => value.toFixed(digits).replace('-', '−');
+const percent = (share: number): string => `${signed(100 * share, 1)} %`;
 const measured: readonly Measured[] = [
   { what: 'Room at the pour', of: ({ worst }) => worst.pouredC ?? null, say: (c) => `${c.toFixed(1)} °C`, step: 1 },
   {
@@ -56,7 +57,7 @@ const measured: readonly Measured[] = [
   {
     what: 'Oldest bottle past its date',
     of: ({ worst }) => worst.monthsPast ?? null,
-    say: (m) => `${m.toFixed(0)} months`,
+    say: (m) => `${signed(m, 0)} months`,
     step: 2,
   },
   { what: 'Thickest layer, of the most', of: ({ worst }) => worst.thickShare ?? null, say: percent, step: 0.1 },

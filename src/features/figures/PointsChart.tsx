@@ -11,7 +11,7 @@ import { useUnits } from '@/ui/measure/UnitsContext';
 import { AXIS, HEIGHT, TIP } from './chartLook';
 import styles from './FiguresScreen.module.css';
 
-const share = (value: number): string => `${(100 * value).toFixed(1)} %`;
+const share = (value: number): string => `${Number((100 * value).toFixed(1))} %`;
 
 /** How a chart is told. */
 const TOLD: Record<

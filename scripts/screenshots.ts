@@ -3,11 +3,7 @@ import { STAGES } from '../src/core/model/stages';
 import { spawn } from 'node:child_process';
 import { mkdirSync, rmSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
-import { buildBed } from '../src/core/bed/buildBed';
-import { outlineSize } from '../src/core/bed/outline';
-import { bedStl } from '../src/core/formats/stl';
 import Sqlite from 'better-sqlite3';
-import { HERON_SLACK_DESIGNS } from '../src/db/demo/heronSlackDesigns';
 import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 
 const PORT = 4199;
@@ -32,7 +28,6 @@ const SHOTS: {
         .first()
         .click(),
   },
-  { name: 'scan', shows: /its hollows hold/, path: '/sets/heron-slack/shape', first: showScan },
   {
     name: 'match',
     shows: 'Gap of the beds',
@@ -52,12 +47,6 @@ const SHOTS: {
     first: layClubNight,
   },
   {
-    name: 'match-standards',
-    shows: 'keeps to it',
-    path: '/sets/heron-slack/match?show=standards',
-    first: openStandard,
-  },
-  {
     name: 'tint',
     shows: 'Smallest cup for drops',
     path: '/sets/heron-slack/tint',
@@ -70,17 +59,7 @@ const SHOTS: {
     size: { width: 1280, height: 900 },
     first: lookThrough,
   },
-  {
-    name: 'tint-cups',
-    shows: /of clear mix/,
-    path: '/sets/heron-slack/tint?show=cups',
-    first: async (page) => {
-      await page.getByRole('textbox', { name: /^Drops of Deep green ink/ }).fill('3');
-      await page.keyboard.press('Enter');
-    },
-  },
   { name: 'pour', shows: 'To mix', path: '/sets/heron-slack/pour?batch=hs-batch-3' },
-  { name: 'pour-card', shows: /Dams off/, path: '/cards/heron-slack/hs-batch-3', size: { width: 820, height: 1180 } },
   {
     name: 'cure',
     shows: 'All ready',
@@ -112,8 +91,27 @@ const SHOTS: {
   },
   { name: 'log', shows: 'All cups', path: '/sets/heron-slack/log?batch=hs-batch-1' },
   { name: 'workshop-log', shows: /were mixed in a year/, path: '/log' },
+  { name: 'learnt', shows: /would change by what is on record/, path: '/learnt', size: { width: 1280, height: 1000 } },
+  { name: 'figures', shows: /were mixed in/, path: '/figures', size: { width: 1280, height: 1060 } },
+  { name: 'job', shows: 'Stage by stage', path: '/job/heron-slack', size: { width: 1280, height: 960 } },
   { name: 'shelf', shows: 'Colourants', path: '/shelf' },
+  // The last one: what is found stands in the strip of every picture after it.
+  {
+    name: 'looked-over',
+    shows: /^Why is HS-1 #1/,
+    path: '/sets/heron-slack/log?show=looked&batch=hs-batch-1',
+    size: { width: 1280, height: 1180 },
+    first: findTacky,
+  },
 ];
+
+/** The first piece of the row is tacky. */
+async function findTacky(page: Page): Promise<void> {
+  const piece = page.getByRole('toolbar', { name: 'Pieces along the row' }).getByRole('button', { name: /^HS-1 #1/ });
+  await piece.focus();
+  await page.keyboard.press('t');
+  await page.getByRole('button', { name: /^HS-1 #1, tacky/ }).waitFor();
+}
 
 /** Waits until no better plan is looked for. */
 async function calendarRests(page: Page): Promise<void> {
@@ -145,12 +143,6 @@ async function layClubNight(page: Page): Promise<void> {
   await page.evaluate(() => window.scrollTo(0, 230));
 }
 
-async function openStandard(page: Page): Promise<void> {
-  await page.getByText('keeps to it').first().waitFor();
-  await page.getByRole('button', { name: 'Creek mouth', exact: true }).click();
-  await page.evaluate(() => window.scrollTo(0, 230));
-}
-
 /** Every design of the sample, turned a little. */
 async function lookThrough(page: Page): Promise<void> {
   await page.getByLabel('Look at').click();
@@ -159,17 +151,6 @@ async function lookThrough(page: Page): Promise<void> {
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
   // Until it rests: then it is drawn finely.
   await page.waitForTimeout(2500);
-}
-
-/** The sample's own creek pool as a scan of it would be. */
-async function showScan(page: Page): Promise<void> {
-  const design = HERON_SLACK_DESIGNS.find(({ tag }) => tag === 'HS-4')!;
-  const stl = bedStl(buildBed(design, 0.5), outlineSize(design.outline), design.name);
-  await page.getByRole('button', { name: 'From a scan or drawing' }).click();
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'creek-pool.stl', mimeType: 'model/stl', buffer: Buffer.from(stl) });
-  await page.getByText(/its hollows hold/).waitFor();
 }
 
 /** Goes into the run of the page’s batch, on the simulated scale. */
@@ -264,7 +245,10 @@ async function main(): Promise<void> {
     }
     const without = STAGES.filter(({ path }) => !SHOTS.some(({ name }) => name === path));
     if (without.length > 0) throw new Error(`No picture is taken of ${without.map(({ path }) => path).join(', ')}`);
-    for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first, shows } of SHOTS) {
+    // Names of pictures take those only.
+    const names = process.argv.slice(2);
+    const wanted = SHOTS.filter(({ name }) => names.length === 0 || names.includes(name));
+    for (const { name, path, size = { width: 1280, height: 800 }, theme = 'light', first, shows } of wanted) {
       const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
       await page.addInitScript((mode) => localStorage.setItem('mui-mode', mode), theme);
       await page.goto(`http://127.0.0.1:${PORT}${path}`);

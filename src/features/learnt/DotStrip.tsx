@@ -111,7 +111,7 @@ export function DotStrip({ figure, batches, busy, onTurn }: DotStripProps) {
 
 /** A name beside its line, to the side on which the other line is not; at an edge towards the middle. */
 function nameAt(x: number, right: boolean): { left: string; transform: string } {
-  const toRight = x < 18 ? true : x > 82 ? false : right;
+  const toRight = x < 34 ? true : x > 66 ? false : right;
   return { left: `${x}%`, transform: toRight ? 'translateX(6px)' : 'translateX(calc(-100% - 6px))' };
 }
 

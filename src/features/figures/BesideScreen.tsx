@@ -2,21 +2,15 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState, useTransition } from 'react';
+import { useTransition } from 'react';
 import type { BesideRow, BesideView } from '@/core/records/besideBatches';
 import type { BatchOverTime } from '@/core/records/overTime';
 import { dayWithYear } from '@/core/time/dayNames';
-import { CalendarProvider } from '@/ui/controls/CalendarContext';
-import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
-import { UnitsProvider, useOwnWords } from '@/ui/measure/UnitsContext';
-import { EditNotices } from '../edits/EditNotices';
+import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { pageWith } from '../edits/applyChanges';
-import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { useEdits } from '../edits/useEdits';
-import { Finder } from '../find/Finder';
-import { HelpDialog } from '../help/HelpDialog';
-import { TopBar } from '../TopBar';
+import { PageFrame } from '../PageFrame';
 import styles from './BesideScreen.module.css';
 
 /** Two batches beside each other: what was different, the most different first. */
@@ -25,68 +19,47 @@ export function BesideScreen({ initial }: { initial: BesideView }) {
   const { view } = edits;
   const router = useRouter();
   const [reading, start] = useTransition();
-  const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
   const { batches, a, b, rows } = view;
   const go = (one: string, other: string): void =>
     start(() => router.replace(`/beside?${new URLSearchParams({ a: one, b: other }).toString()}`));
-  const shortcuts: Shortcut[] = [
-    { key: '/', does: 'Find anything', run: () => setOpened('find') },
-    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
-  ];
-  useShortcuts(shortcuts);
   const choices = batches.map(({ batchId, name, set, at }) => ({
     value: batchId,
     label: `${set}, ${name}, ${dayWithYear(at.slice(0, 10))}`,
   }));
   return (
-    <UnitsProvider units={view.settings.data.units}>
-      <CalendarProvider calendar={view.settings.data.calendar}>
-        <div className={styles.page}>
-          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
-            <h1 className={styles.title}>Beside each other</h1>
-            <Link href="/log" className={styles.back}>
-              Log of the workshop
-            </Link>
-            <Link href="/figures" className={styles.back}>
-              Figures over time
-            </Link>
-          </TopBar>
-          <main>
-            <UnreadableNotice unreadable={view.unreadable} />
-            {!a || !b ? (
-              <p className={styles.none}>Once two batches are poured, what was different between them stands here.</p>
-            ) : (
-              <div aria-busy={reading} className={styles.both}>
-                <div className={styles.head}>
-                  <ChoiceField
-                    label="One batch"
-                    value={a.batchId}
-                    choices={choices.filter(({ value }) => value !== b.batchId)}
-                    onCommit={(id) => go(id, b.batchId)}
-                  />
-                  <ChoiceField
-                    label="Beside"
-                    value={b.batchId}
-                    choices={choices.filter(({ value }) => value !== a.batchId)}
-                    onCommit={(id) => go(a.batchId, id)}
-                  />
-                </div>
-                <Rows title="Different" rows={rows.filter(({ apart }) => apart > 0)} a={a} b={b} />
-                <Rows
-                  title="The same, or not told of both"
-                  rows={rows.filter(({ apart }) => apart === 0)}
-                  a={a}
-                  b={b}
-                />
-              </div>
-            )}
-          </main>
-          <EditNotices edits={edits} />
-          <HelpDialog page="beside" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
-          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
+    <PageFrame
+      edits={edits}
+      title="Beside each other"
+      page="beside"
+      ways={[
+        { href: '/log', words: 'Log of the workshop' },
+        { href: '/figures', words: 'Figures over time' },
+      ]}
+      widthPx={1000}
+    >
+      {!a || !b ? (
+        <p className={styles.none}>Once two batches are poured, what was different between them stands here.</p>
+      ) : (
+        <div aria-busy={reading} className={styles.both}>
+          <div className={styles.head}>
+            <ChoiceField
+              label="One batch"
+              value={a.batchId}
+              choices={choices.filter(({ value }) => value !== b.batchId)}
+              onCommit={(id) => go(id, b.batchId)}
+            />
+            <ChoiceField
+              label="Beside"
+              value={b.batchId}
+              choices={choices.filter(({ value }) => value !== a.batchId)}
+              onCommit={(id) => go(a.batchId, id)}
+            />
+          </div>
+          <Rows title="Different" rows={rows.filter(({ apart }) => apart > 0)} a={a} b={b} />
+          <Rows title="The same, or not told of both" rows={rows.filter(({ apart }) => apart === 0)} a={a} b={b} />
         </div>
-      </CalendarProvider>
-    </UnitsProvider>
+      )}
+    </PageFrame>
   );
 }
 

@@ -1,28 +1,21 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
 import { JOB_STAGES, jobSchema, type Job } from '@/core/records/recordSchemas';
 import type { JobFigures, JobView, JobWorkedOut } from '@/core/records/job';
 import { complaintAt } from '@/core/records/replaceAt';
 import { formatMoney } from '@/core/units/formatMeasure';
-import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { DateField } from '@/ui/controls/MomentField';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
-import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
 import { MeasureField } from '@/ui/measure/MeasureField';
-import { UnitsProvider, useUnits } from '@/ui/measure/UnitsContext';
+import { useUnits } from '@/ui/measure/UnitsContext';
 import { WordField } from '@/ui/measure/WordField';
 import { useFetched } from '@/ui/useFetched';
-import { EditNotices } from '../edits/EditNotices';
 import { pageWith } from '../edits/applyChanges';
 import type { Changed } from '../edits/editQueue';
-import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { useEdits } from '../edits/useEdits';
-import { Finder } from '../find/Finder';
-import { HelpDialog } from '../help/HelpDialog';
-import { TopBar } from '../TopBar';
+import { PageFrame } from '../PageFrame';
 import { Agreed } from './Agreed';
 import { Jar } from './Jar';
 import { STAGE_WORDS } from './stageWords';
@@ -39,7 +32,6 @@ const jobWith = (view: JobView, changed: Changed): JobView => {
 export function JobScreen({ initial }: { initial: JobView }) {
   const edits = useEdits(initial, { view: 'desk', setId: initial.set.id }, jobWith);
   const { view } = edits;
-  const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
   const { name } = view.set.data;
   const job = view.set.data.job ?? NO_JOB;
   const worked = useFetched<JobWorkedOut>(
@@ -52,96 +44,79 @@ export function JobScreen({ initial }: { initial: JobView }) {
       for (const key of ['watch', 'quoted'] as const) if (next[key] === undefined) delete next[key];
       return { do: 'put', kind: 'set', id, version, data: { ...data, job: next }, label };
     }, label);
-  const shortcuts: Shortcut[] = [
-    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
-    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
-    { key: '/', does: 'Find anything', run: () => setOpened('find') },
-    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
-  ];
-  useShortcuts(shortcuts);
   const figures = worked.data?.figures ?? null;
   const validate = (key: keyof Job) => (value: number) => complaintAt(jobSchema, job, [key], value);
   return (
-    <UnitsProvider units={view.settings.data.units}>
-      <CalendarProvider calendar={view.settings.data.calendar}>
-        <div className={styles.page}>
-          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
-            <h1 className={styles.title}>{`Job: ${name}`}</h1>
-            <Link href={`/sets/${view.set.id}/pour`} className={styles.back}>
-              The set
-            </Link>
-            <Link href="/" className={styles.back}>
-              All sets
-            </Link>
-          </TopBar>
-          <main>
-            <UnreadableNotice unreadable={view.unreadable} />
-            <div className={styles.parts}>
-              <div>
-                {worked.failed ? (
-                  <NotRead what="The job could not be summed up." again={worked.again} />
-                ) : !worked.data || !figures ? (
-                  <Held label="The job is being summed up" rows={9} height={40} />
-                ) : (
-                  <Summed figures={figures} open={worked.data.open} setId={view.set.id} />
-                )}
-              </div>
-              <aside className={styles.aside} aria-label="What was agreed">
-                <WordField
-                  label="Customer, or own"
-                  value={job.customer}
-                  validate={(value) => complaintAt(jobSchema, job, ['customer'], value)}
-                  onCommit={(customer) => change({ customer }, 'Change the customer')}
-                />
-                <DateField
-                  label="Due"
-                  value={job.due ?? ''}
-                  onCommit={(value) => change({ due: value === '' ? null : value }, 'Change the due date')}
-                />
-                <div className={styles.pair}>
-                  <MeasureField
-                    label={`Budget, ${view.settings.data.units.currency}`}
-                    quantity="number"
-                    value={job.budget ?? 0}
-                    step={5}
-                    hint={job.budget ? undefined : 'none'}
-                    validate={validate('budget')}
-                    onCommit={(value) => change({ budget: value > 0 ? value : null }, 'Change the budget')}
-                  />
-                  <MeasureField
-                    label="Hours it may take"
-                    quantity="number"
-                    value={job.hours ?? 0}
-                    step={1}
-                    hint={job.hours ? undefined : 'none'}
-                    validate={validate('hours')}
-                    onCommit={(value) => change({ hours: value > 0 ? value : null }, 'Change the hours')}
-                  />
-                </div>
-                <StopWatch job={job} now={view.now} onChange={change} />
-                <Agreed
-                  job={job}
-                  today={view.now.slice(0, 10)}
-                  now={view.now}
-                  figures={figures}
-                  onChange={change}
-                  finished={worked.data?.designs.every(({ copies, delivered }) => copies === delivered) ?? false}
-                />
-                <p className={styles.files}>
-                  <Link href={`/job/${view.set.id}/sheet`}>Delivery sheet</Link>
-                  <a href={`/api/sets/${encodeURIComponent(view.set.id)}/invoice`} download>
-                    Invoice lines (CSV)
-                  </a>
-                </p>
-              </aside>
-            </div>
-          </main>
-          <EditNotices edits={edits} />
-          <HelpDialog page="job" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
-          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
+    <PageFrame
+      edits={edits}
+      title={`Job: ${name}`}
+      page="job"
+      ways={[
+        { href: `/sets/${view.set.id}/pour`, words: 'The set' },
+        { href: '/', words: 'All sets' },
+      ]}
+      widthPx={1240}
+    >
+      <div className={styles.parts}>
+        <div>
+          {worked.failed ? (
+            <NotRead what="The job could not be summed up." again={worked.again} />
+          ) : !worked.data || !figures ? (
+            <Held label="The job is being summed up" rows={9} height={40} />
+          ) : (
+            <Summed figures={figures} open={worked.data.open} setId={view.set.id} />
+          )}
         </div>
-      </CalendarProvider>
-    </UnitsProvider>
+        <aside className={styles.aside} aria-label="What was agreed">
+          <WordField
+            label="Customer, or own"
+            value={job.customer}
+            validate={(value) => complaintAt(jobSchema, job, ['customer'], value)}
+            onCommit={(customer) => change({ customer }, 'Change the customer')}
+          />
+          <DateField
+            label="Due"
+            value={job.due ?? ''}
+            onCommit={(value) => change({ due: value === '' ? null : value }, 'Change the due date')}
+          />
+          <div className={styles.pair}>
+            <MeasureField
+              label={`Budget, ${view.settings.data.units.currency}`}
+              quantity="number"
+              value={job.budget ?? 0}
+              step={5}
+              hint={job.budget ? undefined : 'none'}
+              validate={validate('budget')}
+              onCommit={(value) => change({ budget: value > 0 ? value : null }, 'Change the budget')}
+            />
+            <MeasureField
+              label="Hours it may take"
+              quantity="number"
+              value={job.hours ?? 0}
+              step={1}
+              hint={job.hours ? undefined : 'none'}
+              validate={validate('hours')}
+              onCommit={(value) => change({ hours: value > 0 ? value : null }, 'Change the hours')}
+            />
+          </div>
+          <StopWatch job={job} now={view.now} onChange={change} />
+          <Agreed
+            job={job}
+            today={view.now.slice(0, 10)}
+            now={view.now}
+            figures={figures}
+            onChange={change}
+            finished={worked.data?.designs.every(({ copies, delivered }) => copies === delivered) ?? false}
+          />
+          <p className={styles.files}>
+            <Link href={`/job/${view.set.id}/sheet`}>Delivery sheet</Link>
+            <a href={`/api/sets/${encodeURIComponent(view.set.id)}/invoice`} download>
+              Invoice lines (CSV)
+            </a>
+          </p>
+        </aside>
+      </div>
+    </PageFrame>
   );
 }
 

@@ -1,21 +1,13 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/figures';
 import type { LearntAnswerWanted, LearntView } from '@/core/records/learnt';
-import { CalendarProvider } from '@/ui/controls/CalendarContext';
 import { NotRead } from '@/ui/held/NotRead';
-import { useShortcuts, type Shortcut } from '@/ui/keys/useShortcuts';
-import { UnitsProvider } from '@/ui/measure/UnitsContext';
 import { useFetched } from '@/ui/useFetched';
-import { EditNotices } from '../edits/EditNotices';
 import { pageWith } from '../edits/applyChanges';
-import { UnreadableNotice } from '../edits/UnreadableNotice';
 import { useEdits } from '../edits/useEdits';
-import { Finder } from '../find/Finder';
-import { HelpDialog } from '../help/HelpDialog';
-import { TopBar } from '../TopBar';
+import { PageFrame } from '../PageFrame';
 import { LearntCard } from './LearntCard';
 import styles from './LearntScreen.module.css';
 
@@ -29,72 +21,54 @@ const SECTIONS: readonly { title: string; has: readonly LearntFigure['standing']
 export function LearntScreen({ initial }: { initial: LearntView }) {
   const edits = useEdits(initial, { view: 'log' }, pageWith);
   const { view } = edits;
-  const [opened, setOpened] = useState<'find' | 'keys' | null>(null);
   const state = `${view.history.undo?.edit ?? 0} ${view.history.redo?.edit ?? 0}`;
   const [began] = useState(state);
   const fresh = useFetched<Pick<LearntView, 'figures' | 'batches'>>('/api/learnt', state);
   const { figures, batches } = fresh.data ?? (state === began ? initial : view);
   const say = (figure: LearntFigure, said: LearntAnswerWanted): void =>
     void edits.run(() => ({ do: 'learn', figure: figure.id, said }), DONE[said.answer]);
-  const shortcuts: Shortcut[] = [
-    { key: 'z', mod: true, shift: false, does: 'Undo', run: edits.undo },
-    { key: 'z', mod: true, shift: true, does: 'Redo', run: edits.redo },
-    { key: '/', does: 'Find anything', run: () => setOpened('find') },
-    { key: '?', does: 'What this page says, and its keys', run: () => setOpened('keys') },
-  ];
-  useShortcuts(shortcuts);
   return (
-    <UnitsProvider units={view.settings.data.units}>
-      <CalendarProvider calendar={view.settings.data.calendar}>
-        <div className={styles.page}>
-          <TopBar edits={edits} onFind={() => setOpened('find')} onKeys={() => setOpened('keys')}>
-            <h1 className={styles.title}>Learnt</h1>
-            <Link href="/log" className={styles.back}>
-              Log of the workshop
-            </Link>
-            <Link href="/" className={styles.back}>
-              All sets
-            </Link>
-          </TopBar>
-          <main>
-            <UnreadableNotice unreadable={view.unreadable} />
-            <p className={styles.lead}>{leadOf(figures)}</p>
-            {fresh.failed && <NotRead what="The record could not be read anew." again={fresh.again} />}
-            {SECTIONS.map(({ title, has }) => {
-              const own = figures.filter(({ standing }) => has.includes(standing));
-              return (
-                own.length > 0 && (
-                  <section key={title} aria-label={title} className={styles.section}>
-                    <h2>{title}</h2>
-                    {own.map((figure) => (
-                      <LearntCard
-                        key={figure.id}
-                        figure={figure}
-                        batches={batches}
-                        state={state}
-                        busy={fresh.data === null && state !== began}
-                        onSay={(said) => say(figure, said)}
-                      />
-                    ))}
-                  </section>
-                )
-              );
-            })}
-            <TooFew figures={figures.filter(({ standing }) => standing === 'too few')} />
-            {figures.length > 0 && (
-              <p className={styles.file}>
-                <a href="/api/learnt/record" download="learn-request.json">
-                  The record that this comes from, as a file (JSON)
-                </a>
-              </p>
-            )}
-          </main>
-          <EditNotices edits={edits} />
-          <HelpDialog page="learnt" open={opened === 'keys'} shortcuts={shortcuts} onClose={() => setOpened(null)} />
-          {opened === 'find' && <Finder onClose={() => setOpened(null)} />}
-        </div>
-      </CalendarProvider>
-    </UnitsProvider>
+    <PageFrame
+      edits={edits}
+      title="Learnt"
+      page="learnt"
+      ways={[
+        { href: '/log', words: 'Log of the workshop' },
+        { href: '/', words: 'All sets' },
+      ]}
+      widthPx={1240}
+    >
+      <p className={styles.lead}>{leadOf(figures)}</p>
+      {fresh.failed && <NotRead what="The record could not be read anew." again={fresh.again} />}
+      {SECTIONS.map(({ title, has }) => {
+        const own = figures.filter(({ standing }) => has.includes(standing));
+        return (
+          own.length > 0 && (
+            <section key={title} aria-label={title} className={styles.section}>
+              <h2>{title}</h2>
+              {own.map((figure) => (
+                <LearntCard
+                  key={figure.id}
+                  figure={figure}
+                  batches={batches}
+                  state={state}
+                  busy={fresh.data === null && state !== began}
+                  onSay={(said) => say(figure, said)}
+                />
+              ))}
+            </section>
+          )
+        );
+      })}
+      <TooFew figures={figures.filter(({ standing }) => standing === 'too few')} />
+      {figures.length > 0 && (
+        <p className={styles.file}>
+          <a href="/api/learnt/record" download="learn-request.json">
+            The record that this comes from, as a file (JSON)
+          </a>
+        </p>
+      )}
+    </PageFrame>
   );
 }
 

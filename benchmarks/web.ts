@@ -9,6 +9,7 @@ import { openArchive } from '../src/server/archive';
 import { BIG_SET, writeBigFile } from './bigFile';
 import { median } from './measure';
 import { rest, until, type Line } from './page';
+import { photoTaken } from './photo';
 import { ended, serve } from './server';
 import { fromTheCommand, slowTablet } from './start';
 
@@ -246,6 +247,7 @@ async function firstPaint(folder: string, lines: Line[]): Promise<void> {
     }
     lines.push(await turning(page, url));
     lines.push(await dosing(page, url));
+    lines.push(await photoTaken(page, `${url}/sets/${SAMPLE}/log?show=looked&batch=hs-batch-1`));
     const step = median(steps);
     lines.push({
       what: 'one step of navigation',

@@ -173,3 +173,35 @@ test('a batch that is planned meanwhile stands in the calendar, which was open b
   await expect(numbers).toContainText('Make 2 batches of it, or have 23 dam kits.');
   await expect(step(page, /^Pour layer 2, Shore boards/)).toBeAttached();
 });
+
+test('a step that made no difference, by the maker’s own word, is offered to be left out of the route', async ({
+  page,
+}) => {
+  const done = { from: '2026-11-20T18:00', to: '2026-11-20T18:30' };
+  const said = await page.request.post(`${own.url}/api/edits`, {
+    headers: { 'content-type': 'application/json' },
+    data: {
+      command: {
+        do: 'course',
+        batches: [
+          { id: 'hs-batch-1', version: 1, course: { marks: [{ step: 'trim', done, madeNoDifference: true }] } },
+        ],
+      },
+      wanted: { view: 'desk', setId: 'heron-slack' },
+    },
+  });
+  expect(said.status()).toBe(200);
+  await open(page);
+  await step(page, /^Trim the lip, Bases and the last tiles/)
+    .first()
+    .click();
+  const panel = page.getByRole('complementary', { name: 'Step' });
+  await panel.getByRole('button', { name: 'Done', exact: true }).click();
+  await panel.getByRole('button', { name: 'It made no difference' }).click();
+  await expect(panel.getByRole('button', { name: 'It made a difference after all' })).toBeVisible();
+  await page.getByRole('link', { name: 'Steps of the route' }).click();
+  await expect(page.getByText('Trim the lip made no difference, as you said, in 2 of 2 batches.')).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it out from now on' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Trim the lip' })).not.toBeChecked();
+  await expect(page.getByText(/made no difference, as you said/)).toHaveCount(0);
+});

@@ -63,8 +63,9 @@ export async function ownSample({ request }: Page, name: string): Promise<string
   const archive = await request.get('/api/sets/heron-slack/archive');
   const at = join(tmpdir(), `aguada-${crypto.randomUUID()}.zip`);
   writeFileSync(at, await archive.body());
-  const opened = await openArchive(at, `${at}.db`);
+  const opened = await openArchive(at, `${at}.unpacked`);
   rmSync(at);
+  rmSync(`${at}.unpacked`, { recursive: true, force: true });
   if (opened.holds !== 'set') throw new Error('This is no archive of a set');
   const { set } = opened.file;
   const renamed = { ...opened.file, set: { ...set, data: { ...set.data, name } } };

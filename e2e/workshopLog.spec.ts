@@ -59,3 +59,32 @@ test('entries lead to where they were written, by arrow keys', async ({ page, wo
   await expect(page).toHaveURL(/\/sets\/heron-slack\/log\?batch=hs-batch-1/);
   await expect(page.getByText('Bench levelled with two card shims').first()).toBeVisible();
 });
+
+test('a log out of a spreadsheet comes in: what cannot be read is told with its line, then all of it stands there', async ({
+  page,
+  workshop,
+  expectComplaint,
+}) => {
+  expectComplaint(/422/);
+  await page.goto(`${workshop.url}/log`);
+  const file = page.getByLabel('Log out of a file');
+  const send = (lines: readonly string[]): Promise<void> =>
+    file.setInputFiles({ name: 'winter.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\r\n')) });
+  const heads = 'when;set;batch;piece;found;said';
+  await send([heads, '20.11.2026;Heron Slack;Creek tiles;HS-1 #2;wobbly;']);
+  await expect(page.getByText(/^Line 2: “wobbly” is nothing that is found on pieces/)).toBeVisible();
+  await send([heads, '20.11.2026;Heron Slack;Creek tiles;HS-9 #2;low 0,4;']);
+  await expect(page.getByText('Line 2: there is no piece HS-9 in Heron Slack. Nothing was taken in.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await send([
+    heads,
+    '24.11.2026 19:30;Heron Slack;Creek tiles;HS-1 #2;low 0,4;',
+    '24.11.2026;;;;;The resin came late',
+  ]);
+  await expect(page.getByText('Took in 1 note and 1 piece looked over.').last()).toBeVisible();
+  const day = page.getByRole('region', { name: /24 November 2026/ });
+  await expect(day.getByText('The resin came late')).toBeVisible();
+  await expect(day.getByText('HS-1 #2: low by 0.4 mm')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('The resin came late')).toHaveCount(0);
+});

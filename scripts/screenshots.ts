@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, rmSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import Sqlite from 'better-sqlite3';
+import { madeUpPhoto } from '../e2e/madeUpPhoto';
 import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 
 const PORT = 4199;
@@ -105,8 +106,13 @@ const SHOTS: {
   },
 ];
 
-/** The first piece of the row is tacky. */
+/** The first piece of the row is tacky, and photographed. */
 async function findTacky(page: Page): Promise<void> {
+  const buffer = await madeUpPhoto(page, 1600, 1200, '#3f5a2c');
+  await page
+    .getByLabel('Photo of HS-1 #1', { exact: true })
+    .setInputFiles({ name: 'tile.jpg', mimeType: 'image/jpeg', buffer });
+  await page.getByRole('button', { name: /^Photo of HS-1 #1, / }).waitFor();
   const piece = page.getByRole('toolbar', { name: 'Pieces along the row' }).getByRole('button', { name: /^HS-1 #1/ });
   await piece.focus();
   await page.keyboard.press('t');

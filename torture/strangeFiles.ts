@@ -86,8 +86,9 @@ export async function strangeFiles(data: string, rounds: number, dice: Dice): Pr
 async function ownSet({ url }: Served, data: string): Promise<SetFile> {
   const path = `${data}.set.zip`;
   writeFileSync(path, Buffer.from(await (await fetch(`${url}/api/sets/heron-slack/archive`)).arrayBuffer()));
-  const opened = await openArchive(path, `${path}.db`);
+  const opened = await openArchive(path, `${path}.unpacked`);
   rmSync(path);
+  rmSync(`${path}.unpacked`, { recursive: true, force: true });
   if (opened.holds !== 'set') throw new Error('This is no archive of a set');
   return opened.file;
 }

@@ -27,6 +27,7 @@ const COLUMNS: { [K in Exclude<keyof Batch, 'items'>]-?: Column<NonNullable<Batc
   own: json((own) => Object.keys(own).length === 0),
   course: json(({ marks, kept }) => marks.length === 0 && !kept),
   inspections: json((inspections) => inspections.length === 0),
+  photos: json((photos) => photos.length === 0),
   fates: json((fates) => fates.length === 0),
 };
 type Field = keyof typeof COLUMNS;

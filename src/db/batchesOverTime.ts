@@ -8,6 +8,8 @@ import { recordedWork } from './recordedWork';
 import type { Connection } from './storage';
 import { POUR_SUMS } from './workshopLog';
 
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
+
 /** Every batch of which anything was poured, the oldest first; grams and money are the log’s. */
 export function batchesOverTime(db: Connection, own: StepMinutes): BatchOverTime[] {
   const work = recordedWork(db);
@@ -16,7 +18,11 @@ export function batchesOverTime(db: Connection, own: StepMinutes): BatchOverTime
   for (const { batchId, lowMm } of work.levels)
     if (batchId !== null) levels.set(batchId, [...(levels.get(batchId) ?? []), Math.abs(lowMm)]);
   return db
-    .all<Omit<BatchOverTime, 'looked' | 'passed' | 'offMm' | 'timesReckoned'> & { inspections: string | null }>(
+    .all<
+      Omit<BatchOverTime, 'looked' | 'passed' | 'offMm' | 'colourApart' | 'timesReckoned'> & {
+        inspections: string | null;
+      }
+    >(
       sql`select batchId, name, setId, "set", min(at) as at, sum(mixedGrams) as mixedGrams, sum(lostGrams) as lostGrams,
           sum(money) as money, pieces, inspections
         from (select b.id as batchId, b.name as name, b.set_id as setId, json_extract(s.data, '$.name') as "set", c.poured_at as at,
@@ -27,15 +33,17 @@ export function batchesOverTime(db: Connection, own: StepMinutes): BatchOverTime
     )
     .map(({ inspections, ...batch }) => {
       const first = new Map<string, CopyInspection>();
-      for (const one of inspections ? (JSON.parse(inspections) as CopyInspection[]) : [])
-        if (!first.has(pieceKey(one))) first.set(pieceKey(one), one);
+      const all = inspections ? (JSON.parse(inspections) as CopyInspection[]) : [];
+      const apart = all.flatMap(({ colour }) => colour?.apart ?? []);
+      for (const one of all) if (!first.has(pieceKey(one))) first.set(pieceKey(one), one);
       const off = levels.get(batch.batchId);
       const times = reckoned.get(batch.batchId);
       return {
         ...batch,
         looked: first.size,
         passed: [...first.values()].filter(({ outcome }) => outcome === 'pass').length,
-        offMm: off ? off.reduce((sum, mm) => sum + mm, 0) / off.length : null,
+        offMm: off ? mean(off) : null,
+        colourApart: apart.length > 0 ? mean(apart) : null,
         timesReckoned: times ? times.real / times.reckoned : null,
       };
     });

@@ -4,6 +4,7 @@ import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/model
 import type { WeighedCup } from '@/core/records/recordSchemas';
 import type { OwnDoses } from '@/core/model/tintSchema';
 import {
+  blob,
   check,
   foreignKey,
   index,
@@ -82,10 +83,19 @@ export const batches = sqliteTable(
     /** What became of its copies; null while nothing did. */
     fates: text('fates', { mode: 'json' }).$type<unknown>(),
     inspections: text('inspections', { mode: 'json' }).$type<unknown>(),
+    /** Photos of its copies, by the sums of their bytes. */
+    photos: text('photos', { mode: 'json' }).$type<unknown>(),
     updatedAt: text('updated_at').notNull(),
   },
   (table) => [index('batches_set').on(table.setId, table.position)],
 );
+
+/** The bytes of photos, each known by their sum (SHA-256). Written once, never changed; batches name them. */
+export const photos = sqliteTable('photos', {
+  id: text('id').primaryKey(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  keptAt: text('kept_at').notNull(),
+});
 
 const batchId = () =>
   text('batch_id')

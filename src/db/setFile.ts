@@ -34,6 +34,9 @@ export function setFileOf(db: Database, setId: string): SetFile {
     set: bare(set),
     designs: listDocuments(db, 'design', setId).records.map(bare),
     pieces: listDocuments(db, 'piece', setId).records.map(bare),
+    notes: listDocuments(db, 'note')
+      .records.filter(({ data }) => data.setId === setId)
+      .map(bare),
     // Oldest first: in this order they are put in again.
     batches: listBatches(db, setId, MOST_BATCHES)
       .toReversed()
@@ -77,7 +80,7 @@ export function putInSet(
 ): { id: string; touched: Touched[] } {
   refuseTwins(file);
   const { renew, onShelf } = idsFor(db, file, newId);
-  const renewed = withNewIds(file, renew);
+  const renewed = withNewIds({ ...file, notes: file.notes.map((note) => ({ ...note, id: renew(note.id) })) }, renew);
   const touched = edit(db, 'sets', label, now, (writer) => {
     for (const [kind, part] of SHELF)
       renewed.shelf[part].forEach(({ id, data }, i) => {
@@ -89,9 +92,10 @@ export function putInSet(
   return { id: renewed.set.id, touched };
 }
 
-function addAll(writer: EditWriter, { set, designs, pieces, batches }: SetFile, now: string): void {
+function addAll(writer: EditWriter, { set, designs, pieces, notes, batches }: SetFile, now: string): void {
   for (const { id, data } of designs) writer.add('design', id, data, set.id);
   for (const { id, data } of pieces) writer.add('piece', id, data, set.id);
+  for (const { id, data } of notes) writer.add('note', id, data);
   for (const { id, data, bench } of batches) {
     writer.add('batch', id, data, set.id);
     if (bench?.kept) keepPlan(writer.db, id, bench.kept, now);
@@ -100,8 +104,8 @@ function addAll(writer: EditWriter, { set, designs, pieces, batches }: SetFile, 
 }
 
 /** Two records of one id would become one. */
-function refuseTwins({ designs, pieces, batches, shelf }: SetFile): void {
-  for (const [kind, records] of Object.entries({ designs, pieces, batches, ...shelf })) {
+function refuseTwins({ designs, pieces, notes, batches, shelf }: SetFile): void {
+  for (const [kind, records] of Object.entries({ designs, pieces, notes, batches, ...shelf })) {
     const twin = records.find(({ id }, i) => records.findIndex((other) => other.id === id) < i);
     if (twin) throw new BackupError(`This set cannot be taken in: two of its ${kind} are both called ${twin.id}.`);
   }
@@ -123,6 +127,7 @@ function idsFor(
   renewTaken('design', file.designs);
   renewTaken('piece', file.pieces);
   renewTaken('batch', file.batches);
+  renewTaken('note', file.notes);
   // Standards and tables have pages of their own.
   const { standards = [], tables = [] } = file.set.data;
   for (const { id } of [...standards, ...tables]) if (!isPlainId(id)) renewed.set(id, newId());

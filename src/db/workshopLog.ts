@@ -69,6 +69,14 @@ const SOURCES: Readonly<
     names: `left join set_words s on s.id = b.set_id`,
     where: `group by b.id, substr(json_extract(one.value, '$.at'), 1, 10)`,
   },
+  photo: {
+    columns: `'photo' as kind, b.id || ' ' || substr(json_extract(one.value, '$.at'), 1, 10) as key,
+      min(json_extract(one.value, '$.at')) as at, b.set_id as setId`,
+    words: `b.name || ' ' || ${SET_WORDS} || ' ' || group_concat(${TAG}, ' ')`,
+    from: `batches b join json_each(b.photos) one`,
+    names: `left join set_words s on s.id = b.set_id`,
+    where: `group by b.id, substr(json_extract(one.value, '$.at'), 1, 10)`,
+  },
   became: {
     columns: `'became' as kind,
       b.id || ' ' || json_extract(one.value, '$.fate') || ' ' || substr(json_extract(one.value, '$.at'), 1, 10) as key,
@@ -193,6 +201,19 @@ export const POUR_SUMS = `(select coalesce(sum(w.part_a_grams + coalesce(w.part_
       where w.pour_id = c.id) + ${TINT_LEFT} as lostGrams,
     (select ${TAKEN_MONEY} and m.batch_id = c.batch_id and m.layer = c.layer) as money`;
 
+/** A batch, with what a column of it says of its copies on one day; `key` is the batch and the day. */
+function copiesOfDay(
+  db: Connection,
+  key: string,
+  column: 'inspections' | 'photos',
+): Row<{ copies: string }> | undefined {
+  const [batchId, day] = key.split(' ');
+  return db.get<Row<{ copies: string }> | undefined>(sql`select ${sql.raw(PLACE.batch)},
+      (select json_group_array(json_set(one.value, '$.tag', ${sql.raw(TAG)})) from json_each(b.${sql.raw(column)}) one
+        where substr(json_extract(one.value, '$.at'), 1, 10) = ${day}) as copies
+    from batches b join sets s on s.id = b.set_id where b.id = ${batchId}`);
+}
+
 interface Readers {
   [kind: string]: (db: Connection, key: string) => { place: Row<object>; record: LogRecord } | null;
 }
@@ -256,12 +277,12 @@ const READERS: Record<LogKind, Readers[string]> = {
     return { place: row, record: { kind: 'run', minutes, givenUp, notes: parsed<string>(notes) } };
   },
   'looked over': (db, key) => {
-    const [batchId, day] = key.split(' ');
-    const row = db.get<Row<{ copies: string }> | undefined>(sql`select ${sql.raw(PLACE.batch)},
-        (select json_group_array(json_set(one.value, '$.tag', ${sql.raw(TAG)})) from json_each(b.inspections) one
-          where substr(json_extract(one.value, '$.at'), 1, 10) = ${day}) as copies
-      from batches b join sets s on s.id = b.set_id where b.id = ${batchId}`);
+    const row = copiesOfDay(db, key, 'inspections');
     return row ? { place: row, record: { kind: 'looked over', copies: parsed(row.copies) } } : null;
+  },
+  photo: (db, key) => {
+    const row = copiesOfDay(db, key, 'photos');
+    return row ? { place: row, record: { kind: 'photo', copies: parsed(row.copies) } } : null;
   },
   became: (db, key) => {
     const [batchId, fate, day] = key.split(' ');

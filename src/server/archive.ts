@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
+import { createWriteStream, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { Readable, Transform, Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { openPromise, type Entry, type ZipFile as OpenedZip } from 'yauzl';
@@ -24,6 +25,7 @@ type Manifest = z.infer<typeof manifestSchema>;
 const MANIFEST = 'manifest.json';
 export const ARCHIVED_DATABASE = 'aguada.db';
 const ARCHIVED_SET = 'set.json';
+const ARCHIVED_PHOTO = /^photos\/([0-9a-f]{64})\.jpg$/;
 
 /** A small file may grow without end: this much is unpacked of one, of one that is read as text, and in all. */
 const MOST_UNPACKED_BYTES = 1_000_000_000;
@@ -80,19 +82,31 @@ export function makeArchive(
   return out;
 }
 
-/** An archive of one set. */
-export const makeSetArchive = (file: SetFile, madeAt: string): Readable =>
-  makeArchive([[ARCHIVED_SET, () => jsonBytes(file)]], { holds: 'set', madeAt });
-
-/** What was taken in hand: an archive of everything, its database written where that was wished, or the set of an archive of one. */
-export type OpenedArchive = { holds: 'everything' } | { holds: 'set'; file: SetFile };
+/** An archive of one set, with the photos of its pieces. */
+export const makeSetArchive = (
+  file: SetFile,
+  madeAt: string,
+  photos: readonly (readonly [id: string, read: () => Uint8Array])[] = [],
+): Readable =>
+  makeArchive(
+    [[ARCHIVED_SET, () => jsonBytes(file)], ...photos.map(([id, read]) => [`photos/${id}.jpg`, read] as const)],
+    { holds: 'set', madeAt },
+  );
 
 /**
- * Opens an archive and checks it against its manifest, byte for byte. Its database goes to a file, `databaseTo`. What is unpacked is
- * counted as it comes, whatever the archive says of itself. Throws a BackupError.
+ * What was taken in hand: an archive of everything, its database written where that was wished, or the set of an archive of one, with
+ * the paths of its photos by their ids.
  */
-export async function openArchive(path: string, databaseTo: string): Promise<OpenedArchive> {
-  const { found, texts } = await unpacked(path, databaseTo);
+export type OpenedArchive =
+  { holds: 'everything' } | { holds: 'set'; file: SetFile; photos: ReadonlyMap<string, string> };
+
+/**
+ * Opens an archive and checks it against its manifest, byte for byte. Its database and its photos go to files in a folder. What is
+ * unpacked is counted as it comes, whatever the archive says of itself. Throws a BackupError.
+ */
+export async function openArchive(path: string, folder: string): Promise<OpenedArchive> {
+  mkdirSync(folder, { recursive: true });
+  const { found, texts } = await unpacked(path, folder);
   const text = texts.get(MANIFEST);
   const manifest = manifestSchema.safeParse(text && parsed(text));
   if (!manifest.success)
@@ -118,7 +132,13 @@ export async function openArchive(path: string, databaseTo: string): Promise<Ope
       `The set in this archive cannot be read: ${issue?.path.join('.') ?? ''} ${issue?.message ?? ''}`.trim(),
     );
   }
-  return { holds: 'set', file: file.data };
+  const photos = new Map<string, string>();
+  for (const [name, sum] of found) {
+    const id = ARCHIVED_PHOTO.exec(name)?.[1];
+    // A photo is known by the sum of its bytes.
+    if (id === sum) photos.set(id, join(folder, id));
+  }
+  return { holds: 'set', file: file.data, photos };
 }
 
 interface Unpacked {
@@ -128,7 +148,7 @@ interface Unpacked {
   texts: Map<string, Buffer>;
 }
 
-async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
+async function unpacked(path: string, folder: string): Promise<Unpacked> {
   const found: Unpacked['found'] = new Map();
   const texts: Unpacked['texts'] = new Map();
   let grown = 0;
@@ -149,11 +169,12 @@ async function unpacked(path: string, databaseTo: string): Promise<Unpacked> {
           tally.destroy(new BackupError('This archive is too large to be unpacked.'));
         else if (asText) parts.push(chunk);
       });
+      const to = entry.fileName === ARCHIVED_DATABASE ? ARCHIVED_DATABASE : ARCHIVED_PHOTO.exec(entry.fileName)?.[1];
       const nowhere = new Writable({ write: (_chunk, _encoding, done) => done() });
       await pipeline(
         await zip.openReadStreamPromise(entry),
         tally,
-        entry.fileName === ARCHIVED_DATABASE ? createWriteStream(databaseTo) : nowhere,
+        to === undefined ? nowhere : createWriteStream(join(folder, to)),
       );
       found.set(entry.fileName, tally.sha256());
       if (asText) texts.set(entry.fileName, Buffer.concat(parts));

@@ -6,14 +6,19 @@ import {
   existsSync,
   mkdirSync,
   openSync,
+  readFileSync,
   readSync,
   renameSync,
   rmSync,
+  statSync,
 } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
+import { cleanJpeg } from '@/core/formats/jpegFile';
+import { MOST_PHOTO_BYTES, photosIn } from '@/core/records/photos';
+import { daysAfter } from '@/core/records/workshopLog';
 import { dataFilePath } from '@/db/dataFile';
 import {
   copyPath,
@@ -28,6 +33,7 @@ import {
 import { BackupError } from '@/db/backupError';
 import { backupsFolder } from '@/db/backupsFolder';
 import { listDocuments } from '@/db/documents';
+import { hasPhoto, keepPhoto, letGoOfPhotos, photoBytes } from '@/db/photos';
 import { devices } from '@/db/schema';
 import { putInSet, setFileOf } from '@/db/setFile';
 import { listLots, lotHistory } from '@/db/stock';
@@ -90,10 +96,15 @@ export async function runBackups(asked: z.infer<typeof backupsRequestSchema>): P
   return answerWith(`Saved as ${to}.`);
 }
 
-/** Keeps the copy of today, if there is none yet. Called when Aguada is used; never in the way of an answer. */
+/** A photo that nothing names is kept so long: what was taken away by mistake is in the copies as long. */
+const LOOSE_PHOTO_DAYS = 14;
+
+/** Keeps the copy of today, if there is none yet; what no longer belongs to anything goes after that. Called when Aguada is used; never in the way of an answer. */
 export async function keepToday(): Promise<void> {
   const { db, path } = dataFile();
-  await keepDailyBackup(db, path, wallClockNow().slice(0, 10));
+  const today = wallClockNow().slice(0, 10);
+  await keepDailyBackup(db, path, today);
+  await whenFree((free) => letGoOfPhotos(free, daysAfter(today, -LOOSE_PHOTO_DAYS)));
 }
 
 /** How often it is looked whether there is a copy of today. */
@@ -206,12 +217,20 @@ export async function wholeArchive(): Promise<{ name: string; stream: Readable }
 /** One set in an archive, to hand on. */
 export function setArchive(setId: string): { name: string; stream: Readable } {
   const file = withData((db) => setFileOf(db, setId));
+  const photos = withData((db) => photosIn(file.batches).filter((id) => hasPhoto(db, id)));
   const name =
     file.set.data.name
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'set';
-  return { name: `${name}.zip`, stream: makeSetArchive(file, wallClockNow()) };
+  return {
+    name: `${name}.zip`,
+    stream: makeSetArchive(
+      file,
+      wallClockNow(),
+      photos.map((id) => [id, () => withData((db) => photoBytes(db, id)) ?? new Uint8Array()] as const),
+    ),
+  };
 }
 
 /** Takes in a file: an archive of everything or a bare data file takes the place of what is there, a set is put in beside it. */
@@ -219,22 +238,41 @@ export async function takeIn(request: Request): Promise<BackupsAnswer> {
   const onlySets = new URL(request.url).searchParams.get('only') === 'set';
   // Of its own: two files may come in at once.
   const path = `${dataFilePath()}.upload-${randomUUID()}`;
-  const database = `${path}.database`;
+  const folder = `${path}.unpacked`;
   try {
     if ((await received(request, path)) === 'database') {
       if (onlySets) throw new BackupError('This is no archive of a set.');
       return await putBack(path);
     }
-    const opened = await openArchive(path, database);
+    const opened = await openArchive(path, folder);
     if (opened.holds === 'everything') {
       if (onlySets) throw new BackupError('This archive holds everything. Put it back on the shelf, under Copies.');
-      return await putBack(database);
+      return await putBack(join(folder, ARCHIVED_DATABASE));
     }
-    const { id } = await whenFree((db) => putInSet(db, opened.file, wallClockNow()));
+    const now = wallClockNow();
+    const photos = photosIn(opened.file.batches).flatMap((id) => {
+      const bytes = cleanPhoto(opened.photos.get(id));
+      return bytes ? [[id, bytes] as const] : [];
+    });
+    const { id } = await whenFree((db) => {
+      for (const [photo, bytes] of photos) keepPhoto(db, photo, bytes, now);
+      return putInSet(db, opened.file, now);
+    });
     return { ...answerWith(`Took in ${opened.file.set.data.name}.`), setId: id };
   } finally {
-    for (const end of ['', '-wal', '-shm'])
-      for (const file of [path, database]) rmSync(`${file}${end}`, { force: true });
+    for (const end of ['', '-wal', '-shm']) rmSync(`${path}${end}`, { force: true });
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** A photo out of an archive; null where there is none, or something else than a picture is in it. */
+function cleanPhoto(path: string | undefined): Buffer | null {
+  if (path === undefined || statSync(path).size > MOST_PHOTO_BYTES) return null;
+  const bytes = readFileSync(path);
+  try {
+    return bytes.equals(cleanJpeg(bytes).bytes) ? bytes : null;
+  } catch {
+    return null;
   }
 }
 

@@ -67,6 +67,7 @@ function fillAll(db: Database): void {
     writer.add('design', DESIGN, record('design'), SET);
     writer.add('piece', 'every-piece', record('piece'), SET);
     writer.add('batch', BATCH, record('batch'), SET);
+    writer.add('note', 'every-note', { ...record('note'), setId: SET });
   });
 }
 
@@ -138,11 +139,12 @@ test('a set leaves as an archive and comes in again, every field of it', async (
   expect(file.designs[0]!.data).toEqual(record('design'));
   const archive = join(folder, 'every.zip');
   await pipeline(makeSetArchive(file, NOW), createWriteStream(archive));
-  const opened = await openArchive(archive, join(folder, 'unpacked.db'));
+  const opened = await openArchive(archive, join(folder, 'unpacked'));
   const other = openDataFile(join(folder, 'archive.db')).db;
   stockShelf(other, NOW);
   if (opened.holds !== 'set') throw new Error('No set in the archive');
   putInSet(other, opened.file, NOW);
+  expect(file.notes).toHaveLength(1);
   expect(setFileOf(other, SET)).toEqual(file);
   other.$client.close();
 });

@@ -13,6 +13,7 @@ import {
   type JobView,
   type JobWorkedOut,
 } from '@/core/records/job';
+import { newestPhoto } from '@/core/records/photos';
 import type { Batch, PourRecord } from '@/core/records/recordSchemas';
 import type { DeskView } from '@/core/records/views';
 import { batchFacts } from '@/core/schedule/facts';
@@ -113,6 +114,7 @@ async function designsOf(desk: DeskView): Promise<DeliveredDesign[]> {
     withData((db) => copiesNow(db, desk.set.id)),
     desk.now,
   );
+  const batches = withData((db) => listBatches(db, desk.set.id, MOST_BATCHES));
   return desk.designs.flatMap(({ id: designId, data: { tag, name } }) => {
     const own = copies.filter((copy) => copy.designId === designId && copy.state !== 'spoilt');
     const planned = pieces.find((piece) => piece.designId === designId);
@@ -125,6 +127,7 @@ async function designsOf(desk: DeskView): Promise<DeliveredDesign[]> {
             copies: own.length,
             finished: own.filter(isFinished).length,
             delivered: own.filter(({ state }) => state === 'delivered').length,
+            photo: newestPhoto(batches, own),
             weightGrams: planned.body.totalGrams,
             waterGrams: planned.body.waterGrams,
           },

@@ -95,14 +95,19 @@ export const download = ({ name, stream }: { name: string; stream: Readable }): 
     },
   });
 
-/** The JSON body of a request from our own pages; it is read no further than it may be long. */
-export async function ownJson(request: Request): Promise<unknown> {
+/** The body of a request from our own pages; it is read no further than it may be long. */
+export function ownBytes(request: Request): Promise<Uint8Array> {
   const { pathname } = new URL(request.url);
   const refused = verdictOnWriting(pathname, request.headers.get('host') ?? '', {
     ...Object.fromEntries(request.headers),
   });
   if (refused) throw new RequestError(refused.status, refused.message);
-  const text = await shortText(request, mostBytesAt(pathname));
+  return shortBytes(request, mostBytesAt(pathname));
+}
+
+/** The JSON body of a request from our own pages. */
+export async function ownJson(request: Request): Promise<unknown> {
+  const text = new TextDecoder().decode(await ownBytes(request));
   try {
     return JSON.parse(text);
   } catch {
@@ -110,15 +115,19 @@ export async function ownJson(request: Request): Promise<unknown> {
   }
 }
 
-/** The text of a body that is no longer than it may be; of a longer one only so much is read. */
-export async function shortText(request: Request, mostBytes: number): Promise<string> {
-  if (!request.body) return '';
+/** The text of a body that is no longer than it may be. */
+export const shortText = async (request: Request, mostBytes: number): Promise<string> =>
+  new TextDecoder().decode(await shortBytes(request, mostBytes));
+
+/** A body that is no longer than it may be; of a longer one only so much is read. */
+async function shortBytes(request: Request, mostBytes: number): Promise<Uint8Array> {
+  if (!request.body) return new Uint8Array();
   const parts: Uint8Array[] = [];
   let bytes = 0;
   const reader = request.body.getReader();
   for (;;) {
     const { done, value } = await reader.read();
-    if (done) return new TextDecoder().decode(Buffer.concat(parts));
+    if (done) return Buffer.concat(parts);
     bytes += value.byteLength;
     if (bytes > mostBytes) {
       await reader.cancel().catch(() => undefined);

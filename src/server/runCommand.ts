@@ -11,9 +11,10 @@ import { wallClockNow } from './clock';
 import { whenFree, withData } from './data';
 import { logRunsOf } from './runs';
 import { putRecord, mustBeThere, addRecord, removeRecord } from './commands/records';
-import { writeCourses, writeFates, writeInspections, planBatch, recordPour } from './commands/batches';
+import { writeCourses, writeFates, writeInspections, writePhoto, planBatch, recordPour } from './commands/batches';
 import { takeInLots, reserveForBatch, stockKinds } from './commands/shelf';
 import { answerLearnt } from './commands/learn';
+import { takeInLog } from './commands/log';
 import { loadSample, duplicateSet, measurePieces, giveStandards } from './commands/sets';
 
 /**
@@ -76,6 +77,8 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
       return (db) => addRecord(db, command, now);
     case 'take in':
       return (db) => takeInLots(db, command.lots, now);
+    case 'take in log':
+      return (db) => takeInLog(db, command, now);
     case 'reserve':
       return reserveForBatch(command, now);
     case 'plan':
@@ -86,6 +89,8 @@ async function prepared(command: Command, scope: Scope, now: string): Promise<Wo
       return (db) => writeFates(db, command, now);
     case 'inspect':
       return (db) => writeInspections(db, command, now);
+    case 'photo':
+      return (db) => writePhoto(db, command, now);
     case 'learn':
       return (db) => answerLearnt(db, command, now);
     case 'duplicate':

@@ -1,6 +1,6 @@
 import { seeded } from '../chance/random';
 import { causeOf, CAUSES, type CauseId, type Reach } from './causes';
-import { diagnose, TYPICAL_WEIGHTS, type Neighbours } from './diagnose';
+import { diagnose, oftenKey, TYPICAL_WEIGHTS, type Neighbours } from './diagnose';
 import { MENDS } from './mends';
 import { SIGNS, type CopyFacts, type SignId } from './facts';
 import { FINDING_KINDS, FINDINGS, tooEarly, type FindingKind } from './findingKinds';
@@ -54,6 +54,17 @@ describe('by Bayes', () => {
     diagnose('darker side', 'two-part', { ...NOTHING, ...facts }, neighbours);
   const share = (id: CauseId, found = of({})): number => found.causes.find((cause) => cause.id === id)!.now;
 
+  it('takes how often a cause is from the maker, for this finding alone', () => {
+    const own = { ...TYPICAL_WEIGHTS, often: { [oftenKey('darker side', 'bench tilted')]: 5 } };
+    const found = diagnose('darker side', 'two-part', NOTHING, ALONE, own);
+    expect(found.causes.find(({ id }) => id === 'bench tilted')).toMatchObject({ often: 5, before: 5 / 40 });
+    expect(share('bench tilted', found)).toBeCloseTo(5 / 40, 12);
+    expect(diagnose('low', 'two-part', NOTHING, ALONE, own)).toEqual(diagnose('low', 'two-part', NOTHING, ALONE));
+    // Nothing that can be: none is likelier than another.
+    const never = Object.fromEntries(found.causes.map(({ id }) => [oftenKey('darker side', id), 0]));
+    const none = diagnose('darker side', 'two-part', NOTHING, ALONE, { ...TYPICAL_WEIGHTS, often: never });
+    expect(none.causes.map(({ now }) => now)).toEqual(none.causes.map(() => 1 / none.causes.length));
+  });
   it('stands as before while nothing is known, and says that it is not enough', () => {
     const found = of({});
     expect(found.enough).toBe(false);

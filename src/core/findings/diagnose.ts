@@ -23,7 +23,13 @@ export const weightsSchema = z.object({
   against: makesUnlikelier,
   neighboursFor: makesLikelier,
   neighboursAgainst: makesUnlikelier,
+  /** How often a cause is behind a finding, against the others, where the maker knows better than what is typical; by `oftenKey`. */
+  often: z
+    .record(z.string().min(1).max(60), z.number().min(0, 'Cannot be negative').max(100, 'At most 100'))
+    .optional(),
 });
+/** By which the maker’s own figure of a cause behind a finding is kept. */
+export const oftenKey = (finding: FindingKind, cause: CauseId): string => `${finding}: ${cause}`;
 export type Weights = z.infer<typeof weightsSchema>;
 /** Typical, open to the maker. */
 export const TYPICAL_WEIGHTS: Weights = {
@@ -47,6 +53,8 @@ export interface Evidence {
 export interface LikelyCause {
   id: CauseId;
   words: string;
+  /** How often it is behind such a finding, against the others. */
+  often: number;
   before: number;
   now: number;
   evidence: Evidence[];
@@ -116,7 +124,7 @@ function neighbourWords(kind: FindingKind, { sameCup, otherCups }: Neighbours): 
 const SPEAKS_FOR = 1.5;
 
 /**
- * Which causes fit a finding, by Bayes: their odds before anything was known, times the likelihood ratio of each fact on record and of
+ * Which causes fit a finding, by Bayes: how often each is behind it before anything was known, times the likelihood ratio of each fact on record and of
  * the neighbours, made to add up to 1. Facts are taken to speak by themselves (naive Bayes). Causes that a product cannot have are left out.
  */
 export function diagnose(
@@ -129,8 +137,12 @@ export function diagnose(
   const fitting = (Object.keys(CAUSES) as CauseId[])
     .map((id) => ({ id, ...causeOf(id) }))
     .filter(({ fits, only }) => fits[finding] !== undefined && (only === undefined || only.includes(cureModel)));
-  const priors = fitting.reduce((sum, { fits }) => sum + fits[finding]!, 0);
-  const weighed = fitting.map(({ id, words, reach, fits, signs, next }) => {
+  const oftenOf = ({ id, fits }: (typeof fitting)[number]): number =>
+    weights.often?.[oftenKey(finding, id)] ?? fits[finding]!;
+  const all = fitting.reduce((sum, cause) => sum + oftenOf(cause), 0);
+  const weighed = fitting.map((cause) => {
+    const { id, words, reach, signs, next } = cause;
+    const often = oftenOf(cause);
     const read = signs.flatMap((one) => SIGNS[one].read(facts) ?? []);
     // What nobody thought of may reach anything.
     const beside = id === 'other' ? null : neighboursSay(reach, neighbours);
@@ -146,8 +158,17 @@ export function diagnose(
           ]
         : []),
     ];
-    const before = fits[finding]! / priors;
-    return { id, words, before, evidence, next, odds: evidence.reduce((odds, { times }) => odds * times, before) };
+    // Where the maker has said of all of them that they never are, none is likelier than another.
+    const before = all > 0 ? often / all : 1 / fitting.length;
+    return {
+      id,
+      words,
+      often,
+      before,
+      evidence,
+      next,
+      odds: evidence.reduce((odds, { times }) => odds * times, before),
+    };
   });
   const sum = weighed.reduce((total, { odds }) => total + odds, 0);
   const causes = weighed

@@ -3,7 +3,7 @@ import { pieceDesignSchema } from '../model/designSchema';
 import { productSchema } from '../model/productSchema';
 import { mapReferences, reference, type Thing } from '../model/reference';
 import { planRequestSchema, planSchema, type Amounts } from '../plan';
-import { batchSchema, pieceSchema, pourRecordSchema, waterSetSchema } from '../records/recordSchemas';
+import { batchSchema, logNoteSchema, pieceSchema, pourRecordSchema, waterSetSchema } from '../records/recordSchemas';
 import { colourantSchema, recipeSchema } from '../model/recipeSchema';
 
 const stored = <S extends z.ZodType>(thing: Thing, data: S) => z.object({ id: reference(thing), data });
@@ -31,6 +31,11 @@ export const setFileSchema = z.object({
   set: stored('set', waterSetSchema),
   designs: z.array(stored('design', pieceDesignSchema)).max(500),
   pieces: z.array(stored('piece', pieceSchema)).max(5000),
+  /** What the maker wrote into the log of it. */
+  notes: z
+    .array(z.object({ id: z.string().min(1).max(40), data: logNoteSchema }))
+    .max(5000)
+    .default([]),
   batches: z.array(stored('batch', batchSchema).extend({ bench: benchWorkSchema.nullable() })).max(5000),
   shelf: z.object({
     products: z.array(stored('product', productSchema)).max(200),

@@ -126,6 +126,12 @@ describe('pouring pace', () => {
     expect(dots.at(-1)).toMatchObject({ counted: false });
   });
 
+  test('a slow pace is told to half a gram, a quick one to a gram', () => {
+    const told = (gramsPerMinute: number): number =>
+      figure({ cups: poured(2000, 20, gramsPerMinute) }, `pace ${EPOXY}`).fields[0]!.now;
+    expect([told(12.4), told(19.6), told(20.4), told(41.7)]).toEqual([12.5, 19.5, 20, 42]);
+  });
+
   test('pieces of another product say nothing', () => {
     expect(
       figure({ cups: poured(9, 20, 30).map((one) => ({ ...one, productId: 'gel' })) }, `pace ${EPOXY}`),
@@ -146,6 +152,18 @@ test('a pot life is brought to the label: as the law has it in a warm room and a
   );
   // Two of the prior at the label, four at four fifths of it.
   expect(shorter.now.value).toBeCloseTo((epoxy.potLifeMinutes * (2 + 4 * 0.8)) / 6, 9);
+});
+
+test('of a pot life only cups that drew threads speak, and only where a product sets in the cup', () => {
+  const thick = Array.from({ length: 4 }, (_, i) => cup(i, { thickMinutes: 30 }));
+  const found = figure({ cups: [...thick, cup(8), cup(9, { thickMinutes: 0 })] }, `pot life ${EPOXY}`);
+  expect(found.dots.map(({ key }) => key)).toEqual(['cup 0', 'cup 1', 'cup 2', 'cup 3']);
+  expect(figure({ cups: [cup(1)] }, `pot life ${EPOXY}`)).toBeUndefined();
+  const dries = {
+    ...standing,
+    products: [{ id: EPOXY, version: 1, data: { ...epoxy, cureModel: 'water-borne' as const } }],
+  };
+  expect(figure({ cups: thick }, `pot life ${EPOXY}`, dries)).toBeUndefined();
 });
 
 test('shrinkage: what a level lies low by, over its depth, went with the volume; a batch counts once', () => {
@@ -201,5 +219,25 @@ test('minutes of a step: a batch and a piece alike, against the usual ones', () 
   // Two of the prior at 1, four at 1.6.
   expect(now.value).toBeCloseTo(1.4, 9);
   expect(fields.map((one) => one.now)).toEqual([usual.perBatchMinutes * 1.4, to(usual.perPieceMinutes * 1.4)]);
+});
+test('minutes of a step that is the workshop’s own already: the prior is that, and other steps say nothing of it', () => {
+  const usual = factsOfStep('dam');
+  const twice = { perBatchMinutes: 2 * usual.perBatchMinutes, perPieceMinutes: 2 * usual.perPieceMinutes };
+  const step = (i: number, kind: 'dam' | 'paint', minutes: number) => ({
+    key: `${kind} ${i}`,
+    at: at(i),
+    batchId: `batch ${i}`,
+    kind,
+    minutes,
+    pieces: 4,
+  });
+  const reckoned = usual.perBatchMinutes + 4 * usual.perPieceMinutes;
+  const steps = [1, 2, 3, 4].flatMap((i) => [step(i, 'dam', 2.6 * reckoned), step(i, 'paint', 1)]);
+  const found = figure({ steps }, 'step dam', { ...standing, stepMinutes: { dam: twice } });
+  expect(found.was).toBeCloseTo(2, 9);
+  expect(found.dots.map(({ key }) => key)).toEqual(['dam 1', 'dam 2', 'dam 3', 'dam 4']);
+  // Two of the prior at twice the usual, four at 2.6 times.
+  expect(found.now.value).toBeCloseTo(2.4, 9);
+  expect(found.fields[0]!.now).toBe(Math.round(2.4 * usual.perBatchMinutes));
 });
 const to = (value: number): number => Math.round(value * 10) / 10;

@@ -12,6 +12,7 @@ const TEXTS = (n: number): string[] => [
   `2026-11-${String((n % 27) + 1).padStart(2, '0')}`,
   `#${(n * 7919 + 4096).toString(16).padStart(6, '0').slice(-6)}`,
   '€',
+  n.toString(16).padStart(64, '0'),
 ];
 const NUMBERS = (n: number): number[] => [
   n / 16 + 3,

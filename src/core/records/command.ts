@@ -4,6 +4,7 @@ import {
   copyFateSchema,
   logNoteSchema,
   inspectionSchema,
+  photoSchema,
   pieceSchema,
   pourRecordSchema,
   settingsSchema,
@@ -13,6 +14,7 @@ import {
 import { edgeNameSchema, pieceDesignSchema } from '../model/designSchema';
 import { MOST_DESIGNS } from '../plan/request';
 import { learntAnswerSchema } from './learnt';
+import { logLineSchema, MOST_LOG_LINES } from './workshopLog';
 import { cornerShimsSchema, measuredEdgesSchema } from '../model/seamSchema';
 import { productSchema } from '../model/productSchema';
 import { courseSchema } from '../schedule/routes';
@@ -103,6 +105,8 @@ export const commandSchema = z.discriminatedUnion('do', [
       .min(1)
       .max(500),
   }),
+  /** Lines of a log out of a file: notes, and pieces as they were looked over, all or none. */
+  z.object({ do: z.literal('take in log'), lines: z.array(logLineSchema).min(1).max(MOST_LOG_LINES), label }),
   /** Reserves what a batch needs, as it is planned now, in place of what was reserved before; or gives all of it back. */
   z.object({ do: z.literal('reserve'), batchId: id, wanted: z.boolean() }),
   /** A new batch: of what no batch has taken yet, or `like` one that is there, with copies numbered on from all that were taken. */
@@ -131,6 +135,15 @@ export const commandSchema = z.discriminatedUnion('do', [
     label,
     copies: copiesInBatchesSchema,
     inspection: inspectionSchema.nullable(),
+  }),
+  /** A photo of copies, that was taken in before; or it is no longer wanted. */
+  z.object({
+    do: z.literal('photo'),
+    setId: id,
+    label,
+    copies: copiesInBatchesSchema,
+    photo: photoSchema,
+    wanted: z.boolean(),
   }),
   /** What the maker says to a figure that was learnt from the record. */
   z.object({ do: z.literal('learn'), figure: z.string().min(1).max(120), said: learntAnswerSchema }),

@@ -5,7 +5,7 @@ import type { StepMinutes } from '../schedule/routes';
 import type { ScheduleStep } from '../schedule/scheduleRequest';
 import { factsOfStep, type StepKind } from '../schedule/stepKinds';
 import { wallMinutes, type WallTime } from '../time/wallTime';
-import type { JobStage, Job } from './recordSchemas';
+import type { CopyPhoto, JobStage, Job } from './recordSchemas';
 import type { Stored } from '../model/stored';
 import type { WaterSet } from './recordSchemas';
 import type { Shelf, ViewState } from './views';
@@ -336,6 +336,10 @@ export function sharedMoney(whole: number, weights: readonly number[]): number[]
   return shares.map((share) => share / 100);
 }
 
+/** What of a job is still to be approved before its pieces are shown or handed over. */
+export const notApproved = (job: Pick<Job, 'approvals'> | null | undefined): string[] =>
+  (job?.approvals ?? []).filter(({ given }) => given === null).map(({ what }) => what);
+
 /** A design of a job as it is delivered: how many copies, what each weighs, how much water each took. */
 export interface DeliveredDesign {
   designId: string;
@@ -344,6 +348,8 @@ export interface DeliveredDesign {
   copies: number;
   finished: number;
   delivered: number;
+  /** The newest photo of a copy of it that is not spoilt; null where none was taken. */
+  photo: CopyPhoto | null;
   weightGrams: number;
   waterGrams: number;
 }

@@ -13,6 +13,7 @@ const batch = (i: number, more: Partial<BatchOverTime> = {}): BatchOverTime => (
   looked: 6,
   passed: 6,
   offMm: null,
+  colourApart: null,
   timesReckoned: null,
   ...more,
 });

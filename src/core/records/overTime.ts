@@ -19,6 +19,8 @@ export interface BatchOverTime {
   passed: number;
   /** How far levels were off on the average, up or down. */
   offMm: number | null;
+  /** How far its water was from the recipe in photos, ΔE on the average. */
+  colourApart: number | null;
   /** Minutes of marked steps against what was reckoned. */
   timesReckoned: number | null;
 }
@@ -28,7 +30,7 @@ export interface OverTimeView extends Shelf, ViewState {
   batches: BatchOverTime[];
 }
 
-export const OVER_TIME = ['waste', 'cost', 'hours', 'passed', 'level'] as const;
+export const OVER_TIME = ['waste', 'cost', 'hours', 'passed', 'level', 'colour'] as const;
 export type OverTimeKind = (typeof OVER_TIME)[number];
 
 /** What a chart shows of a batch; null where the batch says nothing of it. */
@@ -38,6 +40,7 @@ const VALUES: Record<OverTimeKind, (batch: BatchOverTime) => number | null> = {
   hours: ({ timesReckoned }) => timesReckoned,
   passed: ({ looked, passed }) => (looked > 0 ? passed / looked : null),
   level: ({ offMm }) => offMm,
+  colour: ({ colourApart }) => colourApart,
 };
 
 /** How much a batch says: grams for what is a share of grams, pieces for what is told of pieces. */
@@ -47,6 +50,7 @@ const WEIGHTS: Record<OverTimeKind, (batch: BatchOverTime) => number> = {
   hours: () => 1,
   passed: ({ looked }) => looked,
   level: ({ looked }) => looked,
+  colour: () => 1,
 };
 
 /** A batch in a chart, and the mean of the last few up to it. */

@@ -4,6 +4,7 @@ import { learningSchema } from '../learn/learningSchema';
 import { weightsSchema } from '../findings/diagnose';
 import { FINDINGS } from '../findings/findingKinds';
 import { measuredSchema } from '../model/measuredSchema';
+import { hexColour } from '../model/hexColour';
 import { pieceKey } from '../model/pieceRef';
 import { edgeStandardSchema } from '../model/edgeStandardSchema';
 import { cornerShimsSchema, measuredEdgesSchema, rowWishSchema, seamLimitsSchema } from '../model/seamSchema';
@@ -247,6 +248,8 @@ export const inspectionSchema = z.object({
     }),
   outcome: z.enum(OUTCOMES),
   note: z.string().trim().max(200, 'At most 200 characters').default(''),
+  /** The colour of its water in a photo, and how far that is from the recipe’s, ΔE. */
+  colour: z.object({ seen: hexColour, apart: number.min(0).max(300) }).optional(),
 });
 export type Inspection = z.infer<typeof inspectionSchema>;
 /** A copy that was looked over. Looked over again it stands twice: the last counts. */
@@ -255,6 +258,20 @@ export const copyInspectionSchema = inspectionSchema.extend({
   copy: z.number().int().min(1).max(100_000),
 });
 export type CopyInspection = z.infer<typeof copyInspectionSchema>;
+
+/** A photo as it is kept: known by the sum of its bytes (SHA-256), which lie apart. */
+export const photoSchema = z.object({
+  photo: z.string().regex(/^[0-9a-f]{64}$/, 'This is no photo'),
+  at: wallTimeSchema,
+  width: z.number().int().min(1).max(65_535),
+  height: z.number().int().min(1).max(65_535),
+});
+export type Photo = z.infer<typeof photoSchema>;
+export const copyPhotoSchema = photoSchema.extend({
+  designId: reference('design', 'dropped'),
+  copy: z.number().int().min(1).max(100_000),
+});
+export type CopyPhoto = z.infer<typeof copyPhotoSchema>;
 
 /** What a batch has of its own: the room on that day, the cups, who pours, and which piece leftovers are kept for. */
 export const batchOwnSchema = z.object({
@@ -295,6 +312,8 @@ export const batchSchema = z.object({
   own: batchOwnSchema.optional(),
   /** Its copies as they were looked over, the oldest first. */
   inspections: z.array(copyInspectionSchema).max(5000).optional(),
+  /** Photos of its copies, the oldest first. */
+  photos: z.array(copyPhotoSchema).max(2000, 'A batch keeps at most 2000 photos').optional(),
   /** What became of its copies. */
   fates: z
     .array(copyFateSchema)

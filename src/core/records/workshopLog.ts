@@ -2,13 +2,20 @@ import { z } from 'zod';
 import type { Shelf, ViewState } from './views';
 import { copyNames } from '../model/pieceRef';
 import type { StockItem, StockPart } from '../model/stockSchema';
-import { toWallTime, wallMinutes, weekdayOf, type WallTime } from '../time/wallTime';
+import { toWallTime, wallMinutes, wallTimeSchema, weekdayOf, type WallTime } from '../time/wallTime';
 import { findingWords } from './inspections';
 import type { Stored } from '../model/stored';
-import type { CopyFate, CopyInspection, LogNote } from './recordSchemas';
+import {
+  inspectionSchema,
+  logNoteSchema,
+  type CopyFate,
+  type CopyInspection,
+  type CopyPhoto,
+  type LogNote,
+} from './recordSchemas';
 
 /** What the workshop's log is made of: each is read out of what was recorded, but notes, which are the maker's own. */
-export const LOG_KINDS = ['poured', 'run', 'looked over', 'became', 'bought', 'shelf', 'note'] as const;
+export const LOG_KINDS = ['poured', 'run', 'looked over', 'photo', 'became', 'bought', 'shelf', 'note'] as const;
 export type LogKind = (typeof LOG_KINDS)[number];
 
 const day = z.iso.date('A date such as 2026-12-12');
@@ -79,8 +86,9 @@ export type LogRecord =
     }
   | {
       kind: 'looked over';
-      copies: readonly TaggedCopy<Pick<CopyInspection, 'copy' | 'outcome' | 'findings' | 'note'>>[];
+      copies: readonly TaggedCopy<Pick<CopyInspection, 'copy' | 'outcome' | 'findings' | 'note' | 'colour'>>[];
     }
+  | { kind: 'photo'; copies: readonly TaggedCopy<Pick<CopyPhoto, 'copy' | 'photo' | 'width' | 'height'>>[] }
   | { kind: 'became'; fate: CopyFate['fate']; copies: readonly TaggedCopy<Pick<CopyFate, 'copy' | 'why'>>[] }
   | { kind: 'bought'; item: string; of: StockItem['kind']; amounts: readonly LogAmount[]; price: number }
   | { kind: 'shelf'; did: string; item: string; of: StockItem['kind']; amounts: readonly LogAmount[]; note: string }
@@ -118,7 +126,20 @@ export interface LogEntry extends LogPlace {
   mixedGrams: number | null;
   lostGrams: number | null;
   price: number | null;
+  photos: LogPhoto[];
+  /** What was found on each piece that was looked over. */
+  looked: LookedPiece[];
   href: string | null;
+}
+
+/** A piece as it was looked over, by its name. */
+export interface LookedPiece extends Pick<CopyInspection, 'findings' | 'outcome' | 'note'> {
+  piece: string;
+}
+
+/** A photo of a piece, by the piece’s name. */
+export interface LogPhoto extends Pick<CopyPhoto, 'photo' | 'width' | 'height'> {
+  of: string;
 }
 
 /** Days of the log, the newest first, their entries in the order of the day; `before` which day to go on, null at its end. */
@@ -126,6 +147,31 @@ export interface LogPage {
   days: { day: string; entries: LogEntry[] }[];
   before: string | null;
 }
+
+const nameSchema = z.string().trim().max(80);
+/** What the log takes in: notes, and pieces as they were looked over. Sets, batches and pieces go by their names. */
+export const logLineSchema = z.discriminatedUnion('what', [
+  z.object({
+    what: z.literal('note'),
+    line: z.number().int().min(1),
+    at: wallTimeSchema,
+    set: nameSchema.nullable(),
+    text: logNoteSchema.shape.text,
+  }),
+  z.object({
+    what: z.literal('looked over'),
+    line: z.number().int().min(1),
+    at: wallTimeSchema,
+    set: nameSchema.min(1, 'Of which set?'),
+    batch: nameSchema.min(1, 'Of which batch?'),
+    piece: nameSchema.min(1, 'Which piece?'),
+    findings: inspectionSchema.shape.findings,
+    outcome: inspectionSchema.shape.outcome,
+    note: inspectionSchema.shape.note,
+  }),
+]);
+export type LogLine = z.infer<typeof logLineSchema>;
+export const MOST_LOG_LINES = 5000;
 
 /** A week of the log, by its Monday. */
 export interface LogWeek {
@@ -183,6 +229,19 @@ export function logEntry(place: LogPlace, record: LogRecord): LogEntry {
     mixedGrams: record.kind === 'poured' ? record.mixedGrams : null,
     lostGrams: record.kind === 'poured' ? record.lostGrams : null,
     price,
+    photos:
+      record.kind === 'photo'
+        ? record.copies.map(({ tag, copy, photo, width, height }) => ({ of: `${tag} #${copy}`, photo, width, height }))
+        : [],
+    looked:
+      record.kind === 'looked over'
+        ? record.copies.map(({ tag, copy, findings, outcome, note }) => ({
+            piece: `${tag} #${copy}`,
+            findings,
+            outcome,
+            note,
+          }))
+        : [],
     href,
   });
   const { setId, batchId, lotId, runId, name } = place;
@@ -226,11 +285,21 @@ export function logEntry(place: LogPlace, record: LogRecord): LogEntry {
           ...record.copies.map(({ tag, copy, findings }) =>
             findings.length > 0 ? `${tag} #${copy}: ${findingWords(findings)}` : '',
           ),
+          ...record.copies.map(({ tag, copy, colour }) =>
+            colour ? `${tag} #${copy}: colour ΔE ${colour.apart.toFixed(1)} from the recipe, by a photo` : '',
+          ),
         ],
         record.copies.map(({ note }) => note),
         inLog,
       );
     }
+    case 'photo':
+      return entry(
+        `${name}: ${count(new Set(record.copies.map(({ photo }) => photo)).size, 'photo')}`,
+        [copyWords(record.copies)],
+        [],
+        inLog && `${inLog}&show=looked`,
+      );
     case 'became':
       return entry(
         `${name}: ${count(record.copies.length, 'piece')} ${record.fate === 'delivered' ? 'handed over' : 'spoilt'}`,

@@ -1,4 +1,4 @@
-import { courseSchema, usualRoute, type StepMark } from './routes';
+import { courseSchema, idleSteps, usualRoute, type StepMark } from './routes';
 import { schedule } from './solve';
 import { productFactsOf, testBatch, testFacts, testWorkshop } from './testWorkshop';
 import { calendarRequest } from './workplace';
@@ -140,4 +140,25 @@ test('a layer that failed is abraded and topped up once it is hard; what follows
 test('a course is checked: a time that is none is refused at its mark', () => {
   const wrong = courseSchema.safeParse({ marks: [{ step: 'dam', pinned: '2026-11-31T19:00' }] });
   expect(wrong.error!.issues[0]!.path).toEqual(['marks', 0, 'pinned']);
+});
+
+test('a step may be left out once it made no difference in two batches, and in most of those in which it was done', () => {
+  const done = { from: '2026-11-20T18:00', to: '2026-11-20T18:30' };
+  const course = (...steps: [step: string, idle: boolean][]) => ({
+    marks: steps.map(([step, idle]): StepMark => ({ step, done, ...(idle && { madeNoDifference: true }) })),
+  });
+  const [one, two, three] = [
+    course(['trim', true], ['paint', true], ['sand', false]),
+    course(['trim', true], ['paint', false]),
+    course(['trim', false], ['paint', true], ['paint 2', true]),
+  ];
+  expect(idleSteps([one])).toEqual([]);
+  expect(idleSteps([one, two])).toEqual([{ step: 'trim', idle: 2, done: 2 }]);
+  expect(idleSteps([one, two, three])).toEqual([
+    { step: 'trim', idle: 2, done: 3 },
+    { step: 'paint', idle: 2, done: 3 },
+  ]);
+  // Half of them is not most of them, and what was not done says nothing.
+  expect(idleSteps([one, two, course(['paint', true]), course(['paint', false])])).toHaveLength(1);
+  expect(idleSteps([one, { marks: [{ step: 'trim', madeNoDifference: true }] }])).toEqual([]);
 });

@@ -144,6 +144,8 @@ export const stepMarkSchema = z.object({
   pinned: wallTimeSchema.optional(),
   /** How long it still takes, when that is not what the route says. */
   minutes: minutes.optional(),
+  /** By the maker’s own word it might as well have been left out. */
+  madeNoDifference: z.literal(true).optional(),
 });
 export type StepMark = z.infer<typeof stepMarkSchema>;
 
@@ -159,6 +161,27 @@ export const courseSchema = z.object({
     .optional(),
 });
 export type Course = z.infer<typeof courseSchema>;
+
+/** A step of a route that by the maker’s own word made no difference in so many of the batches in which it was done. */
+export interface IdleStep {
+  step: string;
+  idle: number;
+  done: number;
+}
+/** In fewer batches than this it is no habit yet. */
+const LEAST_IDLE = 2;
+
+/** Steps that made no difference in at least two batches, and in more than half of those in which they were done: what may be left out. */
+export function idleSteps(courses: readonly Pick<Course, 'marks'>[]): IdleStep[] {
+  const steps = new Map<string, IdleStep>();
+  for (const { marks } of courses)
+    for (const { step, done, madeNoDifference } of marks) {
+      if (!done) continue;
+      const known = steps.get(step) ?? { step, idle: 0, done: 0 };
+      steps.set(step, { step, idle: known.idle + (madeNoDifference ? 1 : 0), done: known.done + 1 });
+    }
+  return [...steps.values()].filter(({ idle, done }) => idle >= LEAST_IDLE && 2 * idle > done);
+}
 
 /** The step in which a layer is poured. */
 export const pourStep = (layer: number): string => `pour ${layer}`;

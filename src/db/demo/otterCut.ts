@@ -268,6 +268,8 @@ export function otterCutYear(saturday: number): PastWork[] {
       findings: at === 0 ? (found ?? []) : [],
       outcome: at === 0 ? (outcome ?? 'pass') : 'pass',
       note: '',
+      // The first of a batch is held against the recipe, with a white card beside it.
+      ...(at === 0 && { colour: { seen: SEEN, apart: apartOf(i, found ?? []) } }),
     }));
     const fates = copies.map((copy, at): CopyFate =>
       at === 0 && outcome === 'remake'
@@ -289,6 +291,14 @@ export function otterCutYear(saturday: number): PastWork[] {
       poured: { at, temperatureC: roomC, note, read: (pour, planned) => asRead(pour, planned, i) },
     };
   });
+}
+
+/** The water of the cut as its photos show it. */
+const SEEN = '#4a6137';
+/** A colour that was found off is another shade; the others get nearer to the recipe with the year. */
+function apartOf(batch: number, found: readonly Finding[]): number {
+  const near = 3.6 - 0.11 * batch + 0.9 * seeded(300 + batch)();
+  return Math.round(10 * (found.some(({ kind }) => kind === 'off colour') ? near + 3.2 : near)) / 10;
 }
 
 function marksOf(day: number, batch: number, pieces: number): StepMark[] {

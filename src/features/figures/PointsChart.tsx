@@ -6,8 +6,10 @@ import { ComposedChart, Line, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxi
 import type { BatchOverTime, OverTime, OverTimeKind } from '@/core/records/overTime';
 import { dayAndMonth, dayWithYear } from '@/core/time/dayNames';
 import { formatMeasure, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
+import { explainOverTime } from '@/core/records/explainOverTime';
 import { Fold } from '@/ui/controls/Fold';
 import { useUnits } from '@/ui/measure/UnitsContext';
+import { HowPress } from '@/ui/reading/HowPress';
 import { AXIS, HEIGHT, TIP } from './chartLook';
 import styles from './FiguresScreen.module.css';
 
@@ -39,6 +41,11 @@ const TOLD: Record<
     say: (value, units) => formatMeasure(value, 'length', units, 2),
     sentence: (value) => `levels were off by ${value} on the average`,
   },
+  colour: {
+    name: 'Colour off the recipe',
+    say: (value) => `ΔE ${value.toFixed(1)}`,
+    sentence: (value) => `the water was off its recipe by ${value} in photos`,
+  },
 };
 
 const DAY_MS = 86_400_000;
@@ -47,7 +54,8 @@ const dateOf = (day: number): string => new Date(day * DAY_MS).toISOString().sli
 const hrefOf = ({ setId, batchId }: BatchOverTime): string => `/sets/${setId}/log?batch=${batchId}`;
 
 /** One figure over time: each batch a point that opens it, the mean of the last five as a line; the same as a list. */
-export function PointsChart({ chart: { kind, points, before, lately, latelyOf } }: { chart: OverTime }) {
+export function PointsChart({ chart }: { chart: OverTime }) {
+  const { kind, points, before, lately, latelyOf } = chart;
   const units = useUnits();
   const router = useRouter();
   const { name, say, sentence } = TOLD[kind];
@@ -59,7 +67,8 @@ export function PointsChart({ chart: { kind, points, before, lately, latelyOf } 
       <figcaption>
         {before === null
           ? `${said.charAt(0).toUpperCase()}${said.slice(1)}.`
-          : `Of the last ${latelyOf} batches ${said}; of those before ${words(before)}.`}
+          : `Of the last ${latelyOf} batches ${said}; of those before ${words(before)}.`}{' '}
+        <HowPress label="How so" figure={words(lately)} explain={() => explainOverTime(chart, name, words)} />
       </figcaption>
       <ResponsiveContainer width="100%" height={HEIGHT} initialDimension={{ width: 560, height: HEIGHT }}>
         <ComposedChart data={data} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>

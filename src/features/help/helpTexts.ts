@@ -110,6 +110,14 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
       says: 'Planned and real for every cup, its ratio, and what was noted. Corrections are further entries.',
     },
     {
+      what: 'Looked over',
+      says: 'Arrows go along the row, a letter notes what you see, Enter passes. The level may be typed or read by a gauge.',
+    },
+    {
+      what: 'Photos',
+      says: 'By the camera or out of a file: made small, place and time taken out, kept on this machine and in archives. With a white card in it, the colour is held against the recipe.',
+    },
+    {
       what: 'Copies',
       says: 'Every copy as far as it is poured: open, layers to come, firm, cured, looked over, delivered, spoilt.',
     },
@@ -183,6 +191,10 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     {
       what: 'Find',
       says: 'Words of notes, sets, customers, pieces, products and bottles; all that are typed must be there.',
+    },
+    {
+      what: 'Files',
+      says: 'What is shown goes out as CSV or JSON. Notes, and pieces as they were looked over, come in the same way, out of a spreadsheet too.',
     },
   ],
 };

@@ -2,8 +2,10 @@
 
 import { unpackStrip, type PackedStrip } from '@/core/picture/packedStrip';
 import { careOf } from '@/core/records/care';
-import type { DeliveredDesign, JobView } from '@/core/records/job';
+import { notApproved, type DeliveredDesign, type JobView } from '@/core/records/job';
 import type { PieceDesign } from '@/core/model/designSchema';
+import { copyName } from '@/core/model/pieceRef';
+import { photoAddress } from '@/core/records/photos';
 import type { Stored } from '@/core/model/stored';
 import { dayWithYear } from '@/core/time/dayNames';
 import { formatMeasure } from '@/core/units/formatMeasure';
@@ -27,7 +29,8 @@ export function DeliverySheet({ view, designs, drawn, strip }: DeliverySheetProp
   const used = [productId, ...(build?.coats ?? []).map((coat) => coat.productId)];
   const models = products.flatMap(({ id, data }) => (used.includes(id) ? [data.cureModel] : []));
   const weight = designs.reduce((sum, { copies, weightGrams }) => sum + copies * weightGrams, 0);
-  const waiting = (job?.approvals ?? []).filter(({ given }) => given === null);
+  const photographed = designs.flatMap(({ tag, photo }) => (photo ? [{ tag, ...photo }] : []));
+  const waiting = notApproved(job);
   const mass = (grams: number): string =>
     units.mass === 'g' && grams >= 1000 ? `${(grams / 1000).toFixed(2)} kg` : formatMeasure(grams, 'mass', units, 0);
   return (
@@ -37,9 +40,7 @@ export function DeliverySheet({ view, designs, drawn, strip }: DeliverySheetProp
           <main className={styles.sheet}>
             <h1>{name}</h1>
             <p>{[job?.customer, dayWithYear(now.slice(0, 10))].filter(Boolean).join(', ')}</p>
-            {waiting.length > 0 && (
-              <p className={styles.isOver}>{`Not approved yet: ${waiting.map(({ what }) => what).join('; ')}.`}</p>
-            )}
+            {waiting.length > 0 && <p className={styles.isOver}>{`Not approved yet: ${waiting.join('; ')}.`}</p>}
             <WaterlineStrip
               label="The pieces at eye level"
               pieces={unpackStrip(strip, drawn, levelMm)}
@@ -79,6 +80,16 @@ export function DeliverySheet({ view, designs, drawn, strip }: DeliverySheetProp
                 </tr>
               </tfoot>
             </table>
+            {photographed.length > 0 && (
+              <div className={styles.photos}>
+                {photographed.map(({ designId, tag, copy, photo, width, height }) => (
+                  <figure key={designId}>
+                    <img src={photoAddress(photo)} alt="" width={width} height={height} />
+                    <figcaption>{copyName(tag, copy)}</figcaption>
+                  </figure>
+                ))}
+              </div>
+            )}
             <p className={styles.how}>Weights are reckoned from bodies and water; paint and plants come on top.</p>
             <h2>How to keep them</h2>
             <ul>

@@ -1,6 +1,9 @@
 'use client';
 
+import type { Explanation } from '@/core/plan';
+import type { JarFigure } from '@/core/records/explainJob';
 import type { Jar as JarFigures } from '@/core/records/job';
+import { HowPress } from '@/ui/reading/HowPress';
 import styles from './JobScreen.module.css';
 
 const WIDE = 150;
@@ -14,13 +17,17 @@ interface JarProps {
   label: string;
   jar: JarFigures;
   words: (value: number) => string;
+  explain: (which: JarFigure) => Explanation;
 }
 
 /**
  * A jar that fills with what is spent, stands as high as the end is likely to be, and has a brim where the limit is. What runs over stands
  * above it in pencil.
  */
-export function Jar({ label, jar, words }: JarProps) {
+export function Jar({ label, jar, words, explain }: JarProps) {
+  const how = (name: string, which: JarFigure) => (
+    <HowPress label={name} figure={words(jar[which])} explain={() => explain(which)} />
+  );
   const { spent, likely, low, high, limit, over, may } = jar;
   const most = Math.max(high, (limit ?? 0) * 1.12, 1e-9);
   const y = (value: number): number => FOOT - ((FOOT - TOP) * value) / most;
@@ -60,15 +67,17 @@ export function Jar({ label, jar, words }: JarProps) {
         <b>{label}</b>
         <dl>
           <div>
-            <dt>spent</dt>
+            <dt>{how('spent', 'spent')}</dt>
             <dd>{words(spent)}</dd>
           </div>
           <div>
-            <dt>in the end, likely</dt>
+            <dt>{how('in the end, likely', 'likely')}</dt>
             <dd>{words(likely)}</dd>
           </div>
           <div>
-            <dt>between</dt>
+            <dt>
+              {how('between', 'low')} {how('and', 'high')}
+            </dt>
             <dd>{`${words(low)} and ${words(high)}`}</dd>
           </div>
           <div>

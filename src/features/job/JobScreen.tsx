@@ -2,6 +2,8 @@
 
 import Link from 'next/link';
 import { JOB_STAGES, jobSchema, type Job } from '@/core/records/recordSchemas';
+import { TYPICAL_WORK } from '@/core/money/quote';
+import { explainHours, explainMoney } from '@/core/records/explainJob';
 import type { JobFigures, JobView, JobWorkedOut } from '@/core/records/job';
 import { complaintAt } from '@/core/records/replaceAt';
 import { formatMoney } from '@/core/units/formatMeasure';
@@ -64,7 +66,12 @@ export function JobScreen({ initial }: { initial: JobView }) {
           ) : !worked.data || !figures ? (
             <Held label="The job is being summed up" rows={9} height={40} />
           ) : (
-            <Summed figures={figures} open={worked.data.open} setId={view.set.id} />
+            <Summed
+              figures={figures}
+              open={worked.data.open}
+              setId={view.set.id}
+              ratePerHour={(view.settings.data.work ?? TYPICAL_WORK).ratePerHour}
+            />
           )}
         </div>
         <aside className={styles.aside} aria-label="What was agreed">
@@ -123,7 +130,14 @@ export function JobScreen({ initial }: { initial: JobView }) {
 const hours = (value: number): string => `${value.toFixed(1)} h`;
 
 /** The jars, what they say in a sentence, what would bring the job back, and its stages. */
-function Summed({ figures, open, setId }: { figures: JobFigures; open: number; setId: string }) {
+interface SummedProps {
+  figures: JobFigures;
+  open: number;
+  setId: string;
+  ratePerHour: number;
+}
+
+function Summed({ figures, open, setId, ratePerHour }: SummedProps) {
   const units = useUnits();
   const money = (value: number): string => formatMoney(value, units);
   const { stages, ways, spread, timedHours } = figures;
@@ -135,8 +149,13 @@ function Summed({ figures, open, setId }: { figures: JobFigures; open: number; s
         {leadOf(figures, money)}
       </p>
       <div className={styles.jars}>
-        <Jar label="Money" jar={figures.money} words={money} />
-        <Jar label="Hours" jar={figures.hours} words={hours} />
+        <Jar
+          label="Money"
+          jar={figures.money}
+          words={money}
+          explain={(which) => explainMoney(figures, which, ratePerHour, money)}
+        />
+        <Jar label="Hours" jar={figures.hours} words={hours} explain={(which) => explainHours(figures, which)} />
       </div>
       {ways.length > 0 && (
         <section aria-label="What would bring it back" className={styles.ways}>

@@ -16,6 +16,7 @@ import {
   type CopyInBatch,
   type CopyState,
 } from '@/core/records/copies';
+import { notApproved } from '@/core/records/job';
 import type { CopyFate } from '@/core/records/recordSchemas';
 import { LineForm } from '@/ui/controls/LineForm';
 import { Held } from '@/ui/held/Held';
@@ -118,6 +119,7 @@ function Chosen({ chosen, onDone }: { chosen: readonly Copy[]; onDone: () => voi
     copyName(desk.designs.find(({ id }) => id === designId)?.data.tag ?? '', copy);
   const names = chosen.length === 1 ? nameOf(chosen[0]!) : `${chosen.length} copies`;
   const poured = chosen.filter(isBegun);
+  const waiting = notApproved(desk.set.data.job);
   const say = async (fate: Pick<CopyFate, 'fate' | 'at' | 'why'> | null, label: string): Promise<void> => {
     const copies = poured.flatMap(({ designId, copy, held }) =>
       held ? [{ designId, copy, batchId: held.batchId }] : [],
@@ -157,11 +159,17 @@ function Chosen({ chosen, onDone }: { chosen: readonly Copy[]; onDone: () => voi
         />
       ) : (
         <div className={styles.actions}>
+          {waiting.length > 0 && (
+            <p className={styles.waiting}>
+              {`Not approved yet: ${waiting.join('; ')}. `}
+              <Link href={`/job/${desk.set.id}`}>To the job</Link>
+            </p>
+          )}
           <Button
-            variant="contained"
+            variant={waiting.length > 0 ? 'outlined' : 'contained'}
             onClick={() => void say({ fate: 'delivered', at: desk.now, why: '' }, `${names}: delivered`)}
           >
-            Delivered today
+            {waiting.length > 0 ? 'Delivered today all the same' : 'Delivered today'}
           </Button>
           <Button onClick={() => setSpoiling(true)}>Spoilt</Button>
           {poured.some(({ held }) => held?.fate) && (

@@ -6,9 +6,12 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 import { FINDING_KINDS, FINDINGS, type FindingKind } from '@/core/findings/findingKinds';
 import { copyName, pieceKey } from '@/core/model/pieceRef';
 import { copiesOfDesigns, copyWords, type Copy } from '@/core/records/copies';
-import { findingWords } from '@/core/records/inspections';
+import { tintOfRequest, type Plan, type PlanRequest } from '@/core/plan';
+import { findingWords, levelOffMm, outcomeOf, withColour, withLevelOff } from '@/core/records/inspections';
 import type { Inspection } from '@/core/records/recordSchemas';
 import type { BatchRow } from '@/core/records/views';
+import { linearFromHex } from '@/core/tint/colour';
+import { lightByDepth } from '@/core/tint/waterLook';
 import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -18,13 +21,15 @@ import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { useDesk } from '../desk/DeskContext';
 import { useBatch, type ServedBatch } from '../desk/useBatch';
 import { useCopies } from '../desk/useCopies';
+import { GaugeSource } from '../desk/GaugeSource';
 import { CopyCut } from './CopyCut';
+import { PiecePhotos } from './PiecePhotos';
 import { WhyTubes } from './WhyTubes';
 import styles from './LookedOver.module.css';
 
 /** Inspection along the row: the pieces of a batch as they were poured, what was found written under each. */
 export function LookedOver({ served }: { served: ServedBatch | null }) {
-  const { batch, plan, choose } = useBatch(served);
+  const { batch, request, plan, choose } = useBatch(served);
   const { data: taken, failed, again } = useCopies();
   const { desk } = useDesk();
   return (
@@ -38,12 +43,14 @@ export function LookedOver({ served }: { served: ServedBatch | null }) {
           </p>
         ) : failed && !taken ? (
           <NotRead what="The copies could not be read." again={again} />
-        ) : !taken || !plan ? (
+        ) : !taken || !plan || !request ? (
           <Held label="Reading the pieces" />
         ) : (
           <Row
             key={batch.id}
             batch={batch}
+            request={request}
+            plan={plan}
             copies={inBenchOrder(
               plan.layers.flatMap(({ cups }) => cups.flatMap(({ pours }) => pours.map(pieceKey))),
               copiesOfDesigns(desk.designs, taken, desk.now).filter(({ held }) => held?.batchId === batch.id),
@@ -64,14 +71,23 @@ const inBenchOrder = (keys: readonly string[], copies: readonly Copy[]): Copy[] 
   return [...copies].sort((a, b) => placeOf(a) - placeOf(b));
 };
 
-const NOTHING_FOUND: Pick<Inspection, 'findings' | 'note'> = { findings: [], note: '' };
+type Seen = Pick<Inspection, 'findings' | 'note' | 'colour'>;
+const NOTHING_FOUND: Seen = { findings: [], note: '' };
 const BY_KEY = new Map(FINDINGS.map((kind) => [FINDING_KINDS[kind].key, kind]));
 
-function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
+interface RowProps {
+  batch: BatchRow;
+  request: PlanRequest;
+  plan: Plan;
+  copies: readonly Copy[];
+}
+
+function Row({ batch, request, plan, copies }: RowProps) {
   const { desk, edits } = useDesk();
   const [at, setAt] = useState(0);
   const [asked, setAsked] = useState<FindingKind | null>(null);
   const row = useRef<HTMLDivElement>(null);
+  const found = useRef<HTMLElement>(null);
   const own = useOwnWords();
   const copy = copies[Math.min(at, copies.length - 1)];
   if (!copy) return <p className={styles.teach}>No piece of this set is in the batch.</p>;
@@ -84,8 +100,9 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
     row.current?.querySelectorAll<HTMLElement>('button')[next]?.focus();
   };
   const was = (batch.data.inspections ?? []).findLast((one) => pieceKey(one) === pieceKey(copy)) ?? null;
-  const { findings, note } = was ?? NOTHING_FOUND;
-  const say = (inspection: Pick<Inspection, 'findings' | 'note' | 'outcome'> | null): void => {
+  const seen: Seen = was ?? NOTHING_FOUND;
+  const { findings } = seen;
+  const say = (inspection: (Seen & Pick<Inspection, 'outcome'>) | null): void => {
     const label = inspection
       ? `${nameOf(copy)}: ${findingWords(inspection.findings) || 'passed'}`.slice(0, 80)
       : `${nameOf(copy)}: not looked over`;
@@ -94,17 +111,19 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
         do: 'inspect',
         setId: desk.set.id,
         copies: [{ designId: copy.designId, copy: copy.copy, batchId: batch.id }],
-        inspection: inspection && { ...inspection, at: desk.now },
+        inspection: inspection && { ...only(inspection), at: desk.now },
         label,
       }),
       label,
     );
   };
+  const sayFound = (next: Inspection['findings'], colour = seen.colour): void =>
+    say({ ...seen, colour, findings: next, outcome: outcomeOf(was, next) });
   const toggle = (kind: FindingKind): void => {
     const has = findings.some((one) => one.kind === kind);
     const next = has ? findings.filter((one) => one.kind !== kind) : [...findings, { kind }];
     setAsked(has ? null : kind);
-    say({ findings: next, note, outcome: next.length === 0 ? 'pass' : 'mend' });
+    sayFound(next);
   };
   const pass = (): void => {
     if (!was) say({ ...NOTHING_FOUND, outcome: 'pass' });
@@ -128,6 +147,11 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
     event.stopPropagation();
     act();
   };
+  const design = desk.designs.find(({ id }) => id === copy.designId)?.data;
+  const { levelMm } = request.set;
+  const depthMm = plan.pieces.find(({ designId }) => designId === copy.designId)?.water.greatestDepthMm;
+  const planned =
+    design && depthMm ? lightByDepth(linearFromHex(design.bedColour), tintOfRequest(request))(depthMm) : null;
   const looked = copies.filter(({ held }) => held?.inspection);
   const why = asked && findings.some(({ kind }) => kind === asked) ? asked : (findings[0]?.kind ?? null);
   return (
@@ -154,10 +178,21 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
           </button>
         ))}
       </div>
-      <section className={styles.found} aria-label={`What is found on ${nameOf(copy)}`}>
-        <h3>
-          {nameOf(copy)} <span>{own(copyWords(copy))}</span>
-        </h3>
+      <section ref={found} className={styles.found} aria-label={`What is found on ${nameOf(copy)}`}>
+        <div className={styles.head}>
+          <h3>
+            {nameOf(copy)} <span>{own(copyWords(copy))}</span>
+          </h3>
+          <PiecePhotos
+            key={pieceKey(copy)}
+            batch={batch}
+            piece={copy}
+            name={nameOf(copy)}
+            planned={planned}
+            colour={seen.colour}
+            onColour={(colour) => sayFound(withColour(findings, colour), colour)}
+          />
+        </div>
         <div className={styles.kinds} role="group" aria-label="Findings" onKeyDown={press}>
           {FINDINGS.map((kind) => (
             <ToggleButton
@@ -173,6 +208,15 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
           ))}
         </div>
         <div className={styles.more}>
+          <MeasureField
+            key={pieceKey(copy)}
+            label="Water stands at"
+            quantity="length"
+            value={levelMm + levelOffMm(findings)}
+            gaugeMm={levelMm}
+            hint={`planned ${levelMm} mm`}
+            onCommit={(mm) => sayFound(withLevelOff(findings, mm - levelMm))}
+          />
           {findings
             .filter(({ kind }) => FINDING_KINDS[kind].sized)
             .map(({ kind, mm = 0 }) => (
@@ -181,23 +225,18 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
                 label={`${FINDING_KINDS[kind].words}, by`}
                 quantity="length"
                 value={mm}
-                onCommit={(by) =>
-                  say({
-                    findings: findings.map((one) => (one.kind === kind ? { kind, mm: by } : one)),
-                    note,
-                    outcome: was?.outcome ?? 'mend',
-                  })
-                }
+                onCommit={(by) => sayFound(findings.map((one) => (one.kind === kind ? { kind, mm: by } : one)))}
               />
             ))}
           {was && (
             <WordField
               label="In your words"
-              value={note}
-              onCommit={(words) => say({ findings, note: words, outcome: was.outcome })}
+              value={seen.note}
+              onCommit={(note) => say({ ...seen, note, outcome: was.outcome })}
             />
           )}
         </div>
+        <GaugeSource within={found} />
         <div className={styles.outcomes} role="group" aria-label="What comes of it">
           {findings.length === 0 ? (
             <Button variant="contained" onClick={pass}>
@@ -207,19 +246,19 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
             <>
               <Button
                 variant={was?.outcome === 'mend' ? 'contained' : 'outlined'}
-                onClick={() => say({ findings, note, outcome: 'mend' })}
+                onClick={() => say({ ...seen, outcome: 'mend' })}
               >
                 To mend
               </Button>
               <Button
                 variant={was?.outcome === 'pass' ? 'contained' : 'outlined'}
-                onClick={() => say({ findings, note, outcome: 'pass' })}
+                onClick={() => say({ ...seen, outcome: 'pass' })}
               >
                 Passes all the same
               </Button>
               <Button
                 variant={was?.outcome === 'remake' ? 'contained' : 'outlined'}
-                onClick={() => say({ findings, note, outcome: 'remake' })}
+                onClick={() => say({ ...seen, outcome: 'remake' })}
               >
                 Make it anew
               </Button>
@@ -246,6 +285,14 @@ function Row({ batch, copies }: { batch: BatchRow; copies: readonly Copy[] }) {
     </>
   );
 }
+
+/** Of what was kept, what is said again: without the piece and the moment. */
+const only = ({ findings, note, colour, outcome }: Seen & Pick<Inspection, 'outcome'>) => ({
+  findings,
+  note,
+  outcome,
+  ...(colour && { colour }),
+});
 
 /** What stands under a piece in the row. */
 function underWords({ held, state }: Copy): string {

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { withMark } from '@/core/schedule/kept';
 import { pourStep } from '@/core/schedule/routes';
-import { TYPICAL_WEIGHTS, weightsSchema, type Weights } from '@/core/findings/diagnose';
+import { oftenKey, TYPICAL_WEIGHTS, weightsSchema, type Weights } from '@/core/findings/diagnose';
 import { complaintAt } from '@/core/records/replaceAt';
 import { Fold } from '@/ui/controls/Fold';
 import { MeasureField } from '@/ui/measure/MeasureField';
@@ -170,7 +170,7 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
             </section>
           )}
           <Fold summary="How it is weighed">
-            <WeightFields />
+            <WeightFields why={why} />
           </Fold>
           <p className={styles.how}>
             An estimate: how often each cause is behind this finding, times what each fact on record and the neighbours
@@ -188,7 +188,7 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
 const takenWords = ({ grams, price }: Taken, units: UnitPreferences): string =>
   `${formatMeasure(grams, 'mass', units, 0)}, ${formatMoney(price, units)}`;
 
-const WEIGHTS: readonly { key: keyof Weights; label: string }[] = [
+const WEIGHTS: readonly { key: Exclude<keyof Weights, 'often'>; label: string }[] = [
   { key: 'strongly', label: 'A fact speaks strongly for it: times' },
   { key: 'speaks', label: 'A fact speaks for it: times' },
   { key: 'against', label: 'A fact speaks against it: times' },
@@ -196,8 +196,8 @@ const WEIGHTS: readonly { key: keyof Weights; label: string }[] = [
   { key: 'neighboursAgainst', label: 'Neighbours speak against it: times' },
 ];
 
-/** How many times as likely a cause becomes by each fact: the maker’s own figures, in the workshop’s settings. */
-function WeightFields() {
+/** How often each cause is behind the finding, and how many times as likely each fact makes it: the maker’s own, in the workshop’s settings. */
+function WeightFields({ why }: { why: Why }) {
   const { desk, edits } = useDesk();
   const own = desk.shelf.settings.data.causeWeights;
   const weights = own ?? TYPICAL_WEIGHTS;
@@ -226,6 +226,17 @@ function WeightFields() {
           value={weights[key]}
           validate={(value) => complaintAt(weightsSchema, weights, [key], value)}
           onCommit={(value) => put({ ...weights, [key]: value })}
+        />
+      ))}
+      <p className={styles.how}>How often each is behind it before anything is known, against the others:</p>
+      {why.causes.map(({ id, words, often }) => (
+        <MeasureField
+          key={id}
+          label={`How often: ${words}`}
+          quantity="number"
+          value={often}
+          validate={(value) => complaintAt(weightsSchema, { ...weights, often: { [id]: often } }, ['often', id], value)}
+          onCommit={(value) => put({ ...weights, often: { ...weights.often, [oftenKey(why.finding, id)]: value } })}
         />
       ))}
       {own && (

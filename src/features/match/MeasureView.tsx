@@ -24,7 +24,7 @@ import { useDesk } from '../desk/DeskContext';
 import styles from './MatchStage.module.css';
 import { BedPairs } from './BedPairs';
 import { benchRows, type BenchRow } from './benchList';
-import { GaugeSource } from './GaugeSource';
+import { GaugeSource } from '../desk/GaugeSource';
 import own from './MeasureView.module.css';
 
 const ENDS: Partial<Record<EdgeName, string>> = {
@@ -94,7 +94,7 @@ function BenchTable({ rows }: { rows: readonly BenchRow[] }) {
   };
   return (
     <div className={own.scroll}>
-      <GaugeSource table={table} />
+      <GaugeSource within={table} />
       <Table ref={table} className={own.table}>
         <TableHead>
           <TableRow>

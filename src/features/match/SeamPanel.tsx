@@ -1,13 +1,15 @@
 'use client';
 
+import Link from 'next/link';
 import { useDeferredValue } from 'react';
-import { copyName, pieceKey } from '@/core/model/pieceRef';
+import { copyName, pieceKey, type PieceRef } from '@/core/model/pieceRef';
+import { findingWords, toMend } from '@/core/records/inspections';
 import type { MatchSet } from '@/core/seams/matchSet';
 import type { StandingJoint } from '@/core/seams/waysToClose';
 import type { SeamLimits } from '@/core/model/seamSchema';
 import { GradeMark, GRADE_WORDS } from '@/ui/mark/GradeMark';
 import { SeamPicture } from '@/ui/waterline/SeamPicture';
-import { useUnits } from '@/ui/measure/UnitsContext';
+import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
 import { useAwake } from '@/ui/useAwake';
 import { useDesk } from '../desk/DeskContext';
 import { EdgeMeasures } from './EdgeMeasures';
@@ -25,6 +27,34 @@ interface SeamPanelProps {
   joints: readonly StandingJoint[] | null;
   /** Which copies meet here, where the arrangement knows: of the first edge and of the second. */
   copies?: readonly [number, number] | undefined;
+}
+
+interface ToMendHereProps {
+  /** The pieces that meet; of a design without a copy any of it. */
+  sides: readonly PieceRef[];
+  nameOf: (piece: { designId: string; copy: number }) => string;
+}
+
+/** What was found on the pieces of a seam and is still to be mended: a low piece is low here too. */
+function ToMendHere({ sides, nameOf }: ToMendHereProps) {
+  const { desk } = useDesk();
+  const own = useOwnWords();
+  const found = toMend(desk.batches).filter(({ designId, copy }) =>
+    sides.some((side) => side.designId === designId && (side.copy === null || side.copy === copy)),
+  );
+  if (found.length === 0) return null;
+  return (
+    <ul className={styles.toMend}>
+      {found.map(({ batchId, findings, ...piece }) => (
+        <li key={pieceKey(piece)}>
+          <Link href={`/sets/${desk.set.id}/log?show=looked&batch=${encodeURIComponent(batchId)}`}>
+            {nameOf(piece)}
+          </Link>
+          {own(` is to be mended: ${findingWords(findings)}.`)}
+        </li>
+      ))}
+    </ul>
+  );
 }
 
 /** One seam at eye level: the two edges face to face, its figures, what closes it, and what was measured. */
@@ -47,6 +77,10 @@ export function SeamPanel({ match, seam, limits, joints, copies }: SeamPanelProp
         <GradeMark grade={seam.grade} />{' '}
         {seam.grade === 'closes' ? 'It closes.' : `It ${GRADE_WORDS[seam.grade]}: ${words}.`}
       </p>
+      <ToMendHere
+        sides={[a, b].map(({ designId, copy }, i) => ({ designId, copy: copies?.[i] ?? copy }))}
+        nameOf={(one) => copyName(tagOf(one.designId), one.copy)}
+      />
       <SeamPicture a={a} b={b} seam={seam} words={words} />
       <SeamFigures seam={seam} match={match} limits={limits} />
       {filled && <WaysToClose seam={seam} match={match} limits={limits} joints={joints} copies={copies} />}

@@ -8,7 +8,7 @@ import { gradeOf } from '@/core/seams/seam';
 import { SEAM_LIMITS } from '@/core/model/seamSchema';
 import { GRADE_WORDS, GradeMark } from '@/ui/mark/GradeMark';
 import { useDesk } from '../desk/DeskContext';
-import { differenceWords } from './differenceWords';
+import { differenceWords } from '../desk/differenceWords';
 import { RecipeWedge, type RecipeWedgeProps } from './RecipeWedge';
 import type { Beside } from './useBeside';
 import styles from './TintStage.module.css';

@@ -15,8 +15,8 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { findInWorker } from '@/workers/tinting';
 import { useDesk, useLiveDesk } from '../desk/DeskContext';
-import { PhotoPick } from './photo/PhotoPick';
-import { differenceWords } from './differenceWords';
+import { PhotoPick } from '../desk/photo/PhotoPick';
+import { differenceWords } from '../desk/differenceWords';
 import { useTint } from './useTint';
 import styles from './FindView.module.css';
 

@@ -8,7 +8,7 @@ import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
 import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { useDesk, useLiveDesk } from '../desk/DeskContext';
-import { differenceWords } from './differenceWords';
+import { differenceWords } from '../desk/differenceWords';
 import { useTint } from './useTint';
 import styles from './CupsView.module.css';
 

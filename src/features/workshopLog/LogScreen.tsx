@@ -34,6 +34,7 @@ import { HelpDialog } from '../help/HelpDialog';
 import { TopBar } from '../TopBar';
 import { Notebook } from './Notebook';
 import { NoteForm } from './NoteForm';
+import { TakeIn } from './TakeIn';
 import { Tide } from './Tide';
 import styles from './LogScreen.module.css';
 
@@ -41,6 +42,7 @@ const KIND_NAMES: Record<LogKind, string> = {
   poured: 'Poured',
   run: 'Runs',
   'looked over': 'Looked over',
+  photo: 'Photos',
   became: 'Handed over, spoilt',
   bought: 'Bought',
   shelf: 'Weighed, thrown away',
@@ -173,6 +175,7 @@ export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk 
                     </a>
                   ))}
                 </p>
+                <TakeIn edits={edits} />
               </aside>
               <div className={styles.days}>
                 {ask.before && (

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { photoAddress } from '@/core/records/photos';
 import type { LogEntry, LogPage } from '@/core/records/workshopLog';
 import { WEEKDAYS } from '@/core/time/benchWindows';
 import { dayWithYear } from '@/core/time/dayNames';
@@ -86,7 +87,7 @@ function Day({ day, entries, onNote }: LogPage['days'][number] & Pick<NotebookPr
 function Entry({ entry, onNote }: { entry: LogEntry } & Pick<NotebookProps, 'onNote'>) {
   const own = useOwnWords();
   const units = useUnits();
-  const { kind, at, set, title, facts, said, price, href, note } = entry;
+  const { kind, at, set, title, facts, said, price, photos, href, note } = entry;
   return (
     <li data-kind={kind} className={styles.entry}>
       <time dateTime={at}>{kind === 'bought' ? '' : at.slice(11, 16)}</time>
@@ -112,6 +113,15 @@ function Entry({ entry, onNote }: { entry: LogEntry } & Pick<NotebookProps, 'onN
         {facts.map((fact) => (
           <p key={fact}>{own(fact)}</p>
         ))}
+        {photos.length > 0 && (
+          <p className={styles.photos}>
+            {photos.map(({ of, photo, width, height }) => (
+              <a key={`${of} ${photo}`} href={photoAddress(photo)} target="_blank" rel="noreferrer">
+                <img src={photoAddress(photo)} alt={of} width={width} height={height} loading="lazy" />
+              </a>
+            ))}
+          </p>
+        )}
         {said.map((words, i) => (
           <p key={i} className={styles.said}>
             {words}
@@ -132,9 +142,10 @@ function Mark({ kind }: { kind: LogEntry['kind'] }) {
 }
 
 const MARKS: Record<LogEntry['kind'], string> = {
-  // A cup, a clock’s hand, an eye, an open door, a bottle, a shelf’s edge, a line of writing.
+  // A cup, a clock’s hand, a camera, an eye, an open door, a bottle, a shelf’s edge, a line of writing.
   poured: 'M2 3H14L12 14H4ZM3 7H13',
   run: 'M8 1A7 7 0 1 0 8 15A7 7 0 1 0 8 1M8 4V8L11 10',
+  photo: 'M1 4H5L6 2H10L11 4H15V13H1ZM8 6A2.5 2.5 0 1 0 8 11A2.5 2.5 0 1 0 8 6',
   'looked over': 'M1 8Q8 1 15 8Q8 15 1 8M8 6A2 2 0 1 0 8 10A2 2 0 1 0 8 6',
   became: 'M3 14V2H10V14M10 8H15M12 5L15 8L12 11',
   bought: 'M6 1H10V4L12 7V15H4V7L6 4Z',

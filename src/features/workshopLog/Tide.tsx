@@ -4,6 +4,8 @@ import { useRef, type KeyboardEvent } from 'react';
 import { daysAfter, tideFigures, weeksInRow, type LogWeek } from '@/core/records/workshopLog';
 import { dayAndMonth } from '@/core/time/dayNames';
 import { formatMeasure, formatMoney } from '@/core/units/formatMeasure';
+import { explainTide } from '@/core/records/explainOverTime';
+import { HowPress } from '@/ui/reading/HowPress';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import styles from './Tide.module.css';
 
@@ -44,7 +46,14 @@ export function Tide({ weeks, today, open, onOpen }: TideProps) {
       <p className={styles.said}>
         {fullest
           ? `${grams(mixedGrams)} were mixed in a year; ${grams(lostGrams)} of it, ${Math.round((100 * lostGrams) / mixedGrams)} %, reached no piece. ${money > 0 ? `That took ${formatMoney(money, units)} from the shelf. ` : ''}The fullest week was that of ${dayAndMonth(fullest.monday)}, with ${grams(fullest.mixedGrams)}.`
-          : 'Nothing was poured in this year. What is poured at the bench or put into the log of a set rises here.'}
+          : 'Nothing was poured in this year. What is poured at the bench or put into the log of a set rises here.'}{' '}
+        {fullest && (
+          <HowPress
+            label="How so"
+            figure={grams(mixedGrams)}
+            explain={() => explainTide(year, grams, (amount) => formatMoney(amount, units))}
+          />
+        )}
       </p>
       <div className={styles.water}>
         <svg viewBox={`0 0 ${WEEKS * WEEK} ${HIGH + DEEP + 8}`} preserveAspectRatio="none" aria-hidden>

@@ -1,5 +1,6 @@
 import { itemOf, firstNumbers, numbersOf, remainingItems } from '@/core/records/copies';
 import { withFate, withInspection } from '@/core/records/inspections';
+import { withPhoto } from '@/core/records/photos';
 import { setOfScope, setScope, type Command, type Scope } from '@/core/records/command';
 import { pourStep } from '@/core/schedule/routes';
 import { isOfBench, wholePours } from '@/core/records/rest';
@@ -7,6 +8,7 @@ import { pourId, type PourRecord, type Batch } from '@/core/records/recordSchema
 import type { KeptPlan } from '@/core/records/views';
 import { countBatches, getBatch, lastCopyTaken, setOfBatch } from '@/db/batches';
 import { keepPlan } from '@/db/keptPlans';
+import { hasPhoto } from '@/db/photos';
 import { listDocuments } from '@/db/documents';
 import { type Database } from '@/db/storage';
 import { edit, EditRefusedError, StaleEditError } from '@/db/journal';
@@ -78,6 +80,15 @@ export const writeFates = (db: Database, command: Extract<Command, { do: 'fate' 
 export const writeInspections = (db: Database, command: Extract<Command, { do: 'inspect' }>, now: string): Done =>
   writeOfCopies(db, command, 'Look copies over', now, (data, own) => withInspection(data, own, command.inspection));
 
+/** A photo of copies: its bytes came before. */
+export function writePhoto(db: Database, command: Extract<Command, { do: 'photo' }>, now: string): Done {
+  if (command.wanted && !hasPhoto(db, command.photo.photo))
+    throw new FieldProblem(['photo', 'photo'], 'This photo did not arrive. Take it in once more.');
+  return writeOfCopies(db, command, command.wanted ? 'Put a photo in' : 'Take a photo away', now, (data, own) =>
+    withPhoto(data, own, command.photo, command.wanted),
+  );
+}
+
 /** A new batch of what no batch has taken yet, or like one that is there, to be poured in the next hour. */
 export function planBatch(db: Database, { setId, like }: Extract<Command, { do: 'plan' }>, now: string): Done {
   mustBeThere(db, setId);
@@ -91,7 +102,7 @@ export function planBatch(db: Database, { setId, like }: Extract<Command, { do: 
         pourAt: now,
         benchWindows: null,
       };
-  const { moves: _, course: __, fates: ___, inspections: ____, ...data } = batch;
+  const { moves: _, course: __, fates: ___, inspections: ____, photos: _____, ...data } = batch;
   const label = before ? `Plan another like ${before.name}`.slice(0, 80) : 'Plan a batch';
   const touched = edit(db, setScope(setId), label, now, (writer) => writer.add('batch', id, data, setId));
   return { id, touched };

@@ -1,4 +1,5 @@
 import { EDIT_ROUTES } from '../../core/records/editRoutes';
+import { MOST_PHOTO_BYTES } from '../../core/records/photos';
 import { addressOf } from './address';
 
 /** What is known of a request before any of it is read. */
@@ -16,7 +17,16 @@ export interface Verdict {
 
 /** The largest file that is taken in, and where. */
 export const MOST_FILE_BYTES = 500_000_000;
-const FILE_DOOR = '/api/backups/file';
+/** What is sent as the body of a request; JSON where nothing else is said. */
+const BODIES: Readonly<Partial<Record<string, { wanted: RegExp; message: string; mostBytes: number }>>> = {
+  '/api/backups/file': {
+    wanted: /^application\/octet-stream\s*$/i,
+    message: 'Send a file.',
+    mostBytes: MOST_FILE_BYTES,
+  },
+  '/api/photos': { wanted: /^image\/jpeg\s*$/i, message: 'Send a JPEG.', mostBytes: MOST_PHOTO_BYTES },
+};
+const JSON_BODY = { wanted: /^application\/json\s*(;|$)/i, message: 'Send JSON.' };
 const MOST_URL = 2000;
 
 const first = (value: string | string[] | undefined): string | null =>
@@ -55,17 +65,16 @@ export function verdictOnWriting(path: string, host: string, headers: Asked['hea
   const origin = first(headers['origin']);
   if (origin !== null && origin.toLowerCase() !== `http://${host}`)
     return { status: 403, message: 'Requests from other sites are not taken.' };
-  const file = path === FILE_DOOR;
-  const wanted = file ? /^application\/octet-stream\s*$/i : /^application\/json\s*(;|$)/i;
-  if (!wanted.test(first(headers['content-type']) ?? ''))
-    return { status: 415, message: file ? 'Send a file.' : 'Send JSON.' };
+  const { wanted, message } = BODIES[path] ?? JSON_BODY;
+  if (!wanted.test(first(headers['content-type']) ?? '')) return { status: 415, message };
   const length = Number(first(headers['content-length']) ?? 0);
   return length > mostBytesAt(path) ? { status: 413, message: 'That is too large.' } : null;
 }
 
 /** How long the body of a request may be, by where it goes. */
-export const mostBytesAt = (path: string): number =>
-  path === FILE_DOOR ? MOST_FILE_BYTES : (EDIT_ROUTES.find((door) => door.path === path) ?? EDIT_ROUTES[0]).mostBytes;
+export const mostBytesAt = (path: string): number => (BODIES[path] ?? bodyOfEdit(path)).mostBytes;
+const bodyOfEdit = (path: string): (typeof EDIT_ROUTES)[number] =>
+  EDIT_ROUTES.find((door) => door.path === path) ?? EDIT_ROUTES[0];
 
 /** The names under which Aguada answers: those of this machine, and the one it was asked to listen on. */
 export function hostsOf(listen: string, port: number, others: readonly string[] = []): Set<string> {

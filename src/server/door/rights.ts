@@ -63,6 +63,8 @@ export const ROUTES: Readonly<Record<string, Rights>> = {
   '/api/log': { GET: 'everything' },
   '/api/lots': { GET: 'everything' },
   '/api/lots/[lotId]': { GET: 'everything' },
+  '/api/photos': { POST: 'everything' },
+  '/api/photos/[photoId]': { GET: 'everything' },
   '/api/recipes/[recipeId]': { GET: 'everything' },
   '/api/sets': { GET: 'everything' },
   '/api/sets/looks': { GET: 'everything' },

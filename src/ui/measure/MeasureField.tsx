@@ -30,6 +30,8 @@ interface MeasureFieldProps {
   decimals?: number;
   /** Its label is read out, not shown: in a table, where the head says what it is. */
   bare?: boolean;
+  /** The level that a gauge is to find here, mm: its readings go into this field. */
+  gaugeMm?: number;
 }
 
 /**
@@ -50,6 +52,7 @@ export function MeasureField({
   commitsOnLeaving = false,
   decimals,
   bare = false,
+  gaugeMm,
 }: MeasureFieldProps) {
   const units = useUnits();
   const own = useOwnWords();
@@ -125,6 +128,7 @@ export function MeasureField({
           spellCheck: false,
           'aria-label': sign ? `${label}, ${sign}` : bare ? label : undefined,
           'data-untouched': typed === null || undefined,
+          'data-gauge': gaugeMm,
         },
         formHelperText: { role: message ? 'alert' : undefined },
       }}

@@ -1,9 +1,7 @@
 'use client';
 
-import Popover from '@mui/material/Popover';
-import { useId, useState } from 'react';
 import type { Explanation } from '@/core/plan';
-import { HowItCameAbout } from './HowItCameAbout';
+import { HowPress } from './HowPress';
 import styles from './Reading.module.css';
 
 interface ReadingProps {
@@ -20,24 +18,10 @@ interface ReadingProps {
 
 /** One figure in a column of readings. Pressing its name opens how it came about. */
 export function Reading({ label, digits, unit = '', explain, note, strong = false, swatch }: ReadingProps) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const id = useId();
   return (
     <div className={styles.row} data-strong={strong || undefined}>
       <dt className={styles.label}>
-        {explain ? (
-          <button
-            type="button"
-            className={styles.open}
-            aria-haspopup="dialog"
-            aria-expanded={anchor !== null}
-            onClick={(event) => setAnchor(event.currentTarget)}
-          >
-            {label}
-          </button>
-        ) : (
-          label
-        )}
+        {explain ? <HowPress label={label} figure={`${digits} ${unit}`} explain={explain} /> : label}
       </dt>
       <dd className={styles.figure}>
         <span className={styles.digits}>{digits}</span>
@@ -49,22 +33,6 @@ export function Reading({ label, digits, unit = '', explain, note, strong = fals
           {note}
         </dd>
       )}
-      <Popover
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={() => setAnchor(null)}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-        slotProps={{ paper: { role: 'dialog', 'aria-labelledby': id } }}
-      >
-        {anchor && explain && (
-          <HowItCameAbout
-            id={id}
-            figure={`${digits} ${unit}`}
-            explanation={explain()}
-            onClose={() => setAnchor(null)}
-          />
-        )}
-      </Popover>
     </div>
   );
 }

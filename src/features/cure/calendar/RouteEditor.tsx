@@ -10,7 +10,7 @@ import TableRow from '@mui/material/TableRow';
 import ArrowDownward from '@mui/icons-material/ArrowDownward';
 import ArrowUpward from '@mui/icons-material/ArrowUpward';
 import Delete from '@mui/icons-material/DeleteOutlined';
-import { IN_ROUTES, usualRoute, routeStepSchema, type Route, type RouteStep } from '@/core/schedule/routes';
+import { idleSteps, IN_ROUTES, usualRoute, routeStepSchema, type Route, type RouteStep } from '@/core/schedule/routes';
 import { AFTER_THE_POUR, factsOfStep } from '@/core/schedule/stepKinds';
 import type { CalendarBatch } from '@/core/schedule/workplace';
 import { complaintAt } from '@/core/records/replaceAt';
@@ -59,8 +59,20 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
       next.splice(Math.max(0, at + by), 0, ...next.splice(at, 1));
       return next;
     }, `Move ${name.toLowerCase()} in the route`);
+  const idle = idleSteps(desk.batches.flatMap(({ data }) => data.course ?? [])).flatMap((one) => {
+    const step = route.find(({ id, on }) => on && id === one.step);
+    return step ? [{ ...one, step }] : [];
+  });
   return (
     <section aria-label="Steps of the route">
+      {idle.map(({ step, idle: times, done }) => (
+        <p key={step.id} className={styles.idle} role="status">
+          {`${step.name} made no difference, as you said, in ${times} of ${done} batches. `}
+          <Button size="small" variant="outlined" onClick={() => change(step, { on: false })}>
+            Leave it out from now on
+          </Button>
+        </p>
+      ))}
       <p className={styles.teach}>
         What each batch of this set goes through. Minutes are typical until you say better; drying is at 20 °C and 50 %,
         the room does the rest. What needs an order is held to it: seal before dams and pour, dams before levelling,

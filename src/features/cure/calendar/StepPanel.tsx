@@ -133,9 +133,32 @@ export function StepPanel({ calendar, request, plan, step, evenings, onClose }: 
         {mark?.done && (
           <Button
             size="small"
-            onClick={() => void say(step.batchId, step.stepId, { done: undefined }, `Not done after all: ${where}`)}
+            onClick={() =>
+              void say(
+                step.batchId,
+                step.stepId,
+                { done: undefined, madeNoDifference: undefined },
+                `Not done after all: ${where}`,
+              )
+            }
           >
             Not done after all
+          </Button>
+        )}
+        {mark?.done && layer === undefined && (
+          <Button
+            size="small"
+            aria-pressed={mark.madeNoDifference ?? false}
+            onClick={() =>
+              void say(
+                step.batchId,
+                step.stepId,
+                { madeNoDifference: mark.madeNoDifference ? undefined : true },
+                mark.madeNoDifference ? `It made a difference: ${where}` : `It made no difference: ${where}`,
+              )
+            }
+          >
+            {mark.madeNoDifference ? 'It made a difference after all' : 'It made no difference'}
           </Button>
         )}
         {layer !== undefined && mark?.failed && (

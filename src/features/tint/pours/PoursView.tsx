@@ -24,7 +24,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { solvePoursInWorker } from '@/workers/tinting';
 import { useLiveDesk } from '../../desk/DeskContext';
-import { differenceWords } from '../differenceWords';
+import { differenceWords } from '../../desk/differenceWords';
 import { useTint } from '../useTint';
 import { HalfwaySlider } from './HalfwaySlider';
 import { BandsPicture, PoursPicture } from './PoursPicture';

@@ -8,8 +8,8 @@ import { READING_SOURCE_CHOICES, readingSourceSchema, type ReadingSource } from 
 import { Toggles } from '@/ui/controls/Toggles';
 import { useKept } from '@/ui/keptDraft';
 import { useUnits } from '@/ui/measure/UnitsContext';
-import { listenLive } from '../desk/liveStream';
-import own from './MeasureView.module.css';
+import { listenLive } from './liveStream';
+import styles from './GaugeSource.module.css';
 
 /** To a hundredth: a gauge is good to ± 0.05 mm. */
 const DECIMALS = 2;
@@ -26,7 +26,7 @@ function enter(field: HTMLInputElement, text: string): void {
 }
 
 /** Where levels come from: typed, a simulated gauge, or a gauge that sends lines. Each reading fills the next field of the bench order. */
-export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | null> }) {
+export function GaugeSource({ within }: { within: RefObject<HTMLElement | null> }) {
   const units = useUnits();
   const [source, setSource] = useKept<ReadingSource>('aguada.gauge', 'by hand', readingSourceSchema);
   const [gauge] = useState(() => new SimulatedGauge(5));
@@ -35,12 +35,12 @@ export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | nul
   const take = useRef<(mm: number | null) => void>(() => undefined);
   useEffect(() => {
     take.current = (mm) => {
-      const fields = [...(table.current?.querySelectorAll<HTMLInputElement>(FIELD) ?? [])];
+      const fields = [...(within.current?.querySelectorAll<HTMLInputElement>(FIELD) ?? [])];
       const here = document.activeElement instanceof HTMLInputElement && fields.includes(document.activeElement);
       const known = last.current && fields.includes(last.current) ? last.current : null;
       const field = here
         ? (document.activeElement as HTMLInputElement)
-        : (known ?? fields.find(({ value }) => value === ''));
+        : (known ?? (fields.length === 1 ? fields[0] : fields.find(({ value }) => value === '')));
       if (!field) return setTrouble('Every level is measured. Go to the field that is to be measured again.');
       setTrouble(null);
       const read = mm ?? gauge.read(Number(field.dataset['gauge']), field.getAttribute('aria-label') ?? '', 0).mm;
@@ -77,7 +77,7 @@ export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | nul
     };
   }, [source]);
   return (
-    <div className={own.gauge}>
+    <div className={styles.gauge}>
       <span className="labelled">
         <span>Level gauge</span>
         <Toggles label="Where levels come from" value={source} choices={READING_SOURCE_CHOICES} onChoose={setSource} />
@@ -95,7 +95,7 @@ export function GaugeSource({ table }: { table: RefObject<HTMLTableElement | nul
         </small>
       )}
       {trouble && (
-        <small role="alert" className={own.wrong}>
+        <small role="alert" className={styles.wrong}>
           {trouble}
         </small>
       )}

@@ -5,12 +5,15 @@ import { hexFromLinear } from '@/core/tint/colour';
 import { againstWhite, pixelLight } from '@/core/tint/photoColour';
 import { FileButton } from '@/ui/controls/FileButton';
 import { Toggles } from '@/ui/controls/Toggles';
+import { openPhoto, PhotoError } from '@/workers/photos';
 import styles from './PhotoPick.module.css';
 
 interface PhotoPickProps {
   /** What is picked besides the white card, in words: `the water`. */
   picks: readonly { value: string; label: string }[];
   onPick: (what: string, hex: string) => void;
+  /** A photo that is open already; else one is asked for. */
+  opened?: ImageBitmap;
 }
 
 interface Place {
@@ -21,17 +24,16 @@ interface Place {
 const WHITE = 'white';
 /** A photo is looked at no larger than this: more pixels tell nothing more of a colour. */
 const MOST_PIXELS_ACROSS = 1400;
-const MOST_MB = 60;
 /** A place is the mean of a square of so many pixels to each side. */
 const RADIUS = 6;
 
 /** Colours out of a photo: first its white card, which takes the light out, then the places. The photo never leaves the browser. */
-export function PhotoPick({ picks, onPick }: PhotoPickProps) {
+export function PhotoPick({ picks, onPick, opened }: PhotoPickProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [photo, setPhoto] = useState<ImageBitmap | null>(null);
+  const [photo, setPhoto] = useState<ImageBitmap | null>(opened ?? null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [what, setWhat] = useState(WHITE);
-  const [cursor, setCursor] = useState<Place>({ x: 0, y: 0 });
+  const [cursor, setCursor] = useState<Place>({ x: (opened?.width ?? 0) / 2, y: (opened?.height ?? 0) / 2 });
   const [places, setPlaces] = useState<Record<string, Place>>({});
   useEffect(() => {
     if (!photo || !canvas.current) return;
@@ -42,23 +44,15 @@ export function PhotoPick({ picks, onPick }: PhotoPickProps) {
 
   const open = async (file: File): Promise<void> => {
     setTrouble(null);
-    if (file.size > MOST_MB * 1e6)
-      return setTrouble(`${file.name} is larger than ${MOST_MB} MB. Save it smaller first.`);
     try {
-      const whole = await createImageBitmap(file, { imageOrientation: 'from-image' });
-      const scale = Math.min(1, MOST_PIXELS_ACROSS / Math.max(whole.width, whole.height));
-      const shown = await createImageBitmap(whole, {
-        resizeWidth: Math.max(1, Math.round(whole.width * scale)),
-        resizeHeight: Math.max(1, Math.round(whole.height * scale)),
-        resizeQuality: 'medium',
-      });
-      whole.close();
+      const shown = await openPhoto(file, MOST_PIXELS_ACROSS);
       setPhoto(shown);
       setPlaces({});
       setWhat(WHITE);
       setCursor({ x: Math.round(shown.width / 2), y: Math.round(shown.height / 2) });
-    } catch {
-      setTrouble(`${file.name} is no picture that this browser can open.`);
+    } catch (error) {
+      if (!(error instanceof PhotoError)) throw error;
+      setTrouble(error.message);
     }
   };
   const lightAt = ({ x, y }: Place): ReturnType<typeof pixelLight> | null => {
@@ -109,12 +103,14 @@ export function PhotoPick({ picks, onPick }: PhotoPickProps) {
   });
   return (
     <div className={styles.photo}>
-      <FileButton
-        name="Photo with a white card"
-        label={photo ? 'Another photo' : 'From a photo'}
-        accept="image/*"
-        onFile={(file) => void open(file)}
-      />
+      {!opened && (
+        <FileButton
+          name="Photo with a white card"
+          label={photo ? 'Another photo' : 'From a photo'}
+          accept="image/*"
+          onFile={(file) => void open(file)}
+        />
+      )}
       {!photo && (
         <p className={styles.small}>With a white card or sheet in it, in the same light. It stays in this browser.</p>
       )}

@@ -74,7 +74,11 @@ function yearsOfRuns(): Database {
 export function learnBench(passMs: number): boolean {
   const db = yearsOfRuns();
   const [settings = { id: 'settings', version: 1, data: DEFAULT_SETTINGS }] = listDocuments(db, 'settings').records;
-  const standing = standingOf({ settings, products: listDocuments(db, 'product').records });
+  const standing = standingOf({
+    settings,
+    products: listDocuments(db, 'product').records,
+    colourants: listDocuments(db, 'colourant').records,
+  });
   const readMs = medianMs(() => recordedWork(db), 5);
   const ms = medianMs(() => learntFigures(recordedWork(db), standing), 5);
   const ok = ms <= MOST_PASSES * passMs;

@@ -82,7 +82,7 @@ export const currentPourTimes = (
     .map(({ pouredUntil, ...pour }) => ({ ...pour, ...(pouredUntil !== null && { pouredUntil }) }));
 
 export const pourOf = (db: Connection, entry: typeof pours.$inferSelect): PourRecord => {
-  const { id, layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots } = entry;
+  const { id, layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots, hardened } = entry;
   return {
     layer,
     pouredAt,
@@ -91,6 +91,7 @@ export const pourOf = (db: Connection, entry: typeof pours.$inferSelect): PourRe
     cups: weighed(db, id),
     ...(tintLeft && { tintLeft }),
     ...(expiredLots && { expiredLots }),
+    ...(hardened && { hardened }),
     note,
   };
 };
@@ -156,7 +157,7 @@ export function benchWorkOf(db: Connection, batchId: string): BenchWork | undefi
 export function appendEntry(
   db: Connection,
   batchId: string,
-  { layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots, cups: filled }: PourRecord,
+  { layer, pouredAt, pouredUntil, temperatureC, note, tintLeft, expiredLots, hardened, cups: filled }: PourRecord,
   { struck, enteredAt }: { struck: boolean; enteredAt: string },
 ): void {
   const entry = db
@@ -170,6 +171,7 @@ export function appendEntry(
       note,
       tintLeft: tintLeft ?? null,
       expiredLots: expiredLots ?? null,
+      hardened: hardened ?? null,
       struck,
       enteredAt,
     })

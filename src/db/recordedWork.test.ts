@@ -1,8 +1,9 @@
-import type { PourRecord, WeighedCup } from '@/core/records/recordSchemas';
+import { RECORD_SCHEMAS, type PourRecord, type WeighedCup } from '@/core/records/recordSchemas';
 import { loadHeronSlack } from './demo/heronSlack';
 import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
 import { getBatch } from './batches';
+import { getDocument } from './documents';
 import { edit } from './journal';
 import { appendEntry, currentPours } from './pours';
 import { recordedWork } from './recordedWork';
@@ -143,4 +144,54 @@ test('steps that were marked as done, and packs that were bought', () => {
   ]);
   expect(packs.length).toBeGreaterThan(0);
   expect(packs.every(({ grams, price }) => grams > 0 && price > 0)).toBe(true);
+});
+
+test('what was stirred, cleared and counted in drops comes with its cup', () => {
+  const db = sample();
+  const drops = [{ id: 'ink', count: 12, grams: 0.44 }];
+  entered(db, (cup) =>
+    read(cup, {
+      bench: { read: true, stirMinutes: 4, clearMinutes: 1.5, thickMinutes: null, pieceMinutes: [1, 1], drops },
+    }),
+  );
+  expect(recordedWork(db).cups[0]).toMatchObject({ stirMinutes: 4, clearMinutes: 1.5, drops });
+});
+
+test('how a layer was found while it hardened is kept with its entry and read with its product', () => {
+  const db = sample();
+  const look = {
+    what: 'firm' as const,
+    labelMinutes: 1440,
+    reckonedMinutes: 1800,
+    softMinutes: 1500,
+    firmMinutes: 1700,
+  };
+  const pour = { ...currentPours(db, BATCH)[0]!, hardened: [look] };
+  appendEntry(db, BATCH, pour, { struck: false, enteredAt: NOW });
+  expect(currentPours(db, BATCH)[0]!.hardened).toEqual([look]);
+  expect(recordedWork(db).hardened.filter(({ batchId }) => batchId === BATCH)).toMatchObject([
+    { ...look, at: pour.pouredAt, productId: 'coating-epoxy' },
+  ]);
+});
+
+test('depths that were felt in a copy stand against the drawing of its design, whatever was measured on that', () => {
+  const db = sample();
+  const before = recordedWork(db).beds.map(({ key }) => key);
+  const level = 30;
+  // Land far from any water, as drawn and two millimetres under it.
+  const spots = [3, 70, 137].map((xMm) => ({ xMm, yMm: 3, depthMm: 0 }));
+  const design = { ...RECORD_SCHEMAS.design.parse(getDocument(db, 'design', 'hs-1')!.data), features: [], joints: [] };
+  const felt = (depthMm: number) => ({
+    atLevelMm: level,
+    readings: spots.map((spot) => ({ ...spot, depthMm: level - design.landMm + depthMm })),
+    fillMl: null,
+  });
+  edit(db, 'set:heron-slack', 'measure', NOW, (writer) => {
+    writer.put('design', 'hs-1', { ...design, measured: felt(1) }, null);
+    writer.add('piece', 'felt', { designId: 'hs-1', copy: 40, measured: felt(2) }, 'heron-slack');
+  });
+  const beds = recordedWork(db).beds.filter(({ key }) => !before.includes(key));
+  const of = (key: string) => beds.find((bed) => bed.key === key)!.offMm;
+  of('bed hs-1').forEach((off) => expect(off).toBeCloseTo(-1, 1));
+  of('bed felt').forEach((off) => expect(off).toBeCloseTo(-2, 1));
 });

@@ -1,6 +1,19 @@
 import { sql } from 'drizzle-orm';
-import type { RecordedCup, RecordedLevel, RecordedPack, RecordedStep, RecordedWork } from '@/core/learn/recordedWork';
-import type { CopyInspection, Finding } from '@/core/records/recordSchemas';
+import { LRUCache } from 'lru-cache';
+import { madeByOf } from '@/core/bed/measured';
+import { offDrawing } from '@/core/bed/offDrawing';
+import type { HardenedLook } from '@/core/cure/hardened';
+import type {
+  RecordedBed,
+  RecordedCup,
+  RecordedHardening,
+  RecordedLevel,
+  RecordedPack,
+  RecordedStep,
+  RecordedWork,
+} from '@/core/learn/recordedWork';
+import { measuredSchema } from '@/core/model/measuredSchema';
+import { RECORD_SCHEMAS, type CopyInspection, type Finding } from '@/core/records/recordSchemas';
 import { pieceKey } from '@/core/model/pieceRef';
 import type { Course, Route } from '@/core/schedule/routes';
 import { STEP_KIND_KEYS, type StepKind } from '@/core/schedule/stepKinds';
@@ -13,6 +26,8 @@ export const recordedWork = (db: Connection): RecordedWork => ({
   packs: recordedPacks(db),
   levels: recordedLevels(db),
   steps: recordedSteps(db),
+  hardened: recordedHardening(db),
+  beds: recordedBeds(db),
 });
 
 /** Of what a layer of a kept plan was poured. */
@@ -21,13 +36,15 @@ const PLANNED_PRODUCTS = `products_of as materialized (
   from kept_plans)`;
 
 function recordedCups(db: Connection): RecordedCup[] {
-  const cups = db.all<Omit<RecordedCup, 'pours'> & { minutes: string; grams: string }>(
+  const cups = db.all<Omit<RecordedCup, 'pours' | 'drops'> & { minutes: string; grams: string; drops: string | null }>(
     sql`with ${sql.raw(PLANNED_PRODUCTS)}
       select 'cup ' || w.pour_id || '.' || w.cup as key, c.poured_at as at, c.batch_id as batchId,
         coalesce(y.product_id, p.id) as productId, c.temperature_c as temperatureC,
         w.part_a_grams + coalesce(w.part_b_grams, 0)
           + coalesce((select sum(json_extract(d.value, '$.grams')) from json_each(w.doses) d), 0) as mixGrams,
         w.poured_grams as pouredGrams, json_extract(w.bench, '$.thickMinutes') as thickMinutes,
+        json_extract(w.bench, '$.stirMinutes') as stirMinutes, json_extract(w.bench, '$.clearMinutes') as clearMinutes,
+        json_extract(w.bench, '$.drops') as drops,
         json_array_length(w.bench, '$.pieceMinutes') as pieces, json_extract(w.bench, '$.pieceMinutes') as minutes,
         (select json_group_array(r.grams) from (select grams from poured_pieces r
           where r.pour_id = w.pour_id and r.cup = w.cup order by r.position) r) as grams
@@ -37,13 +54,50 @@ function recordedCups(db: Connection): RecordedCup[] {
       where w.discarded = 0 and w.poured_grams is not null and json_extract(w.bench, '$.read') and pieces > 0
       order by c.poured_at, w.pour_id, w.cup`,
   );
-  return cups.map(({ minutes, grams, ...one }) => {
+  return cups.map(({ minutes, grams, drops, ...one }) => {
     const poured = JSON.parse(grams) as number[];
     const taken = JSON.parse(minutes) as (number | null)[];
     const pours: RecordedCup['pours'] = [];
     for (let i = 0; i < poured.length; i++)
       if (typeof taken[i] === 'number') pours.push({ grams: poured[i]!, minutes: taken[i]! });
-    return { ...one, pours };
+    return { ...one, pours, drops: drops === null ? [] : (JSON.parse(drops) as RecordedCup['drops']) };
+  });
+}
+
+/** Layers that were touched while they hardened. */
+export const recordedHardening = (db: Connection): RecordedHardening[] =>
+  db
+    .all<{ key: string; at: string; batchId: string; productId: string; looks: string }>(
+      sql`with ${sql.raw(PLANNED_PRODUCTS)}
+        select 'layer ' || c.id as key, c.poured_at as at, c.batch_id as batchId, coalesce(y.product_id, p.id) as productId,
+          c.hardened as looks
+        from current_pours c join products_of p on p.batch_id = c.batch_id
+          left join layers y on y.batch_id = c.batch_id and y.number = c.layer
+        where c.hardened is not null order by c.poured_at, c.id`,
+    )
+    .flatMap(({ looks, ...layer }) => (JSON.parse(looks) as HardenedLook[]).map((look) => ({ ...layer, ...look })));
+
+/** Of so many beds at the most that were felt the drawings are laid out again, the newest ones. */
+const MOST_BEDS = 60;
+/** What a bed was found to be off its drawing, by piece and what it follows from. */
+const beds = new LRUCache<string, number[]>({ max: 4 * MOST_BEDS });
+
+/** Pieces, drawn ones and single copies, in which depths were felt. */
+function recordedBeds(db: Connection): RecordedBed[] {
+  const felt = db.all<{ id: string; at: string; state: string; design: string; measured: string }>(
+    sql`select * from (
+        select id, updated_at as at, version as state, data as design, json_extract(data, '$.measured') as measured from designs
+        union all
+        select p.id, p.updated_at, d.version || '.' || p.version, d.data, json_extract(p.data, '$.measured')
+          from pieces p join designs d on d.id = json_extract(p.data, '$.designId'))
+      where json_array_length(measured, '$.readings') >= 3 order by at desc, id limit ${MOST_BEDS}`,
+  );
+  return felt.toReversed().map(({ id, at, state, ...one }) => {
+    const design = RECORD_SCHEMAS.design.parse(JSON.parse(one.design));
+    const key = `${id} ${state} ${one.measured}`;
+    const offMm = beds.get(key) ?? offDrawing(design, measuredSchema.parse(JSON.parse(one.measured)));
+    beds.set(key, offMm);
+    return { key: `bed ${id}`, at, batchId: null, madeBy: madeByOf(design), offMm };
   });
 }
 
@@ -67,7 +121,7 @@ function lowOf({ findings, outcome }: Pick<CopyInspection, 'findings' | 'outcome
 }
 
 /** Levels of pieces as they were first looked over, of batches that were poured of one product. */
-function recordedLevels(db: Connection): RecordedLevel[] {
+export function recordedLevels(db: Connection): RecordedLevel[] {
   const batches = db.all<{
     batchId: string;
     productId: string;
@@ -109,7 +163,7 @@ function recordedLevels(db: Connection): RecordedLevel[] {
 const KINDS: ReadonlySet<string> = new Set(STEP_KIND_KEYS);
 
 /** Steps that were marked as done; a step of a set's own route is of the kind that it has there. */
-function recordedSteps(db: Connection): RecordedStep[] {
+export function recordedSteps(db: Connection): RecordedStep[] {
   const batches = db.all<{ batchId: string; course: string; route: string | null; pieces: number }>(
     sql`select b.id as batchId, b.course as course, json_extract(s.data, '$.route') as route,
         (select sum(copies) from batch_items i where i.batch_id = b.id) as pieces

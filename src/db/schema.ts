@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { DEVICE_ROLES } from '@/core/records/devices';
 import { MOVEMENT_KINDS, STOCK_KINDS, STOCK_PARTS, type Lot } from '@/core/model/stockSchema';
+import type { HardenedLook } from '@/core/cure/hardened';
 import type { WeighedCup } from '@/core/records/recordSchemas';
 import type { OwnDoses } from '@/core/model/tintSchema';
 import {
@@ -236,6 +237,8 @@ export const pours = sqliteTable(
     }>(),
     /** Lots past their date that the maker took all the same. */
     expiredLots: text('expired_lots', { mode: 'json' }).$type<string[]>(),
+    /** How it was found while it hardened; null: nobody touched it. */
+    hardened: text('hardened', { mode: 'json' }).$type<HardenedLook[]>(),
     enteredAt: text('entered_at').notNull(),
   },
   (table) => [

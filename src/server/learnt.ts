@@ -1,9 +1,18 @@
 import type { LearnRequest } from '@/core/formats/learnFile';
-import { learntFigures, type LearntFigure } from '@/core/learn/figures';
+import { learntFigures } from '@/core/learn/figures';
+import type { LearntFigure } from '@/core/learn/learntFigure';
 import { planDifference } from '@/core/plan/whatIf';
 import { batchRequest } from '@/core/records/buildRequest';
-import { standingOf, withFigures, type LearntEffect, type LearntView } from '@/core/records/learnt';
+import {
+  standingOf,
+  withChanged,
+  withFigures,
+  type Figured,
+  type LearntEffect,
+  type LearntView,
+} from '@/core/records/learnt';
 import type { BatchRow, ClockAndRoom, SetDocuments, Shelf } from '@/core/records/views';
+import type { Stored } from '@/core/model/stored';
 import { usualRoute } from '@/core/schedule/routes';
 import { batchFacts } from '@/core/schedule/facts';
 import { getBatch } from '@/db/batches';
@@ -42,9 +51,10 @@ export const learntAnswer = (): Promise<Response> =>
 export const recordAnswer = (): Promise<Response> =>
   answer(() =>
     withData((db): LearnRequest => {
-      const { losses, products, stepMinutes, learning } = standingOf(shelfAndState(db, 'log'));
-      const own = products.map(({ id, data }) => ({ id, data }));
-      const standing = { losses, products: own, stepMinutes, ...(learning && { learning }) };
+      const { products, colourants, learning, ...rest } = standingOf(shelfAndState(db, 'log'));
+      const own = <T>(stored: readonly Stored<T>[]): { id: string; data: T }[] =>
+        stored.map(({ id, data }) => ({ id, data }));
+      const standing = { ...rest, products: own(products), colourants: own(colourants), ...(learning && { learning }) };
       return { format: 'aguada.learn-request', version: 1, ...standing, ...recordedWork(db) };
     }),
   );
@@ -61,11 +71,8 @@ async function effectOf(id: string): Promise<LearntEffect[]> {
   });
   if (!figure) throw new RequestError(404, 'Nothing on record says anything of this figure.');
   const now = figure.fields.map((field) => field.now);
-  const { settings, product } = withFigures(figure, now, shelf.settings.data, shelf.products);
-  const changed: Pick<Shelf, 'settings' | 'products'> = {
-    settings: { ...shelf.settings, data: settings },
-    products: shelf.products.map((one) => (one.id === product?.id ? product : one)),
-  };
+  const { settings, products, colourants } = withChanged(shelf, withFigures(figure, now, shelf));
+  const changed = { settings, products, colourants };
   const sets = setsToPlan([...new Set(open.map(({ setId }) => setId))]);
   const effects = await Promise.all(
     open.map(async ({ id: batchId, setId }) => {
@@ -80,7 +87,7 @@ async function effectOf(id: string): Promise<LearntEffect[]> {
 async function effectOn(
   set: SetDocuments & ClockAndRoom,
   row: BatchRow,
-  changed: Pick<Shelf, 'settings' | 'products'>,
+  changed: Figured,
   { kind, of }: LearntFigure,
 ): Promise<LearntEffect | null> {
   const nothing = { batchId: row.id, kept: null, pours: [] };

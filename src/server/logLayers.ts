@@ -38,6 +38,10 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
       bench: {
         read: cup.bench.read,
         stirMinutes: timed(cup.bench.stirMinutes),
+        clearMinutes: timed(cup.bench.clearMinutes),
+        ...(cup.bench.drops.length > 0 && {
+          drops: cup.bench.drops.map((one) => ({ ...one, id: one.id.slice(0, 40), grams: grams(one.grams) })),
+        }),
         thickMinutes: timed(cup.bench.thickMinutes),
         pieceMinutes: cup.bench.pieceMinutes.map(timed),
       },
@@ -47,6 +51,14 @@ function pourRecord(run: RunRow, record: LayerRecord, expiredLots: string[]): Po
       colours: record.tintLeft.colours.map((one) => ({ id: one.id.slice(0, 40), grams: toMilligrams(one.grams) })),
     },
     ...(expiredLots.length > 0 && { expiredLots }),
+    ...(record.hardened.length > 0 && {
+      hardened: record.hardened.map((look) => ({
+        ...look,
+        reckonedMinutes: toMilligrams(look.reckonedMinutes),
+        softMinutes: timed(look.softMinutes),
+        firmMinutes: timed(look.firmMinutes),
+      })),
+    }),
     note: record.note,
   };
 }

@@ -42,7 +42,7 @@ export const madeByOf = ({ madeBy, features }: Pick<PieceDesign, 'madeBy' | 'fea
   madeBy ?? (features.some(({ kind }) => kind === 'scan') ? 'scanned' : 'by hand');
 
 /** Readings brought to the middle of their cells; several in one cell become their mean. */
-interface CellReading {
+export interface CellReading {
   cell: number;
   xMm: number;
   yMm: number;
@@ -50,7 +50,11 @@ interface CellReading {
   residualMm: number;
 }
 
-function cellReadings({ columns, rows, cellMm, heightMm }: BedGrid, { readings, atLevelMm }: Measured): CellReading[] {
+/** Readings of a grid’s cells, against the bed that the grid holds. */
+export function cellReadings(
+  { columns, rows, cellMm, heightMm }: BedGrid,
+  { readings, atLevelMm }: Measured,
+): CellReading[] {
   const byCell = new Map<number, number[]>();
   for (const { xMm, yMm, depthMm } of readings) {
     const column = Math.min(columns - 1, Math.max(0, Math.floor(xMm / cellMm)));

@@ -1,11 +1,15 @@
 import { z } from 'zod';
 import { learntFigures } from '../learn/figures';
+import { STRAYS, straysSchema } from '../bed/measured';
 import { learningSchema } from '../learn/learningSchema';
 import { recordedWorkSchema } from '../learn/recordedWork';
 import { lossesSchema, TYPICAL_LOSSES } from '../mixing/losses';
 import { productSchema } from '../model/productSchema';
+import { colourantSchema } from '../model/recipeSchema';
 import { stepMinutesSchema } from '../schedule/routes';
 import { commandFailed, readJson, roundedJson, type CommandResult } from './planFile';
+
+const id = z.string().min(1).max(40);
 
 /** What is on record and the figures as they stand: what the `learn` command reads, and what the page of what was learnt hands out. */
 export const learnRequestSchema = recordedWorkSchema.extend({
@@ -13,7 +17,9 @@ export const learnRequestSchema = recordedWorkSchema.extend({
   version: z.literal(1, { error: 'This program reads version 1' }),
   /** Typical ones where none are given. */
   losses: lossesSchema.default(TYPICAL_LOSSES),
-  products: z.array(z.object({ id: z.string().min(1).max(40), data: productSchema })).default([]),
+  products: z.array(z.object({ id, data: productSchema })).default([]),
+  colourants: z.array(z.object({ id, data: colourantSchema })).default([]),
+  strays: straysSchema.default(STRAYS),
   stepMinutes: stepMinutesSchema.default({}),
   learning: learningSchema.optional(),
 });
@@ -23,11 +29,15 @@ export type LearnRequest = z.input<typeof learnRequestSchema>;
 export function learnCommand(text: string): CommandResult {
   const read = readJson(text, learnRequestSchema);
   if (!read.ok) return commandFailed(read.errors);
-  const { losses, products, stepMinutes, learning, cups, packs, levels, steps } = read.request;
-  const figures = learntFigures(
-    { cups, packs, levels, steps },
-    { losses, products: products.map((product) => ({ ...product, version: 1 })), stepMinutes, learning },
-  );
+  const { losses, products, colourants, strays, stepMinutes, learning, format: _, version, ...work } = read.request;
+  const figures = learntFigures(work, {
+    losses,
+    products: products.map((one) => ({ ...one, version })),
+    colourants: colourants.map((one) => ({ ...one, version })),
+    strays,
+    stepMinutes,
+    learning,
+  });
   const output = roundedJson({
     format: 'aguada.learnt',
     version: 1,

@@ -1,14 +1,19 @@
 import { TYPICAL_LOSSES } from '../mixing/losses';
-import { PER_PIECE_MINUTES, potLifeMinutes } from '../mixing/potLife';
+import { PER_PIECE_MINUTES, potLifeMinutes, stirMinutesOf } from '../mixing/potLife';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { factsOfStep } from '../schedule/stepKinds';
-import { learntFigures, type LearntFigure, type Standing } from './figures';
+import { STRAYS } from '../bed/measured';
+import { HARDENED } from '../cure/hardened';
+import { learntFigures } from './figures';
+import type { LearntFigure, Standing } from './learntFigure';
 import { recordedWorkSchema, type RecordedCup, type RecordedWork } from './recordedWork';
 
 const { id: EPOXY, ...epoxy } = PRODUCT_KINDS.find(({ id }) => id === 'slow-casting-epoxy')!;
 const standing: Standing = {
   losses: TYPICAL_LOSSES,
   products: [{ id: EPOXY, version: 1, data: epoxy }],
+  colourants: [],
+  strays: STRAYS,
   stepMinutes: {},
 };
 const nothing = recordedWorkSchema.parse({});
@@ -25,6 +30,9 @@ const cup = (i: number, more: Partial<RecordedCup> = {}): RecordedCup => ({
   pouredGrams: 97,
   pieces: 4,
   thickMinutes: null,
+  stirMinutes: null,
+  clearMinutes: null,
+  drops: [],
   pours: [],
   ...more,
 });
@@ -241,3 +249,135 @@ test('minutes of a step that is the workshop’s own already: the prior is that,
   expect(found.fields[0]!.now).toBe(Math.round(2.4 * usual.perBatchMinutes));
 });
 const to = (value: number): number => Math.round(value * 10) / 10;
+
+describe('stirring', () => {
+  const usual = stirMinutesOf(epoxy);
+  const stirred = (stirMinutes: number | null, clearMinutes: number | null, i: number) =>
+    cup(i, { stirMinutes, clearMinutes });
+
+  test('is how long it took until the mix was clear, the prior counted as three cups', () => {
+    const cups = [usual, usual + 1, usual + 2].map((minutes, i) => stirred(minutes, 2, i));
+    const { now, fields } = figure({ cups }, `stirring ${EPOXY}`);
+    expect(now.value).toBeCloseTo((3 * usual + 3 * (usual + 3)) / 6, 9);
+    expect(fields[0]).toMatchObject({ was: usual, now: usual + 1.5 });
+  });
+
+  test('that was cut short says nothing, and never comes out below the usual', () => {
+    const cups = [1, 2, 3, 4, 5, 6].map((i) => stirred(usual * (i < 3 ? 0.5 : 0.85), 0, i));
+    const { dots, fields, standing: stands } = figure({ cups }, `stirring ${EPOXY}`);
+    expect(dots).toHaveLength(4);
+    expect(fields[0]!.now).toBe(usual);
+    expect(stands).toBe('the same');
+  });
+
+  test('that nobody called clear says nothing', () =>
+    expect(figure({ cups: [stirred(usual, null, 1), stirred(null, 1, 2)] }, `stirring ${EPOXY}`)).toBeUndefined());
+});
+
+describe('hardening', () => {
+  const looks = (what: 'recoat' | 'firm' | 'cured', share: number, many = 6): RecordedWork['hardened'] =>
+    Array.from({ length: many }, (_, i) => ({
+      key: `layer ${i}`,
+      at: at(i),
+      batchId: `batch ${i}`,
+      productId: EPOXY,
+      what,
+      labelMinutes: epoxy[HARDENED[what]],
+      // A cold room: reckoned for longer than the label says.
+      reckonedMinutes: 2 * epoxy[HARDENED[what]],
+      softMinutes: null,
+      firmMinutes: 2 * share * epoxy[HARDENED[what]],
+    }));
+
+  test.each(['firm', 'cured'] as const)(
+    '%s: the label’s time by what was found, the prior counted as three',
+    (what) => {
+      const { now, was } = figure({ hardened: looks(what, 0.9) }, `${what} ${EPOXY}`);
+      expect(was).toBe(epoxy[HARDENED[what]]);
+      expect(now.value).toBeCloseTo((was * (3 + 6 * 0.9)) / 9, 6);
+    },
+  );
+
+  test('looks of one kind say nothing of another', () =>
+    expect(figure({ hardened: looks('firm', 0.8) }, `cured ${EPOXY}`)).toBeUndefined());
+
+  test('firm never comes out after cured, nor cured before firm', () => {
+    const soft = looks('firm', 1, 40).map((one) => ({
+      ...one,
+      firmMinutes: null,
+      softMinutes: 9 * one.reckonedMinutes,
+    }));
+    expect(figure({ hardened: soft }, `firm ${EPOXY}`).fields[0]!.now).toBe(epoxy.fullCureMinutes);
+    const early = looks('cured', 0.01, 400);
+    expect(figure({ hardened: early }, `cured ${EPOXY}`).fields[0]!.now).toBe(epoxy.demouldMinutes);
+  });
+});
+
+describe('a drop', () => {
+  const ink = {
+    name: 'Green ink',
+    kind: 'ink' as const,
+    absorption: { red: 1, green: 1, blue: 1 },
+    dropGrams: 0.04,
+    bottleGrams: 30,
+    bottlePrice: 6,
+  };
+  const inks = { ...standing, colourants: [{ id: 'ink', version: 1, data: ink }] };
+  const counted = (i: number, count: number, grams: number) => cup(i, { drops: [{ id: 'ink', count, grams }] });
+
+  test('weighs what the scale rose by over its count; a long count says more', () => {
+    const { now, unit, fields } = figure(
+      { cups: [counted(1, 10, 0.5), counted(2, 30, 0.9), counted(3, 20, 0.7)] },
+      'drop ink',
+      inks,
+    );
+    // Weights 1/2, 3/2 and 1 of 50, 30 and 35 mg, against two of 40.
+    expect(now.value).toBeCloseTo((2 * 0.04 + 0.5 * 0.05 + 1.5 * 0.03 + 0.035) / 5, 9);
+    expect(unit).toBe('g/drop');
+    expect(fields[0]!.now).toBe(0.037);
+  });
+
+  test('of another colourant says nothing of it', () => {
+    const cups = [cup(1, { drops: [{ id: 'wash', count: 20, grams: 1 }] })];
+    expect(figure({ cups }, 'drop ink', inks)).toBeUndefined();
+  });
+});
+
+describe('how beds stray', () => {
+  const bed = (i: number, offMm: number[], madeBy: 'by hand' | 'printed' = 'by hand') => ({
+    key: `bed ${i}`,
+    at: at(i),
+    batchId: null,
+    madeBy,
+    offMm,
+  });
+
+  test('two beds, by hand: what readings share is offset, what they differ by is wander', () => {
+    const beds = [bed(1, [1, 1.2, 0.8]), bed(2, [-0.7, -1.1, -0.9])];
+    const { offsetMm, wanderMm } = STRAYS['by hand'];
+    // Freedom 2 each, squares 0.08 each; the prior counts as four beds of two.
+    const wander2 = (8 * wanderMm ** 2 + 0.16) / 12;
+    const offset2 = (4 * offsetMm ** 2 + (1 - wander2 / 3) + (0.81 - wander2 / 3)) / 6;
+    const { now, fields } = figure({ beds }, 'stray by hand');
+    expect(now.value).toBeCloseTo(Math.hypot(Math.sqrt(offset2), Math.sqrt(wander2)), 12);
+    const rounded = (mm: number) => Math.round(mm * 20) / 20;
+    expect(fields.map((one) => one.now)).toEqual([rounded(Math.sqrt(offset2)), rounded(Math.sqrt(wander2))]);
+  });
+
+  test('many beds are found again', () => {
+    const wave = [-1.5, 0.5, 1.5, -0.5];
+    const beds = Array.from({ length: 2000 }, (_, i) =>
+      bed(
+        i,
+        wave.map((off) => (i % 2 === 0 ? 0.9 : -0.9) + 0.2 * off),
+      ),
+    );
+    const { fields } = figure({ beds }, 'stray by hand');
+    // Squares 5·0.04 over three of freedom.
+    expect(fields.map((one) => one.now)).toEqual([0.9, Math.round(Math.sqrt(0.2 / 3) * 20) / 20]);
+  });
+
+  test('of one way say nothing of another, nor do two readings', () => {
+    expect(figure({ beds: [bed(1, [1, 1, 1], 'printed'), bed(2, [1, 2])] }, 'stray by hand')).toBeUndefined();
+  });
+});

@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { hardenedSchema } from '../cure/hardened';
+import { MADE_BY } from '../model/madeBy';
+import { MOST_READINGS } from '../model/measuredSchema';
 import { stepKindSchema } from '../schedule/stepKinds';
 import { wallTimeSchema } from '../time/wallTime';
 
@@ -16,6 +19,11 @@ export const recordedCupSchema = z.object({
   pieces: n.int().min(1),
   /** From when the parts met until it drew threads; null: nobody said. */
   thickMinutes: n.nullable().default(null),
+  /** How long it was stirred, and stirred on until it was clear; null: nobody said. */
+  stirMinutes: n.nullable().default(null),
+  clearMinutes: n.nullable().default(null),
+  /** Drops that were counted while the scale was read. */
+  drops: z.array(z.object({ id: z.string(), count: n.int().min(1), grams: n.min(0) })).default([]),
   /** Each piece as it was poured, where its minutes were taken. */
   pours: z.array(z.object({ grams: n.min(0), minutes: n.min(0) })).default([]),
 });
@@ -47,11 +55,25 @@ export const recordedStepSchema = z.object({
 });
 export type RecordedStep = z.infer<typeof recordedStepSchema>;
 
+/** A layer that was touched while it hardened. */
+export const recordedHardeningSchema = hardenedSchema.extend({ ...place, productId: z.string() });
+export type RecordedHardening = z.infer<typeof recordedHardeningSchema>;
+
+/** A bed in which depths were felt: by how much each reading stands above the drawing. */
+export const recordedBedSchema = z.object({
+  ...place,
+  madeBy: z.enum(MADE_BY),
+  offMm: z.array(n).min(1).max(MOST_READINGS),
+});
+export type RecordedBed = z.infer<typeof recordedBedSchema>;
+
 /** What is on record that figures are learnt from. */
 export const recordedWorkSchema = z.object({
   cups: z.array(recordedCupSchema).default([]),
   packs: z.array(recordedPackSchema).default([]),
   levels: z.array(recordedLevelSchema).default([]),
   steps: z.array(recordedStepSchema).default([]),
+  hardened: z.array(recordedHardeningSchema).default([]),
+  beds: z.array(recordedBedSchema).default([]),
 });
 export type RecordedWork = z.infer<typeof recordedWorkSchema>;

@@ -8,9 +8,12 @@ export const TRANSFER_MINUTES = 1;
 export const RESERVE_SHARE = 0.2;
 /** A five-minute product is stirred for half a minute and poured from the cup it was mixed in. */
 export const isQuick = (potLifeMinutes: number): boolean => potLifeMinutes < 10;
-export const QUICK_STIR_MINUTES = 0.5;
+const QUICK_STIR_MINUTES = 0.5;
 /** What goes by between the last turn of the stick and the first piece. */
 const QUICK_TRANSFER_MINUTES = 0.25;
+
+/** What tells how long a mix of a product may be poured. */
+type Stirred = Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC' | 'stirMinutes'>;
 
 /** The label's cup for which a pot life is given. */
 export const LABEL_CUP_GRAMS = 100;
@@ -33,18 +36,20 @@ export function potLifeMinutes(
   return product.potLifeMinutes * Math.min(MOST_LIFE, Math.max(LEAST_LIFE, factor));
 }
 
+/** How long a mix of a product is stirred: as the maker says, else the usual time. Nothing is stirred where no parts meet. */
+export const stirMinutesOf = ({
+  cureModel,
+  potLifeMinutes: life,
+  stirMinutes,
+}: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'stirMinutes'>): number =>
+  setsInTheCup(cureModel) ? (stirMinutes ?? (isQuick(life) ? QUICK_STIR_MINUTES : STIR_MINUTES)) : 0;
+
 /** Minutes left for pouring: pot life less stirring, changing cups and a fifth in reserve; never below 0. */
-export function pouringMinutes(
-  product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>,
-  roomC: number,
-  cupGrams: number,
-): number {
+export function pouringMinutes(product: Stirred, roomC: number, cupGrams: number): number {
   const life = potLifeMinutes(product, roomC, cupGrams);
-  const spent = !setsInTheCup(product.cureModel)
-    ? 0
-    : isQuick(product.potLifeMinutes)
-      ? QUICK_STIR_MINUTES + QUICK_TRANSFER_MINUTES
-      : STIR_MINUTES + TRANSFER_MINUTES;
+  const spent = setsInTheCup(product.cureModel)
+    ? stirMinutesOf(product) + (isQuick(product.potLifeMinutes) ? QUICK_TRANSFER_MINUTES : TRANSFER_MINUTES)
+    : 0;
   return Math.max(0, life * (1 - RESERVE_SHARE) - spent);
 }
 
@@ -65,7 +70,7 @@ export const usualPace = ({ pourGramsPerMinute }: Pick<Product, 'pourGramsPerMin
 
 /** Whether so many pieces are filled from a mix before it sets, a fifth of its pot life in hand. What never sets waits. */
 export const pouredInTime = (
-  product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'referenceC'>,
+  product: Stirred,
   roomC: number,
   mixGrams: number,
   pieces: number,

@@ -42,6 +42,8 @@ export const productSchema = z
     /** Density of a one-part product; a two-part one's follows from its parts. */
     density: density,
     potLifeMinutes: minutes,
+    /** How long its parts are stirred, until the mix is clear; the usual time where nothing is said. */
+    stirMinutes: minutes.max(60, 'At most an hour').optional(),
     greatestLayerMm: positive.max(200, 'At most 200 mm'),
     /** The most layers that stay clear, if the product has such a limit. */
     mostLayers: number.int('Type a whole number').min(1, 'At least 1').max(100).nullable(),

@@ -211,6 +211,7 @@ export function buildFigures(build: BuildOnOffer, request: PlanRequest, amounts:
       pours: amounts.totals.pieces,
       mixGrams: grams,
       pourGramsPerMinute: product.pourGramsPerMinute,
+      stirMinutes: product.stirMinutes,
       hands: request.hands,
     }),
     waitMinutes: cureTimes(product, room, wetMm).demould,

@@ -186,11 +186,13 @@ export function layerMinutes(
   request: Pick<PlanRequest, 'product' | 'build' | 'hands'>,
 ): number {
   const { mixGrams, cups } = layer;
+  const { pourGramsPerMinute, stirMinutes } = layerProduct(request, layer);
   return layerHandsOnMinutes({
     cups: cups.length,
     pours: cups.reduce((sum, { pours }) => sum + pours.length, 0),
     mixGrams,
-    pourGramsPerMinute: layerProduct(request, layer).pourGramsPerMinute,
+    pourGramsPerMinute,
+    stirMinutes,
     hands: request.hands,
   });
 }

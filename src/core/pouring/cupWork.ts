@@ -1,5 +1,5 @@
 import type { Losses } from '../mixing/losses';
-import { isQuick, QUICK_STIR_MINUTES, RESERVE_SHARE, STIR_MINUTES } from '../mixing/potLife';
+import { RESERVE_SHARE, stirMinutesOf } from '../mixing/potLife';
 import { type Product, setsInTheCup } from '../model/productSchema';
 import type { Portion } from './portions';
 
@@ -43,7 +43,7 @@ interface PlannedCup {
  */
 export function cupWork(
   { mixGrams, portions, potLifeMinutes, pours }: PlannedCup,
-  product: Pick<Product, 'cureModel' | 'potLifeMinutes'>,
+  product: Pick<Product, 'cureModel' | 'potLifeMinutes' | 'stirMinutes'>,
   { perPieceGrams }: Pick<Losses, 'perPieceGrams'>,
 ): CupWork {
   let inCup = portions.at(-1)?.showsGrams ?? mixGrams;
@@ -55,7 +55,7 @@ export function cupWork(
   const poured = pours.reduce((sum, { grams }) => sum + grams, 0);
   return {
     steps,
-    stirMinutes: sets ? (isQuick(product.potLifeMinutes) ? QUICK_STIR_MINUTES : STIR_MINUTES) : 0,
+    stirMinutes: stirMinutesOf(product),
     pourByMinutes: sets ? potLifeMinutes * (1 - RESERVE_SHARE) : null,
     leftGrams: Math.max(0, inCup),
     goodSpareGrams: Math.max(0, mixGrams - poured) * GOOD_CASE,

@@ -14,6 +14,8 @@ export interface LayerWork {
   pours: number;
   mixGrams: number;
   pourGramsPerMinute: number;
+  /** How long its product is stirred, where the maker has said. */
+  stirMinutes?: number | undefined;
   /** Pairs of hands; the speed is that of all of them. */
   hands?: 1 | 2 | undefined;
 }
@@ -22,10 +24,17 @@ export interface LayerWork {
  * Whole minutes at the bench for one layer: setting up, then for each cup stirring, changing cup and pouring, for each piece reaching and
  * waiting. An estimate.
  */
-export const layerHandsOnMinutes = ({ cups, pours, mixGrams, pourGramsPerMinute, hands = 1 }: LayerWork): number =>
+export const layerHandsOnMinutes = ({
+  cups,
+  pours,
+  mixGrams,
+  pourGramsPerMinute,
+  stirMinutes = STIR_MINUTES,
+  hands = 1,
+}: LayerWork): number =>
   Math.ceil(
     SETUP_MINUTES +
-      cups * (STIR_MINUTES + TRANSFER_MINUTES) +
+      cups * (stirMinutes + TRANSFER_MINUTES) +
       mixGrams / pourGramsPerMinute +
       (pours * PER_PIECE_MINUTES) / hands -
       1e-9,

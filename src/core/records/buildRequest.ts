@@ -90,7 +90,7 @@ export function setRequest(
   const product = shelf.products.find(({ id }) => id === productId);
   if (!product || pieces.length === 0) return null;
   const build = setBuild({ set, shelf });
-  const { room, cupGrams, scaleStepGrams, pricePerCup, tilt, box, losses, ...workshop } = shelf.settings.data;
+  const { room, cupGrams, scaleStepGrams, pricePerCup, tilt, box, losses, strays, ...workshop } = shelf.settings.data;
   return {
     format: 'aguada.plan-request',
     version: 1,
@@ -110,7 +110,7 @@ export function setRequest(
       ...(box && { box }),
     },
     losses,
-    strays: STRAYS,
+    strays: strays ?? STRAYS,
     pourAt,
     poured: [],
     clockChanges,

@@ -23,6 +23,16 @@ const FORMULAS: Record<OverTimeKind, { formula: string; assumptions: string[] }>
     formula: 'How far pieces were found low or high, up or down alike, on the average of a batch.',
     assumptions: ['A piece of which no level was noted was level. Cracked, warped and floated ones are left out.'],
   },
+  step: {
+    formula:
+      'The water’s level at edges that were measured after the pour: how far those of any two pieces of a batch lie apart, on the average over all such pairs.',
+    assumptions: ['Of each edge the mean of its three places. Shims and the table are not in it.'],
+  },
+  cured: {
+    formula:
+      'When layers were found firm by touch / when that was reckoned for the room as it was read, on the average of a batch.',
+    assumptions: ['Only layers that were touched while they hardened; between two looks it is their geometric mean.'],
+  },
   colour: {
     formula: 'How far the water in photos was from its recipe, ΔE, on the average of a batch.',
     assumptions: ['Only pieces whose colour was held against the recipe. A photo tells colours to about ΔE 3.'],

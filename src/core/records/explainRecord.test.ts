@@ -78,6 +78,8 @@ test('a chart tells the batches of its last mean, and the mean before', () => {
     offMm: null,
     colourApart: i,
     timesReckoned: null,
+    stepMm: null,
+    curedShare: null,
   }));
   const chart = overTime('colour', batches)!;
   const { inputs, estimate } = explainOverTime(chart, 'Colour', (value) => value.toFixed(1));

@@ -1,7 +1,11 @@
 import { z } from 'zod';
-import type { LearntFigure, LearntKind, Standing } from '../learn/figures';
+import { STRAYS } from '../bed/measured';
+import { HARDENED } from '../cure/hardened';
+import type { LearntFigure, LearntKind, Standing } from '../learn/learntFigure';
 import { NOTHING_LEARNT, type Learning } from '../learn/learningSchema';
+import type { MadeBy } from '../model/madeBy';
 import type { Product } from '../model/productSchema';
+import type { Colourant } from '../model/recipeSchema';
 import type { Stored } from '../model/stored';
 import type { StepKind } from '../schedule/stepKinds';
 import type { Settings } from './recordSchemas';
@@ -25,43 +29,70 @@ export interface LearntView extends Shelf, ViewState {
   batches: Record<string, { name: string; set: string; setId: string }>;
 }
 
+/** What of the shelf holds figures that the record may correct. */
+export type Figured = Pick<Shelf, 'settings' | 'products' | 'colourants'>;
+
 /** The figures that the record may correct, as they stand on the shelf. */
-export const standingOf = ({ settings, products }: Pick<Shelf, 'settings' | 'products'>): Standing => ({
+export const standingOf = ({ settings, products, colourants }: Figured): Standing => ({
   losses: settings.data.losses,
   products,
+  colourants,
+  strays: settings.data.strays ?? STRAYS,
   stepMinutes: settings.data.stepMinutes ?? {},
   learning: settings.data.learning,
 });
 
-const PRODUCT_FIELDS: Partial<Record<LearntKind, 'pourGramsPerMinute' | 'potLifeMinutes' | 'shrinkage' | 'packPrice'>> =
-  { pace: 'pourGramsPerMinute', 'pot life': 'potLifeMinutes', shrinkage: 'shrinkage', price: 'packPrice' };
+const PRODUCT_FIELDS: Partial<Record<LearntKind, keyof Product>> = {
+  pace: 'pourGramsPerMinute',
+  'pot life': 'potLifeMinutes',
+  stirring: 'stirMinutes',
+  ...HARDENED,
+  shrinkage: 'shrinkage',
+  price: 'packPrice',
+};
 
-/** Settings and product with the figures of one that was learnt put in their places. */
+/** What of the shelf one figure stands in, with others in its place; what it does not stand in is left out. */
+export interface ChangedFigures {
+  settings?: Settings;
+  product?: Stored<Product>;
+  colourant?: Stored<Colourant>;
+}
+
+/** Where a figure that was learnt stands, with others in its place; nothing where that is no longer there. */
 export function withFigures(
   { kind, of }: Pick<LearntFigure, 'kind' | 'of'>,
   figures: readonly number[],
-  settings: Settings,
-  products: readonly Stored<Product>[],
-): { settings: Settings; product: Stored<Product> | null } {
+  { settings: { data: settings }, products, colourants }: Figured,
+): ChangedFigures {
   const [first = 0, second = 0, third = 0] = figures;
   if (kind === 'losses')
-    return {
-      settings: { ...settings, losses: { perCupGrams: first, share: second, perPieceGrams: third } },
-      product: null,
-    };
+    return { settings: { ...settings, losses: { perCupGrams: first, share: second, perPieceGrams: third } } };
+  if (kind === 'stray') {
+    const strays = { ...(settings.strays ?? STRAYS), [of as MadeBy]: { offsetMm: first, wanderMm: second } };
+    return { settings: { ...settings, strays } };
+  }
   if (kind === 'step') {
-    const stepMinutes = {
-      ...settings.stepMinutes,
-      [of as StepKind]: { perBatchMinutes: first, perPieceMinutes: second },
-    };
-    return { settings: { ...settings, stepMinutes }, product: null };
+    const own = { [of as StepKind]: { perBatchMinutes: first, perPieceMinutes: second } };
+    return { settings: { ...settings, stepMinutes: { ...settings.stepMinutes, ...own } } };
+  }
+  if (kind === 'drop') {
+    const colourant = colourants.find(({ id }) => id === of);
+    return colourant ? { colourant: { ...colourant, data: { ...colourant.data, dropGrams: first } } } : {};
   }
   const field = PRODUCT_FIELDS[kind]!;
   const product = products.find(({ id }) => id === of);
-  if (!product) return { settings, product: null };
+  if (!product) return {};
   const marks = { ...product.data.marks, [field]: 'measured' as const };
-  return { settings, product: { ...product, data: { ...product.data, [field]: first, marks } } };
+  return { product: { ...product, data: { ...product.data, [field]: first, marks } } };
 }
+
+/** The shelf with what was changed of it in its place. */
+export const withChanged = <T extends Figured>(shelf: T, { settings, product, colourant }: ChangedFigures): T => ({
+  ...shelf,
+  ...(settings && { settings: { ...shelf.settings, data: settings } }),
+  products: shelf.products.map((one) => (one.id === product?.id ? product : one)),
+  colourants: shelf.colourants.map((one) => (one.id === colourant?.id ? colourant : one)),
+});
 
 /** What is remembered of an answer; a dot that is turned twice stands as the rule has it. */
 export function remembered(

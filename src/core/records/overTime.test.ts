@@ -1,4 +1,4 @@
-import { gramsByMonth, overTime, type BatchOverTime } from './overTime';
+import { gramsByMonth, meanStepMm, overTime, type BatchOverTime } from './overTime';
 
 const batch = (i: number, more: Partial<BatchOverTime> = {}): BatchOverTime => ({
   batchId: `b${i}`,
@@ -15,6 +15,8 @@ const batch = (i: number, more: Partial<BatchOverTime> = {}): BatchOverTime => (
   offMm: null,
   colourApart: null,
   timesReckoned: null,
+  stepMm: null,
+  curedShare: null,
   ...more,
 });
 
@@ -58,4 +60,16 @@ test('grams by month add up, with empty months between, over the turn of a year'
     { month: '2026-02', inPieces: 156, lost: 4 },
   ]);
   expect(gramsByMonth([])).toEqual([]);
+});
+
+test('the step between any two pieces: edges of one piece are not held against each other', () => {
+  const edges = [
+    { piece: 'a', mm: 10 },
+    { piece: 'a', mm: 12 },
+    { piece: 'b', mm: 11 },
+    { piece: 'c', mm: 10.5 },
+  ];
+  // a–b: 1, 1; a–c: 0.5, 1.5; b–c: 0.5.
+  expect(meanStepMm(edges)).toBeCloseTo(4.5 / 5, 12);
+  expect(meanStepMm(edges.slice(0, 2))).toBeNull();
 });

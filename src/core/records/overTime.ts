@@ -23,6 +23,10 @@ export interface BatchOverTime {
   colourApart: number | null;
   /** Minutes of marked steps against what was reckoned. */
   timesReckoned: number | null;
+  /** By how much the water differs between any two of its pieces, at edges that were measured, on the average. */
+  stepMm: number | null;
+  /** How long it took to harden, by touch, against what was reckoned. */
+  curedShare: number | null;
 }
 
 /** The figures over time as their page begins. */
@@ -30,7 +34,7 @@ export interface OverTimeView extends Shelf, ViewState {
   batches: BatchOverTime[];
 }
 
-export const OVER_TIME = ['waste', 'cost', 'hours', 'passed', 'level', 'colour'] as const;
+export const OVER_TIME = ['waste', 'cost', 'hours', 'passed', 'level', 'step', 'colour', 'cured'] as const;
 export type OverTimeKind = (typeof OVER_TIME)[number];
 
 /** What a chart shows of a batch; null where the batch says nothing of it. */
@@ -40,7 +44,9 @@ const VALUES: Record<OverTimeKind, (batch: BatchOverTime) => number | null> = {
   hours: ({ timesReckoned }) => timesReckoned,
   passed: ({ looked, passed }) => (looked > 0 ? passed / looked : null),
   level: ({ offMm }) => offMm,
+  step: ({ stepMm }) => stepMm,
   colour: ({ colourApart }) => colourApart,
+  cured: ({ curedShare }) => curedShare,
 };
 
 /** How much a batch says: grams for what is a share of grams, pieces for what is told of pieces. */
@@ -50,8 +56,23 @@ const WEIGHTS: Record<OverTimeKind, (batch: BatchOverTime) => number> = {
   hours: () => 1,
   passed: ({ looked }) => looked,
   level: ({ looked }) => looked,
+  step: () => 1,
   colour: () => 1,
+  cured: () => 1,
 };
+
+/** How far levels at edges of different pieces lie apart on the average: the step of a seam between any two; null for fewer than two pieces. */
+export function meanStepMm(edges: readonly { piece: string; mm: number }[]): number | null {
+  let [sum, pairs] = [0, 0];
+  edges.forEach((a, i) => {
+    for (const b of edges.slice(i + 1))
+      if (a.piece !== b.piece) {
+        sum += Math.abs(a.mm - b.mm);
+        pairs++;
+      }
+  });
+  return pairs > 0 ? sum / pairs : null;
+}
 
 /** A batch in a chart, and the mean of the last few up to it. */
 export interface OverTimePoint {

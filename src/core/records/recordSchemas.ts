@@ -1,8 +1,10 @@
 import { reference } from '../model/reference';
 import { z } from 'zod';
+import { hardenedSchema } from '../cure/hardened';
 import { learningSchema } from '../learn/learningSchema';
 import { weightsSchema } from '../findings/diagnose';
 import { FINDINGS } from '../findings/findingKinds';
+import { straysSchema } from '../bed/measured';
 import { measuredSchema } from '../model/measuredSchema';
 import { hexColour } from '../model/hexColour';
 import { pieceKey } from '../model/pieceRef';
@@ -62,6 +64,8 @@ export const settingsSchema = z.object({
   measureBy: z.enum(['weight', 'volume']).default('weight'),
   calendar: calendarSchema.default(DEFAULT_CALENDAR),
   losses: planRequestSchema.shape.losses,
+  /** How far beds stray from their drawings here, by the way they are made; typical figures where nothing is said. */
+  strays: straysSchema.optional(),
   /** How work is counted in quotes; typical figures until the maker has said. */
   work: workSchema.optional(),
   /** How facts weigh on causes of findings; typical figures until the maker has said. */
@@ -183,6 +187,15 @@ export const weighedCupSchema = z.object({
       /** What went in and what went out was read, none of it taken as planned. */
       read: z.boolean(),
       stirMinutes: timedSchema.nullable(),
+      /** What it was stirred further until it was clear. */
+      clearMinutes: timedSchema.nullable().optional(),
+      /** Drops that were counted while the scale was read: how many, and what they weighed. */
+      drops: z
+        .array(
+          z.object({ id: reference('colourant'), count: z.number().int().min(1).max(10_000), grams: weighedSchema }),
+        )
+        .max(20)
+        .optional(),
       /** From when its parts met until it drew threads. */
       thickMinutes: timedSchema.nullable(),
       /** Of each of its pieces, in their order. */
@@ -209,6 +222,8 @@ export const pourRecordSchema = z.object({
   expiredLots: z.array(reference('lot')).max(50).optional(),
   /** What of its stock tint and premixes was made and went into no cup; as planned where nothing is said. */
   tintLeft: z.object({ resinGrams: weighedSchema, colours: colourGramsSchema }).optional(),
+  /** How it was found while it hardened, by touch. */
+  hardened: z.array(hardenedSchema).max(3).optional(),
   note: noteSchema,
 });
 export type PourRecord = z.infer<typeof pourRecordSchema>;

@@ -79,6 +79,8 @@ export const ANSWERS = {
   done: { words: 'done', leak: false },
   'poured before': { words: 'poured before it', leak: false },
   'will be abraded': { words: 'will be abraded', leak: false },
+  'so far': { words: 'touched: it is', leak: false },
+  'not yet': { words: 'touched: not yet', leak: false },
 } as const satisfies Record<string, { words: string; leak: boolean }>;
 export type Answer = keyof typeof ANSWERS;
 
@@ -93,6 +95,12 @@ export const tellsOfLeak = (did: string): boolean =>
 const LEAK_ANSWERS: readonly Answer[] = ['dry', 'leak closed', 'leak in tray'];
 const BUBBLE_ANSWERS: readonly Answer[] = ['none', 'popped', 'left'];
 const BOTH_ANSWERS: readonly Answer[] = ['none, dry', 'popped, dry', 'leak closed'];
+
+/** What has hardened is touched, or only heard of. */
+const HARD_ANSWERS: readonly Answer[] = ['seen', 'so far', 'not yet'];
+/** What is not yet so far is touched again when this share of its time has gone by, and no sooner than in a quarter of an hour. */
+const AGAIN_SHARE = 0.1;
+const AGAIN_LEAST_MS = 15 * 60_000;
 
 /** What to do about a leak: said when one is found, and before it. */
 export const ON_A_LEAK =
@@ -212,14 +220,13 @@ function cureClocks(state: RunState, add: Add): void {
     const id = `L${number}`;
     if (next && lastPourAt(state.cups, next.number) === null) {
       const { opens, closes } = window;
-      add({
+      touched(state, add, {
         id: `${id}.opens`,
         kind: 'recoat opens',
         name,
         from,
         due: opens,
         words: `Layer ${next.number} may be poured from now on.`,
-        answers: ['seen'],
       });
       if (closes !== null) {
         // The hour is one of the wall clock, however long the label's are in this room.
@@ -237,27 +244,46 @@ function cureClocks(state: RunState, add: Add): void {
     }
     if (next) return;
     if ((state.plan.dammed || state.plan.moulded) && !state.done.has('dams off'))
-      add({
+      touched(state, add, {
         id: `${id}.firm`,
         kind: 'firm',
         name,
         from,
         due: allCured(state, 'demouldMinutes'),
         words: state.plan.moulded ? 'Firm: turn the pieces out.' : 'Firm: dams may come off.',
-        answers: ['seen'],
       });
     if (!state.done.has('cured'))
-      add({
+      touched(state, add, {
         id: `${id}.cured`,
         kind: 'cured',
         name,
         from,
         due: allCured(state, 'fullCureMinutes'),
         words: 'Fully cured: the pieces may be handled and stacked.',
-        answers: ['seen'],
       });
   });
 }
+
+/** A clock of what hardens; found too soft it rings again, as often as that is found. */
+function touched(state: RunState, add: Add, clock: Omit<RunClock, 'snoozedTo' | 'answers'>): void {
+  const again = Math.max(AGAIN_LEAST_MS, AGAIN_SHARE * (clock.due - clock.from));
+  let [id, due] = [clock.id, clock.due];
+  for (let n = 1; state.answers.get(id)?.did === 'not yet'; n++) {
+    due = state.answers.get(id)!.at + again;
+    id = `${clock.id}.again${n}`;
+  }
+  add({ ...clock, id, due, answers: HARD_ANSWERS });
+}
+
+/** Moments at which what a clock is about was touched, by what was found. */
+export const touchesOf = (
+  { answers }: Pick<RunState, 'answers'>,
+  clock: string,
+  found: 'so far' | 'not yet',
+): number[] =>
+  [...answers].flatMap(([id, { at, did }]) =>
+    did === found && (id === clock || id.startsWith(`${clock}.again`)) ? [at] : [],
+  );
 
 /** When a clock rings next; null while it lies ahead. */
 export const isRinging = ({ due, snoozedTo }: Pick<RunClock, 'due' | 'snoozedTo'>, now: number): boolean =>

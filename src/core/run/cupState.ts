@@ -24,7 +24,13 @@ export interface PouredPiece extends RunPour {
 }
 
 /** Colour that went into a cup, as it was counted or read. */
-export type PutIn = Pick<Portion, 'key' | 'way' | 'name' | 'grams' | 'drops' | 'intoGrams' | 'resinGrams' | 'colours'>;
+export type PutIn = Pick<
+  Portion,
+  'key' | 'way' | 'name' | 'grams' | 'drops' | 'intoGrams' | 'resinGrams' | 'colours'
+> & {
+  /** By what the scale rose as drops went in; null where nobody read it. */
+  roseGrams: number | null;
+};
 
 /** One cup of a run as it stands: what was weighed into it, what went out of it. */
 export interface CupState {

@@ -127,7 +127,7 @@ export class RunCups {
   /** A portion of colour went in, or was left out. */
   dosed(
     { cup: key, portion }: Extract<RunStep, { kind: 'dose' }>,
-    read: number | null,
+    { grams: read, roseGrams }: { grams: number | null; roseGrams: number | null },
     drops: number,
     skipped: boolean,
   ): void {
@@ -147,6 +147,7 @@ export class RunCups {
         grams: grams * share,
         resinGrams: portion.resinGrams * share,
         colours: portion.colours.map((colour) => ({ id: colour.id, grams: colour.grams * share })),
+        roseGrams: way === 'drops' && !skipped ? roseGrams : null,
       },
     ];
   }

@@ -1,8 +1,12 @@
 import { fromBottle, broughtGrams, leftOfTint, type TintLeft } from '../pouring/portions';
 import { attemptKey, inCupGrams, mixedGrams, type CupState } from './cupState';
 import { namedBottles } from './bottles';
+import { HARDENED, type HardenedLook } from '../cure/hardened';
+import { STEPS_TO_WEIGH } from '../pouring/stockTint';
 import { stockAtHand } from './keptStock';
-import { answerWords } from './clocks';
+import { answerWords, touchesOf } from './clocks';
+import { cureMoment, lastPourAt } from './cureMoment';
+import { FIRM_ALREADY } from './steps';
 import { layerOf, type RunState } from './runState';
 import { THREADS } from './runSchema';
 
@@ -28,6 +32,10 @@ export interface AtTheBench {
   /** All of it was read: what went in, what went out. Out of the bottle nothing is. */
   read: boolean;
   stirMinutes: number | null;
+  /** What it was stirred further, scraped and changed, until it was said to be clear. */
+  clearMinutes: number | null;
+  /** Drops that were counted while the scale was read. */
+  drops: { id: string; count: number; grams: number }[];
   /** From when its parts met until it was said to draw threads. */
   thickMinutes: number | null;
   /** Of each piece, in the order of `pieces`: since the press before; null where the piece was not read. */
@@ -47,6 +55,8 @@ export interface LayerRecord {
    * one took: less than nothing, for it was left over then.
    */
   tintLeft: TintLeft;
+  /** How it was found while it hardened. */
+  hardened: HardenedLook[];
   note: string;
 }
 
@@ -174,6 +184,7 @@ export function layerRecord(state: RunState, number: number): LayerRecord | null
     at,
     cups,
     tintLeft: tintLeftOf(state, number),
+    hardened: hardenedOf(state, number),
     temperatureC: (state.room.findLast((one) => one.at <= at) ?? state.room[0]!).temperatureC,
     note: noteOf(state, number),
   };
@@ -183,6 +194,7 @@ const MINUTE_MS = 60_000;
 
 function atTheBench(state: RunState, cup: CupState, bottle: boolean): AtTheBench {
   const stirred = state.done.get(`${attemptKey(cup)}.stir`);
+  const clear = state.done.get(`${attemptKey(cup)}.clear`);
   const left = state.done.get(`${attemptKey(cup)}.left`);
   const threads = state.notes.find(
     ({ at, text }) =>
@@ -191,9 +203,46 @@ function atTheBench(state: RunState, cup: CupState, bottle: boolean): AtTheBench
   return {
     read: !bottle && !cup.assumed && left?.grams != null && cup.poured.every(({ assumed }) => !assumed),
     stirMinutes: stirred && !stirred.skipped ? (stirred.at - stirred.from) / MINUTE_MS : null,
+    clearMinutes: clear && !clear.skipped ? (clear.at - clear.from) / MINUTE_MS : null,
+    drops: cup.putIn.flatMap(({ colours, drops, roseGrams }) =>
+      roseGrams !== null && roseGrams >= STEPS_TO_WEIGH * state.plan.scaleStepGrams - 1e-9 && colours[0] && drops > 0
+        ? [{ id: colours[0].id, count: drops, grams: roseGrams }]
+        : [],
+    ),
     thickMinutes: threads ? (threads.at - cup.contactAt!) / MINUTE_MS : null,
     pieceMinutes: cup.poured.map(({ minutes, assumed, filler }) => (assumed || filler ? null : minutes)),
   };
+}
+
+/** What was found of a layer as it hardened, each against what was reckoned of the room as it was read; of what nobody touched nothing. */
+function hardenedOf(state: RunState, number: number): HardenedLook[] {
+  const { product, wetMm } = layerOf(state, number);
+  const poured = lastPourAt(state.cups, number);
+  const last = state.plan.layers.at(-1)!.number === number;
+  if (poured === null) return [];
+  const clocks = last
+    ? ([
+        ['firm', `L${number}.firm`, 'firm'],
+        ['cured', `L${number}.cured`, 'cured'],
+      ] as const)
+    : ([['recoat', `L${number}.opens`, `L${number}.recoat`]] as const);
+  return clocks.flatMap(([what, clock, step]): HardenedLook[] => {
+    const waited = state.done.get(step);
+    const firm = [...touchesOf(state, clock, 'so far'), ...(waited?.why === FIRM_ALREADY ? [waited.at] : [])];
+    const soft = touchesOf(state, clock, 'not yet');
+    if (firm.length === 0 && soft.length === 0) return [];
+    const labelMinutes = product[HARDENED[what]];
+    const since = (at: number): number => (at - poured) / MINUTE_MS;
+    return [
+      {
+        what,
+        labelMinutes,
+        reckonedMinutes: since(cureMoment(poured, labelMinutes, product, wetMm, state)),
+        softMinutes: soft.length > 0 ? since(Math.max(...soft)) : null,
+        firmMinutes: firm.length > 0 ? since(Math.min(...firm)) : null,
+      },
+    ];
+  });
 }
 
 function summed(colours: readonly { id: string; grams: number }[]): { id: string; grams: number }[] {

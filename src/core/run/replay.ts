@@ -291,7 +291,8 @@ export class RunBook {
       const drift = Math.abs((grams ?? step.targetGrams) - step.targetGrams) > PART_TOLERANCE * step.targetGrams;
       if (drift && step.part !== 'B' && !step.mend) this.#cups.remake(this.#cups.cup(step.cup)!, step);
     }
-    if (step.kind === 'dose') this.#cups.dosed(step, grams, drops, skipped);
+    if (step.kind === 'dose')
+      this.#cups.dosed(step, { grams, roseGrams: (own.type === 'done' && own.roseGrams) || null }, drops, skipped);
     else if (step.kind === 'pour' && own.type === 'done') this.#cups.poured(step, own);
     else if (step.kind === 'left') this.#cups.close(this.#cups.cup(step.cup)!, grams, own.at);
     if ((step.kind === 'stock' || step.kind === 'dose') && this.#cups.stockIsShort(step.layer)) this.#restep();

@@ -136,6 +136,8 @@ export const runEventSchema = z.discriminatedUnion('type', [
   event('done', {
     step: id,
     grams: grams.optional(),
+    /** By what the scale rose while drops were counted into the cup on it. */
+    roseGrams: grams.optional(),
     /** The piece stood on the scale: the grams are in it, with nothing dripped. */
     onPiece: z.boolean().optional(),
     /** Done all the same, though it should not have been. */

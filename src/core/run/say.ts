@@ -34,13 +34,21 @@ export interface OnScale {
 export const cupOf = (state: RunState, step: RunStep): CupState | null =>
   'cup' in step ? (state.cups.find(({ key }) => key === step.cup) ?? null) : null;
 
+/** What the cup of a step holds, as far as it was read; null where the step has none. Out of the bottle nothing is. */
+export function heldGrams(state: RunState, step: RunStep): number | null {
+  const cup = cupOf(state, step);
+  if (!cup) return null;
+  const layer = layerOf(state, cup.layer);
+  return fromBottle(layer, cup.plan) ? 0 : inCupGrams(cup, layer);
+}
+
 /** What the scale shows in a step that is weighed; null for one that is not. `onPiece`: the piece stands on it. */
 export function onScale(state: RunState, step: RunStep, onPiece = false): OnScale | null {
   const cup = cupOf(state, step);
   if (!cup) return null;
   const layer = layerOf(state, cup.layer);
   const bottle = fromBottle(layer, cup.plan);
-  const held = bottle ? 0 : inCupGrams(cup, layer);
+  const held = heldGrams(state, step) ?? 0;
   if (step.kind === 'weigh') return { startGrams: held, stopGrams: held + step.targetGrams, falls: false };
   if (step.kind === 'dose' && WAYS[step.portion.way].weighed)
     return { startGrams: held, stopGrams: held + step.portion.grams, falls: false };

@@ -1,7 +1,7 @@
 import { fromBottle } from '../pouring/portions';
 import { pieceKey } from '../model/pieceRef';
 import { CURE_MODELS } from '../cure/cureModels';
-import { QUICK_STIR_MINUTES, STIR_MINUTES } from '../mixing/potLife';
+import { stirMinutesOf } from '../mixing/potLife';
 import { attemptKey, isQuickLayer, targetGrams, type CupState, type Part } from './cupState';
 import { toleranceGrams } from './overPoured';
 import type { Portion } from '../pouring/portions';
@@ -27,6 +27,9 @@ export type RunStep =
   | (CupStep & { kind: 'pour'; pour: RunPour })
   | (Step & { kind: 'lamp'; minutes: number })
   | (Step & { kind: 'wait'; until: 'recoat' | 'firm' | 'cured' });
+/** A reason for not waiting any longer that says something of the product: it hardened sooner than was reckoned. */
+export const FIRM_ALREADY = 'it is firm already';
+
 export type StepKindAtBench = RunStep['kind'];
 
 /** What is asked of every kind of live step; one that is left out does not compile. */
@@ -62,7 +65,7 @@ export const LIVE_STEPS: Record<
   cover: step('words', 'with a reason', ['no dust here']),
   wait: {
     ...step('clock', 'with a reason'),
-    anywayReasons: ['abraded and wiped', 'it is firm already', 'next day is too late'],
+    anywayReasons: ['abraded and wiped', FIRM_ALREADY, 'next day is too late'],
     mayEnd: true,
   },
   'dams off': { ...step('words', 'with a reason', ['there are none']), mayEnd: true },
@@ -127,7 +130,7 @@ export function cupSteps(cup: CupState, layer: RunLayer, scaleStepGrams: number)
   if (!parts) return [...filled, stir(ONE_PART_STIR_MINUTES), ...pours, plain('left')];
   return [
     ...filled,
-    stir(quick ? QUICK_STIR_MINUTES : STIR_MINUTES),
+    stir(stirMinutesOf(layer.product)),
     // Five minutes leave no time for a second cup.
     ...(quick ? [] : [plain('scrape'), plain('clear')]),
     ...pours,

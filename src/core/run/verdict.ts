@@ -4,7 +4,6 @@ import { cupEnds, inCupGrams, mixedGrams } from './cupState';
 import { looksAfter } from '../pouring/looks';
 import { tellsOfLeak } from './clocks';
 import { layerOf, type RunState } from './runState';
-import { STIR_MINUTES } from '../mixing/potLife';
 
 /** One thing that would have gone wrong, and why. */
 export interface Finding {
@@ -84,7 +83,7 @@ export function verdictOf(state: RunState, now: number): Verdict {
     if (step.kind === 'stir' && (skipped || (at - from) / MINUTE_MS < step.minutes * STIRRED_SHARE))
       find(
         'Streaks and sticky spots',
-        `stirred ${Math.round((at - from) / 1000)} s instead of ${Math.round((step.quick ? step.minutes : Math.min(step.minutes, STIR_MINUTES)) * 60)} s`,
+        `stirred ${Math.round((at - from) / 1000)} s instead of ${Math.round(step.minutes * 60)} s`,
       );
     if (step.kind === 'ready' && skipped && step.item.must)
       find(step.item.why, `left out: ${step.item.text.toLowerCase()}`);

@@ -1,6 +1,9 @@
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { Lot, StockItem } from '@/core/model/stockSchema';
 import { seeded } from '@/core/chance/random';
+import type { HardenedLook } from '@/core/cure/hardened';
+import { temperatureFactor } from '@/core/cure/temperature';
+import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import type { Amounts } from '@/core/plan';
 import { factsOfStep, type StepKind } from '@/core/schedule/stepKinds';
 import type { StepMark } from '@/core/schedule/routes';
@@ -9,6 +12,7 @@ import type {
   CopyFate,
   CopyInspection,
   Finding,
+  PieceRecord,
   PourRecord,
   WaterSet,
   WeighedCup,
@@ -202,12 +206,22 @@ export interface PastWork {
   };
 }
 
-/** How these makers really worked: they scrape their cups, pour slower than is usual, and the clock of one pour was wrong. */
-const TRULY = { perCupGrams: 0.8, share: 0.012, gramsPerMinute: 34, lifeShare: 0.85, wrongClock: 5 };
+/** How these makers really worked: they scrape their cups, pour slower than is usual, their drops are small, and the clock of one pour was wrong. */
+const TRULY = {
+  perCupGrams: 0.8,
+  share: 0.012,
+  gramsPerMinute: 34,
+  lifeShare: 0.85,
+  wrongClock: 5,
+  /** A drop weighs so much of what is usual, and water is firm in such a share of its time. */
+  dropShare: 0.86,
+  firmShare: 0.88,
+};
 
 /** A pour with what the bench read of it: what reached the pieces, how long each took, when the cup drew threads. */
 function asRead(pour: PourRecord, planned: Amounts['layers'][number], batch: number): PourRecord {
   const roll = seeded(batch + 1);
+  const rollMore = seeded(500 + batch);
   const tenth = (value: number): number => Math.round(value * 10) / 10;
   const cups = pour.cups.map((cup, i): WeighedCup => {
     const plan = planned.cups[i]!;
@@ -232,13 +246,76 @@ function asRead(pour: PourRecord, planned: Amounts['layers'][number], batch: num
       bench: {
         read: true,
         stirMinutes: tenth(3 + 2 * roll()),
+        clearMinutes: tenth(0.5 + 1.5 * rollMore()),
+        ...countedIn(plan.portions, rollMore),
         thickMinutes:
           batch % 3 === 1 && i === 0 ? Math.round(plan.potLifeMinutes * TRULY.lifeShare * (0.95 + 0.1 * roll())) : null,
         pieceMinutes: minutes,
       },
     };
   });
-  return { ...pour, cups };
+  return { ...pour, cups, ...(batch % 2 === 0 && { hardened: [touched(pour.temperatureC, rollMore)] }) };
+}
+
+/** Drops of a cup, as the scale showed them. */
+function countedIn(portions: Amounts['layers'][number]['cups'][number]['portions'], roll: () => number) {
+  const drops = portions.flatMap(({ way, drops: count, grams, colours: [colour] }) =>
+    way === 'drops' && colour && grams >= LEAST_READ_GRAMS
+      ? [{ id: colour.id, count, grams: Math.round(100 * grams * TRULY.dropShare * (0.94 + 0.12 * roll())) / 100 }]
+      : [],
+  );
+  return drops.length > 0 ? { drops } : {};
+}
+/** Less than this is not read off a kitchen scale. */
+const LEAST_READ_GRAMS = 0.3;
+
+const EPOXY_LABEL = PRODUCT_KINDS.find(({ id }) => id === EPOXY.id)!;
+
+/** A layer that was felt too soft once, and firm when it was felt again. */
+function touched(roomC: number, roll: () => number): HardenedLook {
+  const { demouldMinutes: labelMinutes, referenceC } = EPOXY_LABEL;
+  const reckonedMinutes = Math.round(labelMinutes * temperatureFactor(roomC, referenceC));
+  const firm = reckonedMinutes * TRULY.firmShare * (0.94 + 0.12 * roll());
+  return {
+    what: 'firm',
+    labelMinutes,
+    reckonedMinutes,
+    softMinutes: Math.round(firm * 0.93),
+    firmMinutes: Math.round(firm * 1.05),
+  };
+}
+
+/** Tiles whose bed was felt before the pour and whose water was measured at its edges after it: three of each of these batches. */
+const FELT = [3, 5, 7, 8, 11, 13];
+const FELT_OF_EACH = 3;
+
+/** What was felt and measured on single tiles of the year: beds cut a little deep, levels that get steadier. */
+function measuredTiles(batches: readonly PastWork[]): { id: string; data: PieceRecord }[] {
+  const roll = seeded(77);
+  const about = (spreadMm: number): number => (2 * roll() - 1) * spreadMm;
+  const tenth = (mm: number): number => Math.round(mm * 10) / 10;
+  return FELT.flatMap((number, at) => {
+    const tiles = batches[number - 1]!.batch.items.find(({ designId }) => designId === TILE)!;
+    return Array.from({ length: FELT_OF_EACH }, (_, i) => {
+      const copy = (tiles.first ?? 1) + i;
+      const cutMm = 0.2 + about(0.25);
+      const readings = [30, 70, 110].map((yMm) => ({ xMm: 70, yMm, depthMm: tenth(7 + cutMm + about(0.3)) }));
+      const levelMm = LEVEL_MM + about(0.5 - 0.06 * at);
+      const edge = () => {
+        const level = (): number => tenth(levelMm + about(0.1));
+        return { bed: [], levels: [level(), level(), level()] as [number, number, number] };
+      };
+      return {
+        id: `oc-felt-${copy}`,
+        data: {
+          designId: TILE,
+          copy,
+          measured: { atLevelMm: LEVEL_MM, readings, fillMl: null },
+          edges: { south: edge(), north: edge() },
+        },
+      };
+    });
+  });
 }
 
 /** Steps that were marked as done, so many times the usual minutes. */
@@ -322,8 +399,9 @@ export function writeOtterCut(writer: EditWriter, saturday: number): void {
   );
 }
 
-/** What was left in the last drum was thrown away: nothing of it is on the shelf any more. */
+/** What was measured on single tiles; and what was left in the last drum was thrown away: nothing of it is on the shelf any more. */
 export function writeOtterCutEnd(writer: EditWriter, saturday: number): void {
+  for (const { id, data } of measuredTiles(otterCutYear(saturday))) writer.add('piece', id, data, OTTER_CUT_ID);
   const last = KITS.at(-1)!.id;
   for (const { part, amount } of getLot(writer.db, last)?.left ?? [])
     if (amount > 0)

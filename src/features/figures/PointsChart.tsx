@@ -41,6 +41,16 @@ const TOLD: Record<
     say: (value, units) => formatMeasure(value, 'length', units, 2),
     sentence: (value) => `levels were off by ${value} on the average`,
   },
+  step: {
+    name: 'Step between pieces',
+    say: (value, units) => formatMeasure(value, 'length', units, 2),
+    sentence: (value) => `the water of any two pieces differed by ${value} at their edges`,
+  },
+  cured: {
+    name: 'Hardening against what was reckoned',
+    say: (value) => `× ${value.toFixed(2)}`,
+    sentence: (value) => `layers hardened in ${value} of the time that was reckoned`,
+  },
   colour: {
     name: 'Colour off the recipe',
     say: (value) => `ΔE ${value.toFixed(1)}`,
@@ -80,7 +90,12 @@ export function PointsChart({ chart }: { chart: OverTime }) {
             tickCount={5}
             {...AXIS}
           />
-          <YAxis tickFormatter={words} width={64} domain={kind === 'hours' ? [0, 'auto'] : undefined} {...AXIS} />
+          <YAxis
+            tickFormatter={words}
+            width={64}
+            domain={kind === 'hours' || kind === 'cured' ? [0, 'auto'] : undefined}
+            {...AXIS}
+          />
           <Tooltip
             {...TIP}
             labelFormatter={(_, shown) => {

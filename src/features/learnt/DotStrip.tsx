@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import Link from 'next/link';
 import { useRef, useState, type KeyboardEvent } from 'react';
-import type { LearntDot, LearntFigure } from '@/core/learn/figures';
+import type { LearntDot, LearntFigure } from '@/core/learn/learntFigure';
 import type { LearntView } from '@/core/records/learnt';
 import { dayWithYear } from '@/core/time/dayNames';
 import { useFigureWords } from './figureWords';

@@ -1,7 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/figures';
+import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/learntFigure';
 import type { LearntAnswerWanted, LearntEffect, LearntView } from '@/core/records/learnt';
 import { formatMinutes, formatMoney } from '@/core/units/formatMeasure';
 import { Fold } from '@/ui/controls/Fold';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/figures';
+import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/learntFigure';
 import type { LearntAnswerWanted, LearntView } from '@/core/records/learnt';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';

@@ -1,10 +1,13 @@
 'use client';
 
-import type { LearntFigure } from '@/core/learn/figures';
-import { formatMinutes, formatMoney } from '@/core/units/formatMeasure';
+import type { LearntFigure } from '@/core/learn/learntFigure';
+import { formatMeasure, formatMinutes, formatMoney } from '@/core/units/formatMeasure';
 import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
 
 type Field = LearntFigure['fields'][number];
+
+/** Names of fields that are said after their figure: one of several. */
+const SAID_WITH: ReadonlySet<string> = new Set(['a cup', 'a piece', 'of the mix', 'a batch', 'offset', 'wander']);
 
 /** Figures in the maker's words and units. */
 export function useFigureWords(): {
@@ -20,6 +23,10 @@ export function useFigureWords(): {
         return own(`${value.toFixed(fine && Math.round(value * 100) % 10 !== 0 ? 2 : 1)} g`);
       case 'g/min':
         return `${value.toFixed(value < 20 ? 1 : 0)} g/min`;
+      case 'g/drop':
+        return `${(value * 1000).toFixed(0)} mg`;
+      case 'mm':
+        return formatMeasure(value, 'length', units, 2);
       case 'min':
         return value < 60 ? `${Number(value.toFixed(1))} min` : formatMinutes(value);
       case '%':
@@ -34,9 +41,7 @@ export function useFigureWords(): {
     field: (field, which) => {
       const { name, unit } = field;
       const text = say(field[which], unit, true);
-      return name === 'a cup' || name === 'a piece' || name === 'of the mix' || name === 'a batch'
-        ? `${text} ${name}`
-        : text;
+      return SAID_WITH.has(name) ? `${text} ${name}` : text;
     },
     value: (value, unit) => say(value, unit, false),
   };

@@ -103,6 +103,7 @@ export function pourFromDraft(
       ...(before?.pouredUntil && before.pouredAt === draft.pouredAt && { pouredUntil: before.pouredUntil }),
       ...(before?.expiredLots && { expiredLots: before.expiredLots }),
       ...(before?.tintLeft && { tintLeft: before.tintLeft }),
+      ...(before?.hardened && { hardened: before.hardened }),
       cups: cupsToEnter(layer, before).map((cup, i): PourRecord['cups'][number] => {
         const typed = draft.cups[i] ?? { a: '', b: '', note: '', pieces: [] };
         const was = before?.cups.find((known) => known.number === cup.number);

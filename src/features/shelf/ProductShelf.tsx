@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { PRODUCT_KINDS } from '@/core/mixing/productKinds';
 import { FIGURE_MARKS, MOST_OTHER_PACKS, type Product, setsInTheCup } from '@/core/model/productSchema';
 import { replaceAt } from '@/core/records/replaceAt';
+import { stirMinutesOf } from '@/core/mixing/potLife';
 import { mixedDensity, ratioByVolume, ratioByWeight } from '@/core/mixing/ratio';
 import type { Stored } from '@/core/model/stored';
 import { formatMeasure, formatMinutes } from '@/core/units/formatMeasure';
@@ -197,6 +198,7 @@ function ProductFigures({ edits, product }: { edits: ShelfDoor; product: Stored<
         />
         {field('Shrinkage', ['shrinkage'], data.shrinkage, 'fraction', 0.005)}
         {field('Pot life', ['potLifeMinutes'], data.potLifeMinutes, 'duration', 1)}
+        {setsInTheCup(data.cureModel) && field('Stirring', ['stirMinutes'], stirMinutesOf(data), 'duration', 0.5)}
         {field('Recoat window opens', ['recoatOpensMinutes'], data.recoatOpensMinutes, 'duration', 30)}
         {data.recoatClosesMinutes !== null &&
           field('Recoat window closes', ['recoatClosesMinutes'], data.recoatClosesMinutes, 'duration', 30)}

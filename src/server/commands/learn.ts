@@ -9,8 +9,9 @@ import { shelfAndState } from '../views';
 
 /** Carries out what was said to a figure that was learnt: figures and what is remembered of the answer in one edit. */
 export function answerLearnt(db: Database, { figure: id, said }: Extract<Command, { do: 'learn' }>, now: string): Done {
-  const { settings, products } = shelfAndState(db, 'log');
-  const figure = learntFigures(recordedWork(db), standingOf({ settings, products })).find((one) => one.id === id);
+  const shelf = shelfAndState(db, 'log');
+  const { settings } = shelf;
+  const figure = learntFigures(recordedWork(db), standingOf(shelf)).find((one) => one.id === id);
   if (!figure) throw new EditRefusedError('missing', 'Nothing on record says anything of this figure any more.');
   if (said.answer === 'take' && figure.fields.some((field, i) => field.now !== said.shown[i]))
     throw new EditRefusedError('nothing', 'Something was recorded meanwhile: look at the figure again.');
@@ -19,12 +20,11 @@ export function answerLearnt(db: Database, { figure: id, said }: Extract<Command
   const learning = remembered(settings.data.learning, figure, said);
   const figures =
     said.answer === 'take' ? figure.fields.map((field) => field.now) : said.answer === 'forget' ? figure.before : null;
-  const changed = figures
-    ? withFigures(figure, figures, settings.data, products)
-    : { settings: settings.data, product: null };
+  const { settings: own, product, colourant } = figures ? withFigures(figure, figures, shelf) : {};
   const touched = edit(db, 'log', LABELS[said.answer](figure.name).slice(0, 80), now, (writer: EditWriter) => {
-    writer.put('settings', settings.id, { ...changed.settings, learning }, settings.version);
-    if (changed.product) writer.put('product', changed.product.id, changed.product.data, changed.product.version);
+    writer.put('settings', settings.id, { ...(own ?? settings.data), learning }, settings.version);
+    if (product) writer.put('product', product.id, product.data, product.version);
+    if (colourant) writer.put('colourant', colourant.id, colourant.data, colourant.version);
   });
   return { id, touched };
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useState } from 'react';
-import { onScale } from '@/core/run/say';
+import { heldGrams, onScale } from '@/core/run/say';
 import type { RunStep } from '@/core/run/steps';
 import type { RunState } from '@/core/run/runState';
 import type { Press, RunLink } from './runLink';
@@ -51,12 +51,23 @@ export function useHeldPress(
     },
     [link, onPiece, send],
   );
+  /** Drops are counted; what the scale rose by meanwhile says what a drop weighs. */
+  const dropped = useCallback(
+    (step: RunStep, rose: number): void => {
+      setSaid(null);
+      send({ type: 'done', step: step.id, roseGrams: Math.max(0, Math.round(rose * 1000) / 1000) });
+    },
+    [send],
+  );
   const press = useCallback((): void => {
     const step = link.stateNow().current;
     if (!step) return;
-    const weighed = onScale(link.stateNow(), step, onPiece) !== null;
-    if (!weighed || source === 'none' || link.stateNow().plan.by === 'volume') return done(step, null);
+    const state = link.stateNow();
     const { now } = watch;
+    const reads = source !== 'none' && state.plan.by !== 'volume';
+    if (step.kind === 'dose' && step.portion.way === 'drops' && reads && now?.still)
+      return dropped(step, now.grams - (heldGrams(state, step) ?? 0));
+    if (onScale(state, step, onPiece) === null || !reads) return done(step, null);
     if (!now) {
       if (watch.trouble === null)
         return setSaid('The scale is not heard. Type what it shows, or choose “by eye” under More.');
@@ -64,7 +75,7 @@ export function useHeldPress(
     }
     if (now.still) return done(step, now.grams);
     setHeld({ step: step.id, at: performance.now() });
-  }, [link, watch, source, onPiece, done]);
+  }, [link, watch, source, onPiece, done, dropped]);
   useEffect(() => {
     if (!held) return;
     const look = (): void => {

@@ -1,0 +1,1 @@
+ALTER TABLE `pours` ADD `hardened` text;

@@ -62,10 +62,13 @@ function why(asked: z.infer<typeof askedSchema>): Why {
     const held = copiesNow(db, setId).find(
       (one) => one.batchId === batchId && one.designId === designId && one.copy === copy,
     );
+    const settings = getDocument(db, 'settings', SETTINGS_ID)?.data;
     return whyOf(record, row.data, { designId, copy }, finding, {
       now,
       curedAt: held?.curedAt ?? null,
-      weights: getDocument(db, 'settings', SETTINGS_ID)?.data.causeWeights,
+      weights: settings?.causeWeights,
+      stepMinutes: settings?.stepMinutes,
+      route: getDocument(db, 'set', setId)?.data.route,
     });
   });
 }

@@ -13,6 +13,7 @@ const { referenceC } = coating;
 describe('minutes for pouring', () => {
   test('what is stirred longer is poured for less long; where no parts meet nothing is stirred', () => {
     expect(pouringMinutes({ ...coating, potLifeMinutes: 30, stirMinutes: 8 }, referenceC, 100)).toBeCloseTo(15, 9);
+    const glue = kind('clear-drying-glue');
     expect(pouringMinutes({ ...glue, stirMinutes: 8 }, 20, 5000)).toBeCloseTo(0.8 * glue.potLifeMinutes, 9);
   });
   test('are the pot life less a fifth, 3 minutes of stirring and 1 of changing cups', () =>

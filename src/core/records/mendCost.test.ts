@@ -3,6 +3,8 @@ import { MENDS } from '../findings/mends';
 import { PRODUCT_KINDS } from '../mixing/productKinds';
 import { planBatch, type PlanRequest } from '../plan';
 import { testBench, testRequest } from '../plan/testRequest';
+import { layerHandsOnMinutes } from '../pouring/handsOn';
+import { abradeMinutes } from '../schedule/repair';
 import { anewTakes, mendTakes } from './mendCost';
 
 /** Tiles of two sizes of water, two to a cup, a cup at 0.20. */
@@ -62,4 +64,43 @@ test('nothing is told of a mend that takes no product, nor of a piece that the p
     ),
   ).toBeNull();
   expect(mendTakes(record, { designId: 'gone', copy: 1 }, recoat)).toBeNull();
+});
+
+describe('minutes at the bench', () => {
+  const step = (perBatchMinutes: number, perPieceMinutes: number, on = true) => ({
+    id: `step ${perBatchMinutes}`,
+    kind: 'seal' as const,
+    name: 'Seal',
+    on,
+    perBatchMinutes,
+    perPieceMinutes,
+    dryMinutes: 0,
+  });
+  const { pourGramsPerMinute } = request.product;
+
+  test('of a piece made anew: its route for one piece, what is off left out, and a cup of its own', () => {
+    const route = [step(10, 3), step(20, 5), step(90, 90, false)];
+    const [layer] = record.amounts.layers;
+    const own = layer!.cups
+      .flatMap(({ pours }) => pours)
+      .filter(({ designId, copy }) => designId === 'wide' && copy === 1);
+    const mixGrams = own.reduce((sum, { grams }) => sum + grams, 0);
+    expect(anewTakes(record, wide, { route }).minutes).toBe(
+      38 + layerHandsOnMinutes({ cups: 1, pours: own.length, mixGrams, pourGramsPerMinute }),
+    );
+  });
+
+  test('of a piece made anew by the usual route: in the workshop’s own minutes', () => {
+    const minutes = (perPieceMinutes: number): number =>
+      anewTakes(record, wide, { stepMinutes: { seal: { perBatchMinutes: 0, perPieceMinutes } } }).minutes;
+    expect(minutes(9) - minutes(2)).toBe(7);
+  });
+
+  test('of a film: abraded first where it goes into the calendar', () => {
+    const { grams, minutes } = mendTakes(record, wide, topUp, 0.4)!;
+    const once = layerHandsOnMinutes({ cups: 1, pours: 1, mixGrams: grams, pourGramsPerMinute });
+    expect(minutes).toBe(once + abradeMinutes(1));
+    const { inCalendar: _, ...unplanned } = topUp;
+    expect(mendTakes(record, wide, unplanned, 0.4)!.minutes).toBe(once);
+  });
 });

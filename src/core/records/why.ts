@@ -5,7 +5,7 @@ import { pieceKey, type PieceRef } from '../model/pieceRef';
 import { layerProduct } from '../plan/request';
 import { copyFacts, cupsOfCopy, type BatchRecord } from './copyFacts';
 import { lastInspection } from './inspections';
-import { anewTakes, mendTakes, type Taken } from './mendCost';
+import { anewTakes, mendTakes, type Taken, type Ways } from './mendCost';
 import type { Batch } from './recordSchemas';
 
 /** Why a copy has a finding, by what is on record of its batch. */
@@ -53,7 +53,7 @@ export function whyOf(
   batch: Pick<Batch, 'inspections'>,
   piece: PieceRef,
   finding: FindingKind,
-  { now, curedAt, weights }: { now: string; curedAt: string | null; weights?: Weights | undefined },
+  { now, curedAt, weights, ...ways }: { now: string; curedAt: string | null; weights?: Weights | undefined } & Ways,
 ): Why {
   const last = record.amounts.layers.findLast(({ number }) => record.pours.some(({ layer }) => layer === number));
   const foundMm = lastInspection(batch, piece)?.findings.find(({ kind }) => kind === finding)?.mm;
@@ -62,6 +62,6 @@ export function whyOf(
     ...diagnose(finding, cureModel, copyFacts(record, piece), neighboursOf(record, batch, piece, finding), weights),
     early: tooEarly(finding, cureModel, curedAt === null || now >= curedAt),
     mends: MENDS[finding].map((mend) => ({ ...mend, takes: mendTakes(record, piece, mend, foundMm) })),
-    anew: anewTakes(record, piece),
+    anew: anewTakes(record, piece, ways),
   };
 }

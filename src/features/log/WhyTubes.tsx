@@ -11,7 +11,7 @@ import { MeasureField } from '@/ui/measure/MeasureField';
 import { FINDING_KINDS, type FindingKind } from '@/core/findings/findingKinds';
 import type { Taken } from '@/core/records/mendCost';
 import type { Why } from '@/core/records/why';
-import { formatMeasure, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
+import { formatMeasure, formatMinutes, formatMoney, type UnitPreferences } from '@/core/units/formatMeasure';
 import type { Copy } from '@/core/records/copies';
 import type { BatchRow } from '@/core/records/views';
 import { Toggles } from '@/ui/controls/Toggles';
@@ -132,7 +132,7 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
         <div className={styles.beside}>
           <section>
             <h3>Mend it</h3>
-            <p>Made anew, it takes about {takenWords(why.anew, units)}; its body, bed and hours come on top.</p>
+            <p>Made anew, it takes about {takenWords(why.anew, units)}; its body comes on top.</p>
             <ul>
               {why.mends.map(({ words, care, takes, inCalendar }) => (
                 <li key={words}>
@@ -175,8 +175,8 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
           <p className={styles.how}>
             An estimate: how often each cause is behind this finding, times what each fact on record and the neighbours
             make of it. The dashed line is before anything was known. A mend is counted as a film over the piece’s
-            water, {own('1 mm')} or what is missing, with what stays in its cup; made anew as its share of the batch,
-            cups and all.
+            water, {own('1 mm')} or what is missing, with what stays in its cup, abraded first, set up for by itself;
+            made anew as its share of the batch, its route gone through alone.
           </p>
         </div>
       </div>
@@ -184,9 +184,9 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
   );
 }
 
-/** `9 g, 0.40 €`. */
-const takenWords = ({ grams, price }: Taken, units: UnitPreferences): string =>
-  `${formatMeasure(grams, 'mass', units, 0)}, ${formatMoney(price, units)}`;
+/** `9 g, 0.40 €, 25 min`. */
+const takenWords = ({ grams, price, minutes }: Taken, units: UnitPreferences): string =>
+  `${formatMeasure(grams, 'mass', units, 0)}, ${formatMoney(price, units)}, ${formatMinutes(minutes)} at the bench`;
 
 const WEIGHTS: readonly { key: Exclude<keyof Weights, 'often'>; label: string }[] = [
   { key: 'strongly', label: 'A fact speaks strongly for it: times' },

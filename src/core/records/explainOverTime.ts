@@ -1,5 +1,5 @@
 import type { Explanation } from '../plan/explanation';
-import { LATELY, type OverTime, type OverTimeKind } from './overTime';
+import { LATELY, type MonthOfGrams, type OverTime, type OverTimeKind } from './overTime';
 import { tideFigures, type LogWeek } from './workshopLog';
 
 const FORMULAS: Record<OverTimeKind, { formula: string; assumptions: string[] }> = {
@@ -55,6 +55,26 @@ export function explainOverTime(
     ],
     assumptions,
     estimate: kind === 'colour',
+  };
+}
+
+/** How the months of a chart came about. */
+export function explainMonths(months: readonly MonthOfGrams[], grams: (value: number) => string): Explanation {
+  return {
+    title: 'Mixed and lost, month by month',
+    formula:
+      'All layers of the batches whose first pour was in a month: what was weighed into cups, less what reached pieces.',
+    inputs: months
+      .toReversed()
+      .map(({ month, inPieces, lost }) => ({
+        label: month,
+        value: `${grams(inPieces + lost)}, ${grams(lost)} of it lost`,
+      })),
+    assumptions: [
+      'A batch stands whole in the month of its first pour.',
+      'Where the bench did not read what reached the pieces, it is the share that was planned.',
+    ],
+    estimate: false,
   };
 }
 

@@ -1,5 +1,5 @@
 import { explainHours, explainMoney, JAR_FIGURES } from './explainJob';
-import { explainOverTime, explainTide } from './explainOverTime';
+import { explainMonths, explainOverTime, explainTide } from './explainOverTime';
 import { jobFigures, type JobPart } from './job';
 import { overTime, type BatchOverTime } from './overTime';
 
@@ -104,4 +104,15 @@ test('the tide tells its weeks and sums', () => {
     (value) => `${value} €`,
   );
   expect(inputs.map(({ value }) => value)).toEqual(['2 of 3', '400 g', '40 g', '6 €']);
+});
+
+test('the months tell what was mixed and lost in each, the newest first', () => {
+  const months = [
+    { month: '2026-10', inPieces: 90, lost: 10 },
+    { month: '2026-11', inPieces: 45, lost: 5 },
+  ];
+  expect(explainMonths(months, (value) => `${value} g`).inputs).toEqual([
+    { label: '2026-11', value: '50 g, 5 g of it lost' },
+    { label: '2026-10', value: '100 g, 10 g of it lost' },
+  ]);
 });

@@ -7,6 +7,7 @@ import type { BesideRow, BesideView } from '@/core/records/besideBatches';
 import type { BatchOverTime } from '@/core/records/overTime';
 import { dayWithYear } from '@/core/time/dayNames';
 import { ChoiceField } from '@/ui/measure/ChoiceField';
+import { HowPress } from '@/ui/reading/HowPress';
 import { useOwnWords } from '@/ui/measure/UnitsContext';
 import { pageWith } from '../edits/applyChanges';
 import { useEdits } from '../edits/useEdits';
@@ -91,10 +92,25 @@ function Rows({
         </tr>
       </thead>
       <tbody>
-        {rows.map(({ what, a: left, b: right }) => (
+        {rows.map(({ what, how, a: left, b: right }) => (
           <tr key={what}>
             <td data-none={left === null}>{say(left)}</td>
-            <th scope="row">{what}</th>
+            <th scope="row">
+              <HowPress
+                label={what}
+                figure={[left, right].map(say).join(' · ')}
+                explain={() => ({
+                  title: what,
+                  formula: own(how),
+                  inputs: [
+                    { label: a.name, value: say(left) },
+                    { label: b.name, value: say(right) },
+                  ],
+                  assumptions: [],
+                  estimate: false,
+                })}
+              />
+            </th>
             <td data-none={right === null}>{say(right)}</td>
           </tr>
         ))}

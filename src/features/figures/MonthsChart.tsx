@@ -4,6 +4,8 @@ import { Bar, BarChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recha
 import type { MonthOfGrams } from '@/core/records/overTime';
 import { dayAndMonth } from '@/core/time/dayNames';
 import { formatMeasure } from '@/core/units/formatMeasure';
+import { explainMonths } from '@/core/records/explainOverTime';
+import { HowPress } from '@/ui/reading/HowPress';
 import { useUnits } from '@/ui/measure/UnitsContext';
 import { AXIS, HEIGHT, TIP } from './chartLook';
 import styles from './FiguresScreen.module.css';
@@ -29,7 +31,8 @@ export function MonthsChart({ months }: { months: readonly MonthOfGrams[] }) {
           fullest && months.length > 1
             ? `; most in ${nameOf(fullest.month)}, ${grams(fullest.inPieces + fullest.lost)}`
             : ''
-        }.`}
+        }.`}{' '}
+        <HowPress label="How so" figure={grams(inPieces + lost)} explain={() => explainMonths(months, grams)} />
       </figcaption>
       <ResponsiveContainer width="100%" height={HEIGHT} initialDimension={{ width: 560, height: HEIGHT }}>
         <BarChart data={[...months]} margin={{ top: 8, right: 8, bottom: 0, left: 0 }}>

@@ -72,6 +72,32 @@ describe('the log of the workshop', () => {
     ]);
     expect(titles({ setId: 'another' })).toEqual([]);
   });
+  test.each([
+    ['a product', { kind: 'product', of: 'coating-epoxy' }, /./],
+    ['a job', { kind: 'job', of: 'The Mudlarks, a made-up club' }, /layer/],
+    ['a piece', { kind: 'piece', of: 'sh-a' }, /^Shore boards/],
+  ] as const)('about %s: only what it took part in', (_, about, title) => {
+    const [all, found] = [titles({}), titles({ about })];
+    expect(found.length).toBeGreaterThan(0);
+    expect(found.length).toBeLessThan(all.length);
+    expect(found.every((one) => title.test(one))).toBe(true);
+    expect(titles({ about: { ...about, of: 'another' } })).toEqual([]);
+  });
+  test('about a bottle: that it was bought, what was taken out of it by hand, and batches that took of it', () => {
+    const [lot] = listLots(db).filter(({ data: { of } }) => of.id === 'coating-epoxy');
+    const found = asked({ about: { kind: 'lot', of: lot!.id } });
+    expect(found.find(({ kind }) => kind === 'bought')).toMatchObject({ lotId: lot!.id });
+    expect(new Set(found.flatMap(({ lotId }) => lotId ?? []))).toEqual(new Set([lot!.id]));
+    expect(found.some(({ kind }) => kind === 'poured')).toBe(true);
+    const another = asked({ about: { kind: 'lot', of: 'hs-none' } });
+    expect(another).toEqual([]);
+  });
+  test('the pieces of a set come with its pages, none with those of the workshop', () => {
+    expect(logPage(db, logAskSchema.parse({ setId: HERON_SLACK_ID })).pieces.map(({ name }) => name)).toContain(
+      'HS-2 Creek bend',
+    );
+    expect(logPage(db, logAskSchema.parse({})).pieces).toEqual([]);
+  });
   test('before a day: the days below it', () => {
     const [, second] = logPage(db, logAskSchema.parse({})).days;
     expect(logPage(db, logAskSchema.parse({ before: second!.day })).days.every(({ day }) => day < second!.day)).toBe(

@@ -2,12 +2,14 @@ import { sql, type SQL } from 'drizzle-orm';
 import {
   LOG_KINDS,
   logEntry,
+  type About,
   type LogAsk,
   type LogEntry,
   type LogKind,
   type LogPage,
   type LogPlace,
   type LogRecord,
+  type LogView,
   type LogWeek,
 } from '@/core/records/workshopLog';
 import { folded } from './dataFile';
@@ -36,14 +38,14 @@ const AT_SHELF = `m.lot_id is not null and m.batch_id is null and m.counters is 
   and not exists (select 1 from movements c where c.counters = m.id)`;
 
 /**
- * Where entries of each kind are read from: kind, key, moment and set of each, and the words by which it is found. The words are only
+ * Where entries of each kind are read from: kind, key, moment, set, batch and lot of each, and the words by which it is found. The words are only
  * put together where some are asked for.
  */
 const SOURCES: Readonly<
   Record<LogKind, { columns: string; words: string; from: string; where?: string; names?: string }>
 > = {
   poured: {
-    columns: `'poured' as kind, cast(c.id as text) as key, c.poured_at as at, b.set_id as setId`,
+    columns: `'poured' as kind, cast(c.id as text) as key, c.poured_at as at, b.set_id as setId, b.id as batchId, null as lotId`,
     words: `b.name || ' ' || ${SET_WORDS} || ' ' || c.note || ' ' || coalesce(n.notes, '')
       || ' ' || coalesce((select group_concat(t.tag, ' ') from batch_items i join tags t on t.id = i.design_id
            where i.batch_id = b.id), '')
@@ -53,7 +55,7 @@ const SOURCES: Readonly<
     names: `left join set_words s on s.id = b.set_id left join cup_notes n on n.pour_id = c.id`,
   },
   run: {
-    columns: `'run' as kind, r.id as key, ${wallTimeOf('r.begun_at')} as at, r.set_id as setId`,
+    columns: `'run' as kind, r.id as key, ${wallTimeOf('r.begun_at')} as at, r.set_id as setId, r.batch_id as batchId, null as lotId`,
     words: `r.name || ' ' || ${SET_WORDS} || ' ' || coalesce((select group_concat(json_extract(e.data, '$.text'), ' ')
         from run_events e where e.run_id = r.id and json_extract(e.data, '$.type') = 'note'), '')`,
     from: `runs r`,
@@ -62,7 +64,7 @@ const SOURCES: Readonly<
   },
   'looked over': {
     columns: `'looked over' as kind, b.id || ' ' || substr(json_extract(one.value, '$.at'), 1, 10) as key,
-      min(json_extract(one.value, '$.at')) as at, b.set_id as setId`,
+      min(json_extract(one.value, '$.at')) as at, b.set_id as setId, b.id as batchId, null as lotId`,
     words: `b.name || ' ' || ${SET_WORDS} || ' ' || group_concat(${TAG} || ' ' || json_extract(one.value, '$.note') || ' '
         || coalesce((select group_concat(json_extract(f.value, '$.kind')) from json_each(one.value, '$.findings') f), ''), ' ')`,
     from: `batches b join json_each(b.inspections) one`,
@@ -71,7 +73,7 @@ const SOURCES: Readonly<
   },
   photo: {
     columns: `'photo' as kind, b.id || ' ' || substr(json_extract(one.value, '$.at'), 1, 10) as key,
-      min(json_extract(one.value, '$.at')) as at, b.set_id as setId`,
+      min(json_extract(one.value, '$.at')) as at, b.set_id as setId, b.id as batchId, null as lotId`,
     words: `b.name || ' ' || ${SET_WORDS} || ' ' || group_concat(${TAG}, ' ')`,
     from: `batches b join json_each(b.photos) one`,
     names: `left join set_words s on s.id = b.set_id`,
@@ -80,27 +82,28 @@ const SOURCES: Readonly<
   became: {
     columns: `'became' as kind,
       b.id || ' ' || json_extract(one.value, '$.fate') || ' ' || substr(json_extract(one.value, '$.at'), 1, 10) as key,
-      min(json_extract(one.value, '$.at')) as at, b.set_id as setId`,
+      min(json_extract(one.value, '$.at')) as at, b.set_id as setId, b.id as batchId, null as lotId`,
     words: `b.name || ' ' || ${SET_WORDS} || ' ' || group_concat(${TAG} || ' ' || json_extract(one.value, '$.why'), ' ')`,
     from: `batches b join json_each(b.fates) one`,
     names: `left join set_words s on s.id = b.set_id`,
     where: `group by b.id, json_extract(one.value, '$.fate'), substr(json_extract(one.value, '$.at'), 1, 10)`,
   },
   bought: {
-    columns: `'bought' as kind, m.id as key, m.bought_on || 'T12:00' as at, null as setId`,
+    columns: `'bought' as kind, m.id as key, m.bought_on || 'T12:00' as at, null as setId, null as batchId, m.id as lotId`,
     words: `m.name || ' ' || coalesce(${ITEM_NAME}, '')`,
     from: `lots m`,
     where: `where m.gone = 0`,
   },
   shelf: {
-    columns: `'shelf' as kind, cast(m.id as text) as key, m.at as at, null as setId`,
+    columns: `'shelf' as kind, cast(m.id as text) as key, m.at as at, null as setId, null as batchId, m.lot_id as lotId`,
     words: `l.words || ' ' || m.note || ' ' || m.kind`,
     from: `movements m`,
     names: `join lot_words l on l.id = m.lot_id`,
     where: `where ${AT_SHELF}`,
   },
   note: {
-    columns: `'note' as kind, n.id as key, json_extract(n.data, '$.at') as at, json_extract(n.data, '$.setId') as setId`,
+    columns: `'note' as kind, n.id as key, json_extract(n.data, '$.at') as at, json_extract(n.data, '$.setId') as setId,
+      null as batchId, null as lotId`,
     words: `json_extract(n.data, '$.text') || ' ' || ${SET_WORDS}`,
     from: `notes n`,
     names: `left join set_words s on s.id = json_extract(n.data, '$.setId')`,
@@ -129,12 +132,23 @@ const saysWord = (word: string): SQL =>
 
 const both = (rules: readonly SQL[]): SQL => sql.join([...rules], sql` and `);
 
-function entriesThat({ words, kinds, setId, before }: LogAsk): SQL {
+/** Entries about one thing: of its batches, bottles, sets. */
+const ABOUT_RULES: Record<About['kind'], (of: string) => SQL> = {
+  product: (id) => sql`(batchId in (select batch_id from kept_plans where json_extract(request, '$.product.id') = ${id}
+      union select batch_id from layers where product_id = ${id})
+    or lotId in (select id from lots where item_kind = 'product' and item_id = ${id}))`,
+  lot: (id) => sql`(lotId = ${id} or batchId in (select batch_id from movements where lot_id = ${id}))`,
+  piece: (id) => sql`batchId in (select batch_id from batch_items where design_id = ${id})`,
+  job: (customer) => sql`setId in (select id from sets where json_extract(data, '$.job.customer') = ${customer})`,
+};
+
+function entriesThat({ words, kinds, setId, about, before }: LogAsk): SQL {
   const wanted = kinds.length > 0 ? kinds : LOG_KINDS;
   const rules = both([
     sql`at is not null`,
     ...(before ? [sql`at < ${before}`] : []),
     ...(setId ? [sql`setId = ${setId}`] : []),
+    ...(about ? [ABOUT_RULES[about.kind](about.of)] : []),
   ]);
   const said = wordsOf(words).map(saysWord);
   const arms = wanted.map((kind) => {
@@ -165,8 +179,26 @@ export function logPage(db: Connection, ask: LogAsk): LogPage {
   return {
     days: [...days].map(([day, own]) => ({ day, entries: own.toReversed().flatMap((line) => entryOf(db, line)) })),
     before: cut === null ? null : dayOf(lines.at(-1)!),
+    pieces: ask.setId ? piecesOf(db, ask.setId) : [],
   };
 }
+
+/** The pieces of a set by their names. */
+const piecesOf = (db: Connection, setId: string): LogPage['pieces'] =>
+  db.all(sql`select id, json_extract(data, '$.tag') || ' ' || json_extract(data, '$.name') as name
+    from designs where set_id = ${setId} order by position, id`);
+
+/** What was ever bought that has a name, the newest first, and who jobs were for. */
+export const logThings = (db: Connection): Pick<LogView, 'lots' | 'customers'> => ({
+  lots: db.all(sql`select m.id as id, m.name || ', ' || coalesce(${sql.raw(ITEM_NAME)}, 'gone') as name from lots m
+    where m.gone = 0 order by m.bought_on desc, m.id`),
+  customers: db
+    .all<{ customer: string }>(
+      sql`select distinct json_extract(data, '$.job.customer') as customer from sets
+        where coalesce(json_extract(data, '$.job.customer'), '') <> '' order by customer`,
+    )
+    .map(({ customer }) => customer),
+});
 
 /** Every entry that is asked for, the newest first: each is read when its turn comes. */
 export function* allEntries(db: Connection, ask: LogAsk): Generator<LogEntry> {

@@ -24,7 +24,7 @@ import { quoteBatch } from '@/core/stock/quoteBatch';
 import { listBatches } from '@/db/batches';
 import { getDocument } from '@/db/documents';
 import { batchDetail } from '@/db/pours';
-import { recordedWork } from '@/db/recordedWork';
+import { recordedSteps } from '@/db/recordedWork';
 import { spentOnSet } from '@/db/spent';
 import { copiesNow } from './copies';
 import { withData } from './data';
@@ -149,7 +149,7 @@ export async function jobWorkedOut(setId: string): Promise<JobWorkedOut> {
     designsOf(desk),
   ]);
   const parts = [...batches.flatMap(partsOfBatch), ...timedParts(job ?? {})];
-  const spread = hoursSpread(withData(recordedWork).steps, settings.stepMinutes ?? {});
+  const spread = hoursSpread(withData(recordedSteps), settings.stepMinutes ?? {});
   const limits = { hours: job?.hours ?? null, money: job?.budget ?? null };
   return { figures: jobFigures(parts, { ratePerHour, margin, spread, limits }), designs, open };
 }

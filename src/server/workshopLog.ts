@@ -2,7 +2,7 @@ import { setImmediate as afterOthers } from 'node:timers/promises';
 import { LOG_FILES, logFileParts } from '@/core/formats/logFile';
 import { logAskOf, type LogAsk, type LogView } from '@/core/records/workshopLog';
 import { listDocuments } from '@/db/documents';
-import { allEntries, logPage, logWeeks } from '@/db/workshopLog';
+import { allEntries, logPage, logThings, logWeeks } from '@/db/workshopLog';
 import { withData } from './data';
 import { answer, RequestError } from './respond';
 import { shelfAndState } from './views';
@@ -12,6 +12,7 @@ export const logView = (ask: LogAsk): LogView =>
   withData((db) => ({
     ...shelfAndState(db, 'log'),
     weeks: logWeeks(db),
+    ...logThings(db),
     sets: listDocuments(db, 'set').records.map(({ id, data: { name } }) => ({ id, name })),
     page: logPage(db, ask),
   }));

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  ABOUT,
   daysAfter,
   logAddress,
   logAskOf,
@@ -60,6 +61,10 @@ test('what is asked goes through its address and back', () => {
         words: fc.string({ maxLength: 80 }).map((text) => text.trim()),
         kinds: fc.subarray([...LOG_KINDS]),
         setId: fc.option(fc.uuid(), { nil: undefined }),
+        about: fc.option(
+          fc.record({ kind: fc.constantFrom(...ABOUT), of: fc.string({ minLength: 1, maxLength: 120 }) }),
+          { nil: undefined },
+        ),
         before: fc.constantFrom(undefined, '2026-11-26'),
       }),
       (ask) => {
@@ -72,7 +77,7 @@ test('what is asked goes through its address and back', () => {
 
 test('a page whose address cannot be read shows everything; one that can, what it says', () => {
   const everything = { words: '', kinds: [] };
-  for (const address of ['before=yesterday', 'kinds=moon', `words=${'x'.repeat(81)}`])
+  for (const address of ['before=yesterday', 'kinds=moon', 'about=moon:1', 'about=lot', `words=${'x'.repeat(81)}`])
     expect(readableAsk(new URLSearchParams(address))).toEqual(everything);
   expect(readableAsk(new URLSearchParams('kinds=run'))).toEqual({ words: '', kinds: ['run'] });
   expect(() => logAskOf(new URLSearchParams('before=yesterday'))).toThrow('A date such as');

@@ -20,21 +20,38 @@ export type LogKind = (typeof LOG_KINDS)[number];
 
 const day = z.iso.date('A date such as 2026-12-12');
 
+/** What entries may be asked about: a product or bottle that their batch took, a piece that it makes, a customer’s job. */
+export const ABOUT = ['product', 'lot', 'piece', 'job'] as const;
+export interface About {
+  kind: (typeof ABOUT)[number];
+  /** Its id; of a job the customer. */
+  of: string;
+}
+
 /** What is asked of the log. Words are all to be found in an entry: of its notes, set, customer, pieces, products, bottles. */
 export const logAskSchema = z.object({
   words: z.string().trim().max(80, 'At most 80 characters').default(''),
   /** None: all. */
   kinds: z.array(z.enum(LOG_KINDS)).max(LOG_KINDS.length).default([]),
   setId: z.string().min(1).max(40).optional(),
+  /** One thing that entries are about. */
+  about: z.object({ kind: z.enum(ABOUT), of: z.string().min(1).max(120) }).optional(),
   /** Entries of days before this one; the newest without it. */
   before: day.optional(),
 });
 export type LogAsk = z.infer<typeof logAskSchema>;
 
+/** `lot:oc-kit-1` as a thing. */
+function aboutIn(text: string): { kind: string; of: string } {
+  const [kind = '', ...of] = text.split(':');
+  return { kind, of: of.join(':') };
+}
+
 const askIn = (params: URLSearchParams) => ({
   words: params.get('words') ?? '',
   kinds: (params.get('kinds') ?? '').split(',').filter(Boolean),
   ...(params.get('set') && { setId: params.get('set') }),
+  ...(params.get('about') && { about: aboutIn(params.get('about')!) }),
   ...(params.get('before') && { before: params.get('before') }),
 });
 
@@ -46,11 +63,12 @@ export const readableAsk = (params: URLSearchParams): LogAsk =>
   logAskSchema.safeParse(askIn(params)).data ?? logAskSchema.parse({});
 
 /** The address that carries an ask. */
-export function logAddress({ words, kinds, setId, before }: LogAsk): string {
+export function logAddress({ words, kinds, setId, about, before }: LogAsk): string {
   const params = new URLSearchParams();
   if (words) params.set('words', words);
   if (kinds.length > 0) params.set('kinds', kinds.join(','));
   if (setId) params.set('set', setId);
+  if (about) params.set('about', `${about.kind}:${about.of}`);
   if (before) params.set('before', before);
   return params.toString();
 }
@@ -146,6 +164,8 @@ export interface LogPhoto extends Pick<CopyPhoto, 'photo' | 'width' | 'height'> 
 export interface LogPage {
   days: { day: string; entries: LogEntry[] }[];
   before: string | null;
+  /** Pieces of the set that is asked for: none where it is the whole workshop. */
+  pieces: { id: string; name: string }[];
 }
 
 const nameSchema = z.string().trim().max(80);
@@ -185,6 +205,9 @@ export interface LogWeek {
 export interface LogView extends Shelf, ViewState {
   weeks: LogWeek[];
   sets: { id: string; name: string }[];
+  /** Bottles, drums and packs that were ever bought, the newest first, and who jobs were for. */
+  lots: { id: string; name: string }[];
+  customers: string[];
   page: LogPage;
 }
 

@@ -12,6 +12,7 @@ import {
   LOG_KINDS,
   logAddress,
   mondayOf,
+  type About,
   type LogAsk,
   type LogEntry,
   type LogKind,
@@ -152,10 +153,13 @@ export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk 
                     ...view.sets.map(({ id, name }) => ({ value: id, label: name })),
                   ]}
                   onCommit={(id) => {
-                    const { setId: _, ...rest } = ask;
-                    setAsk(id === ALL_SETS ? rest : { ...rest, setId: id });
+                    const { setId: _, about, ...rest } = ask;
+                    // A piece is one of its set.
+                    const kept = about && about.kind !== 'piece' && { about };
+                    setAsk({ ...rest, ...kept, ...(id !== ALL_SETS && { setId: id }) });
                   }}
                 />
+                <AboutField view={view} ask={ask} pieces={days.pieces} onAsk={setAsk} />
                 <fieldset className={styles.kinds}>
                   <legend>What</legend>
                   {LOG_KINDS.map((kind) => (
@@ -192,12 +196,12 @@ export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk 
                   <p className={styles.none}>
                     {days.reading
                       ? 'Reading the log'
-                      : ask.words || ask.kinds.length > 0 || ask.setId || ask.before
+                      : ask.words || ask.kinds.length > 0 || ask.setId || ask.about || ask.before
                         ? 'Nothing in the log says that.'
                         : 'Nothing has happened yet. What is poured, looked over, bought and said stands here, day by day.'}
                   </p>
                 ) : (
-                  <Notebook {...days} onNote={setWriting} />
+                  <Notebook days={days.days} more={days.more} reading={days.reading} onNote={setWriting} />
                 )}
               </div>
             </div>
@@ -213,6 +217,44 @@ export function LogScreen({ initial, asked }: { initial: LogView; asked: LogAsk 
         </div>
       </CalendarProvider>
     </UnitsProvider>
+  );
+}
+
+const ALL_THINGS = '';
+
+/** Of which one thing entries are shown: a product, a bottle, a job, a piece of the set that is chosen. */
+function AboutField({
+  view,
+  ask,
+  pieces,
+  onAsk,
+}: {
+  view: LogView;
+  ask: LogAsk;
+  pieces: LogPage['pieces'];
+  onAsk: (ask: LogAsk) => void;
+}) {
+  const things: readonly (About & { label: string })[] = [
+    ...pieces.map(({ id, name }) => ({ kind: 'piece' as const, of: id, label: `piece ${name}` })),
+    ...view.products.map(({ id, data }) => ({ kind: 'product' as const, of: id, label: data.name })),
+    ...view.customers.map((customer) => ({ kind: 'job' as const, of: customer, label: `for ${customer}` })),
+    ...view.lots.map(({ id, name }) => ({ kind: 'lot' as const, of: id, label: name })),
+  ];
+  const valueOf = ({ kind, of }: About): string => `${kind}:${of}`;
+  return (
+    <ChoiceField
+      label="About"
+      value={ask.about ? valueOf(ask.about) : ALL_THINGS}
+      choices={[
+        { value: ALL_THINGS, label: 'everything' },
+        ...things.map((thing) => ({ value: valueOf(thing), label: thing.label })),
+      ]}
+      onCommit={(value) => {
+        const { about: _, ...rest } = ask;
+        const thing = things.find((one) => valueOf(one) === value);
+        onAsk(thing ? { ...rest, about: { kind: thing.kind, of: thing.of } } : rest);
+      }}
+    />
   );
 }
 
@@ -242,9 +284,11 @@ function useDays(ask: LogAsk, state: number, asked: LogAsk, first: LogPage) {
     ...(logAddress(ask) === logAddress(asked) &&
       state === began && { initialData: { pages: [first], pageParams: [null] } }),
   });
+  const pieces = query.data?.pages[0]?.pieces ?? [];
   const days = useMemo(() => query.data?.pages.flatMap((page) => page.days) ?? [], [query.data]);
   return {
     days,
+    pieces,
     more: query.hasNextPage ? () => void query.fetchNextPage() : null,
     reading: query.isFetching,
     failed: query.isError,

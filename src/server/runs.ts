@@ -18,6 +18,7 @@ import {
 import { batchFacts } from '@/core/schedule/facts';
 import { goodUntil, inUseOrder, isPast, NOTHING } from '@/core/stock/lots';
 import { batchRequest, pouredLayers } from '@/core/records/buildRequest';
+import { readyReminders } from '@/core/records/nextTime';
 import { stillToPour, wholePours } from '@/core/records/rest';
 import { productsOf, type PlanRequest } from '@/core/plan';
 import { shelfLifeOf } from '@/db/bookPour';
@@ -91,6 +92,7 @@ export async function beginRun(batchId: string, practice: { speed: number; seed:
     now: wallClockNow(),
     bottles: withData((db) => bottlesFor(db, request)),
     keptStocks: keptStocks(planned.amounts.layers, left),
+    reminders: readyReminders(settings),
     filler: await fillerFor(setId, row.data.own?.fillerId ?? null),
     cuts: await cutsOf(setId),
   });

@@ -8,7 +8,7 @@ import { wallMinutes } from '@/core/time/wallTime';
 import { getBatch, setOfBatch } from '@/db/batches';
 import { batchDetail } from '@/db/pours';
 import { SETTINGS_ID } from '@/db/defaults';
-import { getDocument } from '@/db/documents';
+import { getDocument, listDocuments } from '@/db/documents';
 import { shelfLifeOf } from '@/db/bookPour';
 import { bottlesTakenBy } from '@/db/stock';
 import type { Database } from '@/db/storage';
@@ -67,6 +67,7 @@ function why(asked: z.infer<typeof askedSchema>): Why {
       now,
       curedAt: held?.curedAt ?? null,
       weights: settings?.causeWeights,
+      products: listDocuments(db, 'product').records.map(({ data }) => data),
       stepMinutes: settings?.stepMinutes,
       route: getDocument(db, 'set', setId)?.data.route,
     });

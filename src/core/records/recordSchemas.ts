@@ -72,10 +72,23 @@ export const settingsSchema = z.object({
   causeWeights: weightsSchema.optional(),
   /** Minutes that steps take here, where they are not the usual ones. */
   stepMinutes: stepMinutesSchema.optional(),
+  /** What is to be done otherwise: said before each run, until it is taken off. One a cause. */
+  nextTime: z
+    .array(
+      z.object({
+        cause: z.string().min(1).max(40),
+        words: z.string().trim().min(1).max(200, 'At most 200 characters'),
+        why: z.string().trim().max(200, 'At most 200 characters'),
+      }),
+    )
+    .max(12, 'At most 12')
+    .optional(),
   /** What was learnt from the record, and what the maker said to it. */
   learning: learningSchema.optional(),
 });
 export type Settings = z.infer<typeof settingsSchema>;
+/** What is to be done otherwise in later runs, and what it was that showed it. */
+export type NextTime = NonNullable<Settings['nextTime']>[number];
 
 /** The parts that hours and money of a job are told by. */
 export const JOB_STAGES = ['bodies', 'bed', 'dams', 'pour', 'opened up', 'surface', 'looked over', 'beside'] as const;

@@ -1,7 +1,9 @@
 import { diagnose, type Diagnosis, type Neighbours, type Weights } from '../findings/diagnose';
+import { bondOf, nothingOver, type Bond } from '../findings/bonds';
 import { tooEarly, type FindingKind } from '../findings/findingKinds';
 import { MENDS, type Mend } from '../findings/mends';
 import { pieceKey, type PieceRef } from '../model/pieceRef';
+import type { Product } from '../model/productSchema';
 import { layerProduct } from '../plan/request';
 import { copyFacts, cupsOfCopy, type BatchRecord } from './copyFacts';
 import { lastInspection } from './inspections';
@@ -16,6 +18,8 @@ export interface Why extends Diagnosis {
   mends: readonly (Mend & { takes: Taken | null })[];
   /** What the piece takes when it is made anew. */
   anew: Taken;
+  /** Other products of the shelf that may go over it, those that are known to hold first; or why nothing may. */
+  over: readonly ({ name: string } & Bond)[] | string;
 }
 
 /** The cups of each poured layer from which a copy was poured, as keys. */
@@ -47,21 +51,42 @@ export function neighboursOf(
   return counts;
 }
 
+/** What is known beside the record of a batch. */
+interface Known {
+  now: string;
+  curedAt: string | null;
+  weights?: Weights | undefined;
+  /** The shelf. */
+  products?: readonly Pick<Product, 'name' | 'cureModel'>[];
+}
+
+/** Products that may go over another, one of each way of curing that lies on the shelf beside it. */
+const overOf = (
+  products: NonNullable<Known['products']>,
+  beneath: Product,
+): { name: string; sure: boolean; words: string }[] =>
+  products
+    .filter(({ name }) => name !== beneath.name)
+    .map(({ name, cureModel }) => ({ name, ...bondOf(cureModel, beneath.cureModel) }))
+    .toSorted((a, b) => Number(b.sure) - Number(a.sure));
+
 /** Diagnoses a finding of a copy. `curedAt`: when all that it has got is cured; null: long ago. */
 export function whyOf(
   record: BatchRecord,
   batch: Pick<Batch, 'inspections'>,
   piece: PieceRef,
   finding: FindingKind,
-  { now, curedAt, weights, ...ways }: { now: string; curedAt: string | null; weights?: Weights | undefined } & Ways,
+  { now, curedAt, weights, products = [], ...ways }: Known & Ways,
 ): Why {
   const last = record.amounts.layers.findLast(({ number }) => record.pours.some(({ layer }) => layer === number));
   const foundMm = lastInspection(batch, piece)?.findings.find(({ kind }) => kind === finding)?.mm;
-  const { cureModel } = last ? layerProduct(record.request, last) : record.request.product;
+  const beneath = last ? layerProduct(record.request, last) : record.request.product;
+  const { cureModel } = beneath;
   return {
     ...diagnose(finding, cureModel, copyFacts(record, piece), neighboursOf(record, batch, piece, finding), weights),
     early: tooEarly(finding, cureModel, curedAt === null || now >= curedAt),
     mends: MENDS[finding].map((mend) => ({ ...mend, takes: mendTakes(record, piece, mend, foundMm) })),
     anew: anewTakes(record, piece, ways),
+    over: nothingOver(finding) ?? overOf(products, beneath),
   };
 }

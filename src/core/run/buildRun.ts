@@ -28,6 +28,8 @@ export interface RunSource {
   now: WallTime;
   /** The piece that leftovers are kept for. */
   filler: RunPlan['filler'];
+  /** What the maker wants to be reminded of before every run. */
+  reminders?: readonly ReadyItem[];
   /** Lots of what it takes, in the order in which they are used up. */
   bottles?: RunPlan['bottles'];
   /** What earlier runs left of the stock tints of layers, as far as it is still good. */
@@ -38,7 +40,7 @@ export interface RunSource {
 
 /** What a run carries out: the layers of a batch that are not poured yet, cup by cup, and what is to be ready before them. */
 export function buildRun(source: RunSource): RunPlan {
-  const { name, request, amounts, facts, by, now, filler, cuts, bottles = [], keptStocks } = source;
+  const { name, request, amounts, facts, by, now, filler, cuts, bottles = [], keptStocks, reminders = [] } = source;
   const poured = new Set(request.poured.map(({ layer }) => layer));
   const layers = amounts.layers
     .filter(({ number }) => !poured.has(number))
@@ -64,6 +66,7 @@ export function buildRun(source: RunSource): RunPlan {
       layers.length > 0
         ? [
             ...readyItems(request, layers, { dammed: dammed > 0, moulded: moulds > 0, by }),
+            ...reminders,
             ...expiredItems(bottles, nameOf),
           ]
         : [],

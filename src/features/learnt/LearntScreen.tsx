@@ -1,12 +1,14 @@
 'use client';
 
+import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { LEARNT_KIND_FACTS, type LearntFigure } from '@/core/learn/learntFigure';
 import type { LearntAnswerWanted, LearntView } from '@/core/records/learnt';
+import { reminded } from '@/core/records/nextTime';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';
 import { pageWith } from '../edits/applyChanges';
-import { useEdits } from '../edits/useEdits';
+import { useEdits, type Edits } from '../edits/useEdits';
 import { PageFrame } from '../PageFrame';
 import { LearntCard } from './LearntCard';
 import styles from './LearntScreen.module.css';
@@ -60,6 +62,7 @@ export function LearntScreen({ initial }: { initial: LearntView }) {
           )
         );
       })}
+      <Reminders edits={edits} />
       <TooFew figures={figures.filter(({ standing }) => standing === 'too few')} />
       {figures.length > 0 && (
         <p className={styles.file}>
@@ -69,6 +72,37 @@ export function LearntScreen({ initial }: { initial: LearntView }) {
         </p>
       )}
     </PageFrame>
+  );
+}
+
+/** What is said before every run, each with what showed it. */
+function Reminders({ edits }: { edits: Edits<LearntView> }) {
+  const { nextTime = [] } = edits.view.settings.data;
+  if (nextTime.length === 0) return null;
+  return (
+    <section aria-label="Said before every run" className={styles.section}>
+      <h2>Said before every run</h2>
+      <ul className={styles.reminders}>
+        {nextTime.map((reminder) => (
+          <li key={reminder.cause}>
+            <b>{reminder.words}</b>
+            <span>{reminder.why}</span>
+            <Button
+              variant="text"
+              size="small"
+              onClick={() =>
+                void edits.run(({ settings: { id, version, data } }) => {
+                  const label = 'Take a reminder off';
+                  return { do: 'put', kind: 'settings', id, version, data: reminded(data, reminder, false), label };
+                }, 'Taken off')
+              }
+            >
+              Take it off
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -19,6 +19,8 @@ import { Held } from '@/ui/held/Held';
 import { NotRead } from '@/ui/held/NotRead';
 import { useFetched } from '@/ui/useFetched';
 import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
+import { reminded } from '@/core/records/nextTime';
+import type { NextTime } from '@/core/records/recordSchemas';
 import { useDesk } from '../desk/DeskContext';
 import styles from './WhyTubes.module.css';
 
@@ -78,13 +80,13 @@ export function WhyTubes({ batch, piece, name, finding, findings, ask }: WhyProp
       ) : !why ? (
         <Held label="Reading what is on record" />
       ) : (
-        <Found why={why} repair={() => void repair()} />
+        <Found why={why} name={`${FINDING_KINDS[finding].short}, ${name}`} repair={() => void repair()} />
       )}
     </section>
   );
 }
 
-function Found({ why, repair }: { why: Why; repair: () => void }) {
+function Found({ why, name, repair }: { why: Why; name: string; repair: () => void }) {
   /** The core speaks in °C and mm. */
   const own = useOwnWords();
   const units = useUnits();
@@ -150,11 +152,25 @@ function Found({ why, repair }: { why: Why; repair: () => void }) {
                 </li>
               ))}
             </ul>
+            <Fold summary="Another product over it">
+              {typeof why.over === 'string' ? (
+                <p>{why.over}</p>
+              ) : (
+                <ul>
+                  {why.over.map((one) => (
+                    <li key={one.name}>
+                      <b>{one.name}</b> {one.words}
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </Fold>
           </section>
           {why.enough && likeliest && (
             <section>
               <h3>Next time</h3>
               <p>{likeliest.next}</p>
+              <NextTimePress cause={likeliest.id} words={likeliest.next} why={`${likeliest.words}: ${name}`} />
             </section>
           )}
           {why.unknown.length > 0 && (
@@ -195,6 +211,27 @@ const WEIGHTS: readonly { key: Exclude<keyof Weights, 'often'>; label: string }[
   { key: 'neighboursFor', label: 'Neighbours speak for it: times' },
   { key: 'neighboursAgainst', label: 'Neighbours speak against it: times' },
 ];
+
+/** What to do otherwise, as a reminder before every run; pressed again it is taken off. */
+function NextTimePress(reminder: NextTime) {
+  const { desk, edits } = useDesk();
+  const stands = desk.shelf.settings.data.nextTime?.some(({ cause }) => cause === reminder.cause) ?? false;
+  const said = stands ? 'Taken off' : 'Said before every run from now on';
+  return (
+    <Button
+      size="small"
+      variant={stands ? 'text' : 'outlined'}
+      onClick={() =>
+        void edits.run(({ shelf: { settings } }) => {
+          const { id, version, data } = settings;
+          return { do: 'put', kind: 'settings', id, version, data: reminded(data, reminder, !stands), label: said };
+        }, said)
+      }
+    >
+      {stands ? 'Take it off the runs' : 'Remind me before each run'}
+    </Button>
+  );
+}
 
 /** How often each cause is behind the finding, and how many times as likely each fact makes it: the maker’s own, in the workshop’s settings. */
 function WeightFields({ why }: { why: Why }) {

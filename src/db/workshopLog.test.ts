@@ -4,6 +4,7 @@ import { lotUnitPrice } from '@/core/stock/lots';
 import { HERON_SLACK_ID, loadHeronSlack } from './demo/heronSlack';
 import { openDataFile } from './dataFile';
 import { stockShelf } from './defaults';
+import { listDocuments } from './documents';
 import { edit } from './journal';
 import { getBatch } from './batches';
 import { currentPours, appendEntry } from './pours';
@@ -53,7 +54,7 @@ describe('the log of the workshop', () => {
   });
   test.each([
     ['a note', 'warm AIR', ['Creek tiles, layer 2']],
-    ['a piece', 'SH-A', ['Shore boards, layer 1']],
+    ['a piece', 'SH-A', ['SH-A #2, measured at its edges', 'Shore boards, layer 1']],
     ['all words, not any of them', 'air shims', []],
     ['a bottle that it came out of', 'kit epoxy shore', ['Shore boards, layer 1']],
     ['a customer', 'mudlarks layers', []],
@@ -65,7 +66,7 @@ describe('the log of the workshop', () => {
     expect(titles({ words: "'" })).toEqual([]);
   });
   test('by set: what belongs to none is left out', () => {
-    expect(titles({ setId: HERON_SLACK_ID })).toEqual([
+    expect(titles({ setId: HERON_SLACK_ID, kinds: ['poured', 'note'] })).toEqual([
       'Shore boards, layer 1',
       'Creek tiles, layer 1',
       'Creek tiles, layer 2',
@@ -77,7 +78,7 @@ describe('the log of the workshop', () => {
     ['a job', { kind: 'job', of: 'The Mudlarks, a made-up club' }, /layer/],
     ['a piece', { kind: 'piece', of: 'sh-a' }, /^Shore boards/],
   ] as const)('about %s: only what it took part in', (_, about, title) => {
-    const [all, found] = [titles({}), titles({ about })];
+    const [all, found] = [titles({}), titles({ about, kinds: ['poured', 'bought'] })];
     expect(found.length).toBeGreaterThan(0);
     expect(found.length).toBeLessThan(all.length);
     expect(found.every((one) => title.test(one))).toBe(true);
@@ -97,6 +98,35 @@ describe('the log of the workshop', () => {
       'HS-2 Creek bend',
     );
     expect(logPage(db, logAskSchema.parse({})).pieces).toEqual([]);
+  });
+  test('edges that were measured stand on the day on which they were, with what was read', () => {
+    const [seam] = asked({ kinds: ['seam'] });
+    expect(seam).toMatchObject({ at: NOW, setId: HERON_SLACK_ID, href: `/sets/${HERON_SLACK_ID}/match` });
+    expect(seam!.title).toMatch(/^SH-[AB] #\d, measured at its edges$/);
+    expect(seam!.facts.join()).toMatch(/(east|west|north|south): water at \d+\.\d, \d+\.\d, \d+\.\d mm/);
+    expect(titles({ kinds: ['seam'], words: 'SH-A' })).toHaveLength(1);
+    expect(titles({ kinds: ['seam'], about: { kind: 'piece', of: 'sh-a' } })).not.toEqual([]);
+  });
+  test('swatches stand on the day on which they were entered; those of before are in no log', () => {
+    const own = sample();
+    const [ink] = listDocuments(own, 'colourant').records;
+    const swatch = { gramsPer100: 0.2, depthMm: 4, ground: '#ffffff', seen: '#88aa99' };
+    const swatches = [
+      swatch,
+      { ...swatch, at: '2026-11-20T18:00' },
+      { ...swatch, gramsPer100: 0.4, at: '2026-11-20T18:05' },
+    ];
+    edit(own, 'log', 'swatches', NOW, (writer) =>
+      writer.put('colourant', ink!.id, { ...ink!.data, swatches }, ink!.version),
+    );
+    const [entry, ...others] = asked({ kinds: ['swatch'] }, own);
+    expect(others).toEqual([]);
+    expect(entry).toMatchObject({ at: '2026-11-20T18:00', title: `2 swatches of ${ink!.data.name}`, setId: null });
+    expect(entry!.facts).toEqual([
+      '0.2 g in 100 g, 4 mm over #ffffff: #88aa99',
+      '0.4 g in 100 g, 4 mm over #ffffff: #88aa99',
+    ]);
+    expect(asked({ words: ink!.data.name, kinds: ['swatch'] }, own)).toHaveLength(1);
   });
   test('before a day: the days below it', () => {
     const [, second] = logPage(db, logAskSchema.parse({})).days;

@@ -12,6 +12,8 @@ import {
   type LogView,
   type LogWeek,
 } from '@/core/records/workshopLog';
+import type { MeasuredEdges } from '@/core/model/seamSchema';
+import type { Swatch } from '@/core/model/recipeSchema';
 import { folded } from './dataFile';
 import { getDocument } from './documents';
 import { TAKEN_MONEY } from './spent';
@@ -32,6 +34,8 @@ const ITEM_NAME = `case m.item_kind
   when 'colourant' then (select json_extract(data, '$.name') from colourants where id = m.item_id)
   else (select json_extract(data, '$.name') from consumables where id = m.item_id) end`;
 const TAG = `coalesce((select json_extract(data, '$.tag') from designs where id = json_extract(one.value, '$.designId')), 'a piece')`;
+/** When an edge of a piece was measured; of those of before when the piece was last changed. */
+const EDGE_AT = `coalesce(json_extract(one.value, '$.at'), p.updated_at)`;
 /** What the maker enters at the shelf, that still holds: what pours took stands with these. */
 const AT_SHELF = `m.lot_id is not null and m.batch_id is null and m.counters is null
   and m.kind in ('used', 'thrown away', 'corrected', 'found')
@@ -78,6 +82,23 @@ const SOURCES: Readonly<
     from: `batches b join json_each(b.photos) one`,
     names: `left join set_words s on s.id = b.set_id`,
     where: `group by b.id, substr(json_extract(one.value, '$.at'), 1, 10)`,
+  },
+  seam: {
+    columns: `'seam' as kind, p.id || ' ' || substr(${EDGE_AT}, 1, 10) as key, min(${EDGE_AT}) as at, p.set_id as setId,
+      (select u.batch_id from cup_pours u where u.design_id = json_extract(p.data, '$.designId')
+        and u.copy = json_extract(p.data, '$.copy') limit 1) as batchId, null as lotId`,
+    words: `${SET_WORDS} || ' ' || coalesce(t.tag, '')`,
+    from: `pieces p join json_each(p.data, '$.edges') one`,
+    names: `left join set_words s on s.id = p.set_id left join tags t on t.id = json_extract(p.data, '$.designId')`,
+    where: `group by p.id, substr(${EDGE_AT}, 1, 10)`,
+  },
+  swatch: {
+    columns: `'swatch' as kind, c.id || ' ' || substr(json_extract(one.value, '$.at'), 1, 10) as key,
+      min(json_extract(one.value, '$.at')) as at, null as setId, null as batchId, null as lotId`,
+    words: `json_extract(c.data, '$.name')`,
+    from: `colourants c join json_each(c.data, '$.swatches') one`,
+    where: `where json_extract(one.value, '$.at') is not null
+      group by c.id, substr(json_extract(one.value, '$.at'), 1, 10)`,
   },
   became: {
     columns: `'became' as kind,
@@ -315,6 +336,32 @@ const READERS: Record<LogKind, Readers[string]> = {
   photo: (db, key) => {
     const row = copiesOfDay(db, key, 'photos');
     return row ? { place: row, record: { kind: 'photo', copies: parsed(row.copies) } } : null;
+  },
+  seam: (db, key) => {
+    const [id, day] = key.split(' ');
+    const row = db.get<Row<{ tag: string | null; copy: number; edges: string }> | undefined>(sql`
+      select p.set_id as setId, json_extract(s.data, '$.name') as "set", null as batchId, '' as name,
+        (select json_extract(data, '$.tag') from designs where id = json_extract(p.data, '$.designId')) as tag,
+        json_extract(p.data, '$.copy') as copy, (select json_group_object(one.key, json(one.value))
+          from json_each(p.data, '$.edges') one where substr(${sql.raw(EDGE_AT)}, 1, 10) = ${day}) as edges
+      from pieces p join sets s on s.id = p.set_id where p.id = ${id}`);
+    if (!row) return null;
+    const edges = JSON.parse(row.edges) as MeasuredEdges;
+    return { place: row, record: { kind: 'seam', tag: row.tag ?? 'a piece', copy: row.copy, edges } };
+  },
+  swatch: (db, key) => {
+    const [colourantId, day] = key.split(' ') as [string, string];
+    const row = db.get<Row<{ swatches: string }> | undefined>(sql`
+      select null as setId, null as "set", null as batchId, json_extract(c.data, '$.name') as name,
+        (select json_group_array(json(one.value)) from json_each(c.data, '$.swatches') one
+          where substr(json_extract(one.value, '$.at'), 1, 10) = ${day}) as swatches
+      from colourants c where c.id = ${colourantId}`);
+    return row
+      ? {
+          place: row,
+          record: { kind: 'swatch', colourantId, colourant: row.name, swatches: parsed<Swatch>(row.swatches) },
+        }
+      : null;
   },
   became: (db, key) => {
     const [batchId, fate, day] = key.split(' ');

@@ -1,5 +1,6 @@
 import { reference } from './reference';
 import { z } from 'zod';
+import { wallTimeSchema } from '../time/wallTime';
 import { hexColour } from './hexColour';
 import { tintPoursSchema } from './tintSchema';
 
@@ -26,6 +27,8 @@ export const swatchSchema = z.object({
   depthMm: number.gt(0, 'A swatch has some depth').max(60, 'At most 60 mm'),
   ground: hexColour,
   seen: hexColour,
+  /** When it was entered; those of before are in no log. */
+  at: wallTimeSchema.optional(),
   /** Kept in the list, and left out of the fit. */
   rejected: z.boolean().optional(),
 });

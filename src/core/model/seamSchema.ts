@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { wallTimeSchema } from '../time/wallTime';
 import { pieceRefSchema } from './pieceRef';
 import { mm } from './edgeStandardSchema';
 import { edgeNameSchema, finite } from './outlineSchema';
@@ -38,6 +39,8 @@ export const measuredEdgeSchema = z.object({
   levels: z.tuple([mm(0, 300), mm(0, 300), mm(0, 300)]).nullable(),
   /** Which of those were not measured but taken over from the others: 0 start, 1 middle, 2 end. */
   takenOver: z.array(z.number().int().min(0).max(2)).max(2).optional(),
+  /** When any of it was measured last. */
+  at: wallTimeSchema.optional(),
 });
 export type MeasuredEdge = z.infer<typeof measuredEdgeSchema>;
 /**

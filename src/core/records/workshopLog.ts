@@ -3,6 +3,8 @@ import type { Shelf, ViewState } from './views';
 import { copyNames } from '../model/pieceRef';
 import type { StockItem, StockPart } from '../model/stockSchema';
 import { toWallTime, wallMinutes, wallTimeSchema, weekdayOf, type WallTime } from '../time/wallTime';
+import type { Swatch } from '../model/recipeSchema';
+import type { MeasuredEdge, MeasuredEdges } from '../model/seamSchema';
 import { findingWords } from './inspections';
 import type { Stored } from '../model/stored';
 import {
@@ -15,7 +17,18 @@ import {
 } from './recordSchemas';
 
 /** What the workshop's log is made of: each is read out of what was recorded, but notes, which are the maker's own. */
-export const LOG_KINDS = ['poured', 'run', 'looked over', 'photo', 'became', 'bought', 'shelf', 'note'] as const;
+export const LOG_KINDS = [
+  'poured',
+  'run',
+  'looked over',
+  'photo',
+  'seam',
+  'swatch',
+  'became',
+  'bought',
+  'shelf',
+  'note',
+] as const;
 export type LogKind = (typeof LOG_KINDS)[number];
 
 const day = z.iso.date('A date such as 2026-12-12');
@@ -107,6 +120,13 @@ export type LogRecord =
       copies: readonly TaggedCopy<Pick<CopyInspection, 'copy' | 'outcome' | 'findings' | 'note' | 'colour'>>[];
     }
   | { kind: 'photo'; copies: readonly TaggedCopy<Pick<CopyPhoto, 'copy' | 'photo' | 'width' | 'height'>>[] }
+  | { kind: 'seam'; tag: string; copy: number; edges: MeasuredEdges }
+  | {
+      kind: 'swatch';
+      colourantId: string;
+      colourant: string;
+      swatches: readonly Pick<Swatch, 'gramsPer100' | 'depthMm' | 'ground' | 'seen'>[];
+    }
   | { kind: 'became'; fate: CopyFate['fate']; copies: readonly TaggedCopy<Pick<CopyFate, 'copy' | 'why'>>[] }
   | { kind: 'bought'; item: string; of: StockItem['kind']; amounts: readonly LogAmount[]; price: number }
   | { kind: 'shelf'; did: string; item: string; of: StockItem['kind']; amounts: readonly LogAmount[]; note: string }
@@ -229,6 +249,15 @@ const copyWords = (copies: readonly { tag: string; copy: number }[]): string =>
     .map((tag) => `${tag} ${copyNames(copies.filter((one) => one.tag === tag).map(({ copy }) => copy))}`)
     .join(', ');
 
+/** `east: water at 15.1, 15.0, 15.2 mm, 3 heights of the bed`. */
+const edgeWords = (edge: string, levels: MeasuredEdge['levels'], heights: number): string =>
+  `${edge}: ${[
+    levels && `water at ${levels.map((mm) => mm.toFixed(1)).join(', ')} mm`,
+    heights > 0 && `${count(heights, 'height')} of the bed`,
+  ]
+    .filter(Boolean)
+    .join(', ')}`;
+
 const OUTCOME_WORDS: Record<CopyInspection['outcome'], string> = {
   pass: 'good as they are',
   mend: 'to mend',
@@ -316,6 +345,25 @@ export function logEntry(place: LogPlace, record: LogRecord): LogEntry {
         inLog,
       );
     }
+    case 'seam':
+      return entry(
+        `${record.tag} #${record.copy}, measured at its edges`,
+        Object.entries(record.edges as Record<string, MeasuredEdge>).map(([edge, { levels, bed }]) =>
+          edgeWords(edge, levels, bed.length),
+        ),
+        [],
+        setId && `/sets/${setId}/match`,
+      );
+    case 'swatch':
+      return entry(
+        `${count(record.swatches.length, 'swatch', 'swatches')} of ${record.colourant}`,
+        record.swatches.map(
+          ({ gramsPer100, depthMm, ground, seen }) =>
+            `${gramsPer100} g in 100 g, ${depthMm} mm over ${ground}: ${seen}`,
+        ),
+        [],
+        `/shelf?to=${record.colourantId}`,
+      );
     case 'photo':
       return entry(
         `${name}: ${count(new Set(record.copies.map(({ photo }) => photo)).size, 'photo')}`,

@@ -17,7 +17,7 @@ import type {
   WaterSet,
   WeighedCup,
 } from '@/core/records/recordSchemas';
-import { toWallTime } from '@/core/time/wallTime';
+import { toWallTime, wallMinutes } from '@/core/time/wallTime';
 import { getLot } from '../stock';
 import type { EditWriter } from '../storage';
 
@@ -295,7 +295,9 @@ function measuredTiles(batches: readonly PastWork[]): { id: string; data: PieceR
   const about = (spreadMm: number): number => (2 * roll() - 1) * spreadMm;
   const tenth = (mm: number): number => Math.round(mm * 10) / 10;
   return FELT.flatMap((number, at) => {
-    const tiles = batches[number - 1]!.batch.items.find(({ designId }) => designId === TILE)!;
+    const { items, pourAt } = batches[number - 1]!.batch;
+    const measuredOn = toWallTime(wallMinutes(pourAt) + 4 * DAY + 9 * 60);
+    const tiles = items.find(({ designId }) => designId === TILE)!;
     return Array.from({ length: FELT_OF_EACH }, (_, i) => {
       const copy = (tiles.first ?? 1) + i;
       const cutMm = 0.2 + about(0.25);
@@ -303,7 +305,7 @@ function measuredTiles(batches: readonly PastWork[]): { id: string; data: PieceR
       const levelMm = LEVEL_MM + about(0.5 - 0.06 * at);
       const edge = () => {
         const level = (): number => tenth(levelMm + about(0.1));
-        return { bed: [], levels: [level(), level(), level()] as [number, number, number] };
+        return { bed: [], levels: [level(), level(), level()] as [number, number, number], at: measuredOn };
       };
       return {
         id: `oc-felt-${copy}`,

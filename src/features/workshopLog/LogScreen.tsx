@@ -44,6 +44,8 @@ const KIND_NAMES: Record<LogKind, string> = {
   run: 'Runs',
   'looked over': 'Looked over',
   photo: 'Photos',
+  seam: 'Edges measured',
+  swatch: 'Swatches',
   became: 'Handed over, spoilt',
   bought: 'Bought',
   shelf: 'Weighed, thrown away',

@@ -142,11 +142,13 @@ function Mark({ kind }: { kind: LogEntry['kind'] }) {
 }
 
 const MARKS: Record<LogEntry['kind'], string> = {
-  // A cup, a clock’s hand, a camera, an eye, an open door, a bottle, a shelf’s edge, a line of writing.
+  // A cup, a clock’s hand, a camera, an eye, two boards with a step, a card of four, an open door, a bottle, a shelf’s edge, a line of writing.
   poured: 'M2 3H14L12 14H4ZM3 7H13',
   run: 'M8 1A7 7 0 1 0 8 15A7 7 0 1 0 8 1M8 4V8L11 10',
   photo: 'M1 4H5L6 2H10L11 4H15V13H1ZM8 6A2.5 2.5 0 1 0 8 11A2.5 2.5 0 1 0 8 6',
   'looked over': 'M1 8Q8 1 15 8Q8 15 1 8M8 6A2 2 0 1 0 8 10A2 2 0 1 0 8 6',
+  seam: 'M1 11H8V2M8 7H15M8 14V11',
+  swatch: 'M2 3H14V13H2ZM2 8H14M8 3V13',
   became: 'M3 14V2H10V14M10 8H15M12 5L15 8L12 11',
   bought: 'M6 1H10V4L12 7V15H4V7L6 4Z',
   shelf: 'M1 12H15M3 12V5H7V12M9 12V8H13V12',

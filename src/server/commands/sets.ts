@@ -1,5 +1,6 @@
 import { outlineEdges } from '@/core/bed/outline';
 import { setScope, type Command } from '@/core/records/command';
+import type { MeasuredEdges } from '@/core/model/seamSchema';
 import { isKnown, withMeasures } from '@/core/records/pieceMeasures';
 import { HERON_SLACK_ID, heronSlackRequests, samplePlans, writeHeronSlack } from '@/db/demo/heronSlack';
 import { getDocument, listDocuments } from '@/db/documents';
@@ -69,7 +70,7 @@ export function measurePieces(
       const old = known.find((piece) => piece.data.designId === designId && piece.data.copy === copy);
       const next = withMeasures(
         old?.data ?? { designId, copy, measured: { atLevelMm: set.data.levelMm, readings: [], fillMl: null } },
-        edges,
+        edges && measuredAt(edges, now),
         shimsMm,
       );
       if ((old?.version ?? null) !== version && old)
@@ -85,6 +86,10 @@ export function measurePieces(
   });
   return { id: setId, touched };
 }
+
+/** Readings of edges with when they came. */
+const measuredAt = (edges: MeasuredEdges, at: string): MeasuredEdges =>
+  Object.fromEntries(Object.entries(edges).map(([edge, measured]) => [edge, measured && { ...measured, at }]));
 
 /** Gives edges of a set's designs a standard, or takes it from them. */
 export function giveStandards(

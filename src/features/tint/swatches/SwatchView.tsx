@@ -193,7 +193,7 @@ function Bench({ colourant }: { colourant: Stored<Colourant> }) {
           disabled={seen === null}
           onClick={() => {
             if (seen === null) return;
-            keep((now) => [...now, { ...next, seen }], `Add a swatch of ${data.name}`);
+            keep((now) => [...now, { ...next, seen, at: desk.now }], `Add a swatch of ${data.name}`);
             setSeen(null);
           }}
         >

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { PieceDesign } from '@/core/model/designSchema';
 import type { Lot, StockItem } from '@/core/model/stockSchema';
 import { seeded } from '@/core/chance/random';
@@ -18,8 +19,10 @@ import type {
   WeighedCup,
 } from '@/core/records/recordSchemas';
 import { toWallTime, wallMinutes } from '@/core/time/wallTime';
+import { keepPhoto } from '../photos';
 import { getLot } from '../stock';
 import type { EditWriter } from '../storage';
+import PHOTOS from './otterCutPhotos.json';
 
 /*
  * The year behind the sample: what its makers poured for Otter Cut, a made-up mill stream, before they began with Heron Slack. It is
@@ -364,12 +367,28 @@ export function otterCutYear(saturday: number): PastWork[] {
         pourAt: toWallTime(day + 10 * 60),
         benchWindows: null,
         inspections,
+        ...photosOf(i, copies, toWallTime(day + 4 * DAY + 20 * 60 + 10)),
         fates,
         course: { marks: marksOf(day, i, copies.length) },
       },
       poured: { at, temperatureC: roomC, note, read: (pour, planned) => asRead(pour, planned, i) },
     };
   });
+}
+
+/** Of which batches the first tile was photographed on the day on which it was looked over. */
+const PHOTOGRAPHED = [2, 6, 12];
+const JPEGS = PHOTOS.jpegs.map((text) => Buffer.from(text, 'base64'));
+const sumOf = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+
+function photosOf(
+  batch: number,
+  [first]: readonly { designId: string; copy: number }[],
+  at: string,
+): Pick<Batch, 'photos'> {
+  const jpeg = JPEGS[PHOTOGRAPHED.indexOf(batch)];
+  const { width, height } = PHOTOS;
+  return jpeg && first ? { photos: [{ ...first, photo: sumOf(jpeg), at, width, height }] } : {};
 }
 
 /** The water of the cut as its photos show it. */
@@ -394,6 +413,7 @@ function marksOf(day: number, batch: number, pieces: number): StepMark[] {
 export function writeOtterCut(writer: EditWriter, saturday: number): void {
   const moment = (weeks: number, minute: number): string => toWallTime(saturday - weeks * 7 * DAY + minute);
   for (const { id, data } of LOTS_OF((weeks) => moment(weeks, 0).slice(0, 10))) writer.add('lot', id, data);
+  for (const jpeg of JPEGS) keepPhoto(writer.db, sumOf(jpeg), jpeg, moment(0, 0));
   writer.add('set', OTTER_CUT_ID, OTTER_CUT);
   for (const { id, ...design } of OTTER_CUT_DESIGNS) writer.add('design', id, design, OTTER_CUT_ID);
   NOTES.forEach(({ weeks, text }, i) =>

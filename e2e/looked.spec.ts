@@ -51,7 +51,13 @@ test('pieces are looked over by keys along the row; one is tacky for the ratio t
   await expect(why.getByText('What is on record speaks for: ratio off.')).toBeVisible();
   // What a mend takes, against the piece made anew.
   await expect(why.getByText(/Made anew, it takes about \d+\sg, /)).toBeVisible();
-  await expect(why.getByRole('listitem').filter({ hasText: 'Abrade, wipe' })).toContainText(/Takes about \d+\sg, /);
+  await expect(why.getByRole('listitem').filter({ hasText: 'Abrade, wipe' })).toContainText(
+    /Takes about \d+\sg, .*\smin at the bench/,
+  );
+  await why.getByRole('button', { name: 'Another product over it' }).click();
+  await expect(why.getByText('Nothing holds on what is tacky', { exact: false })).toBeVisible();
+  await why.getByRole('button', { name: 'Remind me before each run' }).click();
+  await expect(why.getByRole('button', { name: 'Take it off the runs' })).toBeVisible();
   await expect(why.getByText('1 of 3 others of its cup', { exact: false })).toHaveCount(0);
   for (const theme of ['light', 'dark']) {
     await page.evaluate((mode) => document.documentElement.setAttribute('data-theme', mode), theme);
@@ -81,6 +87,12 @@ test('pieces are looked over by keys along the row; one is tacky for the ratio t
   await expect(page.getByText('HS-1 #1 is to be mended: tacky.')).toBeVisible();
   await page.goto(`${own.url}/sets/heron-slack/log?show=copies`);
   await expect(page.getByRole('button', { name: /^HS-1 #1, to mend: tacky/ })).toBeVisible();
+  // What it taught is said before every run, until it is taken off.
+  await page.goto(`${own.url}/learnt`);
+  const reminders = page.getByRole('region', { name: 'Said before every run' });
+  await expect(reminders.getByRole('listitem')).toHaveText(/Weigh part B to the gram.*ratio off: tacky, HS-1 #1/);
+  await reminders.getByRole('button', { name: 'Take it off' }).click();
+  await expect(reminders).toHaveCount(0);
 });
 
 test('a photo from a phone comes in upright and without its place, shows the colour against the recipe, and stands in the log', async ({

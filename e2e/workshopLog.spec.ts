@@ -1,3 +1,4 @@
+import { choose } from './guarded';
 import { expect, test } from './workshop';
 
 test('the year stands as a tide over its days; what was said is found by words, and a note is written, changed and taken back', async ({
@@ -8,7 +9,7 @@ test('the year stands as a tide over its days; what was said is found by words, 
   await page.getByRole('link', { name: 'Log', exact: true }).click();
   await expect(page.getByText(/were mixed in a year/)).toBeVisible();
   const days = page.getByRole('region', { name: /^\w+day, / });
-  await expect(days.first()).toContainText('Shore boards, layer 1');
+  await expect(days.filter({ hasText: 'Shore boards, layer 1' })).toBeVisible();
 
   // The week in hand has the focus of the tide; arrows go along it, and a press opens the days of a week.
   const tide = page.getByRole('region', { name: 'The year as a tide' });
@@ -19,7 +20,7 @@ test('the year stands as a tide over its days; what was said is found by words, 
   await page.keyboard.press('ArrowRight');
   await expect(swell).not.toBeFocused();
   await page.getByRole('button', { name: 'The newest again' }).click();
-  await expect(days.first()).toContainText('Shore boards, layer 1');
+  await expect(days.filter({ hasText: 'Shore boards, layer 1' })).toBeVisible();
 
   // All words must be there; the address keeps what was asked.
   const find = page.getByRole('textbox', { name: 'Find in the log' });
@@ -36,6 +37,17 @@ test('the year stands as a tide over its days; what was said is found by words, 
   await expect(days.first()).toContainText('Otter Cut is done');
   await expect(page.getByText('Shore boards, layer 1')).toHaveCount(0);
   await page.getByRole('checkbox', { name: /^Notes/ }).click();
+
+  // About one bottle: that it was bought, and the batches that took of it.
+  await choose(page, 'About', 'Drum 1, Slow casting epoxy');
+  await expect(page).toHaveURL(/about=lot%3Aoc-kit-1/);
+  await expect(days.first()).toContainText('Otter Cut');
+  await expect(page.getByText('Shore boards, layer 1')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('combobox', { name: 'About' })).toHaveText('Drum 1, Slow casting epoxy');
+  await expect(days.first()).toContainText('Otter Cut');
+  await choose(page, 'About', 'everything');
+  await expect(days.filter({ hasText: 'Shore boards, layer 1' })).toBeVisible();
 
   await page.keyboard.press('n');
   await page.keyboard.type('Reeds are ordered');

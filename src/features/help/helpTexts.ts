@@ -135,6 +135,7 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
       what: 'Different',
       says: 'What is further apart than one would notice, the furthest first. Of facts of pieces it is the piece that is worst off.',
     },
+    { what: 'The names', says: 'Each opens to how its figure is found.' },
     { what: 'Not recorded', says: 'The bench, the sensor or the log did not say it: it may still be the reason.' },
   ],
   figures: [
@@ -168,7 +169,7 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
   learnt: [
     {
       what: 'Dots',
-      says: 'Each cup, piece, pack or step on record at its value, the older the lower. A hollow one is not counted: it is far off the others, or was left out. A press shows where it comes from.',
+      says: 'Each cup, piece, pack, layer, bed, count of drops or step on record at its value, the older the lower. A hollow one is not counted: it is far off the others, or was left out. A press shows where it comes from.',
     },
     {
       what: 'The lines',
@@ -177,6 +178,10 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     {
       what: 'Take it over',
       says: 'Plans from now on are made with the new figure. What is poured keeps the one it was planned with. Left as it is, it is offered again once half as much more is on record.',
+    },
+    {
+      what: 'Said before every run',
+      says: 'What a look over has taught. It stands in the list of what has to be ready until it is taken off.',
     },
   ],
   'workshop log': [
@@ -187,6 +192,10 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
     {
       what: 'Days',
       says: 'All that was poured, looked over, bought, thrown away and said on a day, in the order of the day.',
+    },
+    {
+      what: 'About',
+      says: 'Only what one product, bottle, job or piece took part in; pieces stand there once a set is chosen.',
     },
     {
       what: 'Find',

@@ -48,6 +48,11 @@ test('the year stands as a tide over its days; what was said is found by words, 
   await expect(days.first()).toContainText('Otter Cut');
   await choose(page, 'About', 'everything');
   await expect(days.filter({ hasText: 'Shore boards, layer 1' })).toBeVisible();
+  // Loaded again far down, it is drawn as the server drew it, and then where one was.
+  await page.evaluate(() => window.scrollTo(0, 1500));
+  await page.reload();
+  await expect(days.filter({ hasText: 'Otter Cut' }).first()).toBeVisible();
+  await page.evaluate(() => window.scrollTo(0, 0));
 
   await page.keyboard.press('n');
   await page.keyboard.type('Reeds are ordered');

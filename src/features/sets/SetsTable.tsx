@@ -8,7 +8,6 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import TableSortLabel from '@mui/material/TableSortLabel';
 import TextField from '@mui/material/TextField';
-import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { dayAndMonth } from '@/core/time/dayNames';
@@ -18,6 +17,7 @@ import type { SetCard, SetLook } from '@/core/records/views';
 import { dueWords, SET_ORDERS, sortedSets, type SetOrder } from '@/core/records/work';
 import { WaterlineStrip } from '@/ui/waterline/WaterlineStrip';
 import { useLooks } from './useLooks';
+import { useWindowRows } from '@/ui/useWindowRows';
 import styles from './SetsScreen.module.css';
 
 const ROW_PX = 148;
@@ -44,14 +44,12 @@ export function SetsTable({ sets, count, now }: { sets: readonly SetCard[]; coun
   const wide = count <= FEW;
   const { looks, want } = useLooks();
   const body = useRef<HTMLTableSectionElement>(null);
-  const rows = useWindowVirtualizer({
+  const { rows, items } = useWindowRows({
     count: shown.length,
     estimateSize: () => (wide ? WIDE_PX + 90 : ROW_PX),
     overscan: 4,
-    initialRect: { width: 1200, height: 1000 },
     getItemKey: (index) => shown[index]!.set.id,
   });
-  const items = rows.getVirtualItems();
   const above = items[0]?.start ?? 0;
   const below = rows.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (

@@ -1,7 +1,6 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { photoAddress } from '@/core/records/photos';
@@ -11,6 +10,7 @@ import { dayWithYear } from '@/core/time/dayNames';
 import { wallMinutes, weekdayOf } from '@/core/time/wallTime';
 import { formatMoney } from '@/core/units/formatMeasure';
 import { useOwnWords, useUnits } from '@/ui/measure/UnitsContext';
+import { useWindowRows } from '@/ui/useWindowRows';
 import styles from './Notebook.module.css';
 
 interface NotebookProps {
@@ -26,15 +26,13 @@ export function Notebook({ days, more, reading, onNote }: NotebookProps) {
   const list = useRef<HTMLDivElement>(null);
   const [above, setAbove] = useState(0);
   useLayoutEffect(() => setAbove(list.current?.offsetTop ?? 0), []);
-  const rows = useWindowVirtualizer({
+  const { rows, items } = useWindowRows({
     count: days.length,
     estimateSize: (i) => 64 + 70 * (days[i]?.entries.length ?? 1),
     overscan: 3,
     scrollMargin: above,
-    initialRect: { width: 1200, height: 1000 },
     getItemKey: (i) => days[i]!.day,
   });
-  const items = rows.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
     if (more && !reading && last >= days.length - 2) more();

@@ -59,7 +59,7 @@ const HARDENING: KindFacts = {
   byRatio: true,
   one: 'layer',
   many: 'layers',
-  how: 'When a clock of the run rings, “touched: it is” and “touched: not yet” are answers, and “it is firm already” is a reason not to wait. Between two looks close together it hardened at their geometric mean; firm before it was reckoned, at that moment. How long that was against what was reckoned for the room as it was read brings the label’s time to yours; the figure before counts as three layers. Firm long after nobody looked says nothing.',
+  how: 'When a clock of the run rings, “it is, by touch” and “not yet, by touch” are answers, and “it is firm already” is a reason not to wait. Between two looks close together it hardened at their geometric mean; firm before it was reckoned, at that moment. How long that was against what was reckoned for the room as it was read brings the label’s time to yours; the figure before counts as three layers. Firm long after nobody looked says nothing.',
 };
 
 export const LEARNT_KIND_FACTS: Record<LearntKind, KindFacts> = {

@@ -79,8 +79,8 @@ export const ANSWERS = {
   done: { words: 'done', leak: false },
   'poured before': { words: 'poured before it', leak: false },
   'will be abraded': { words: 'will be abraded', leak: false },
-  'so far': { words: 'touched: it is', leak: false },
-  'not yet': { words: 'touched: not yet', leak: false },
+  'so far': { words: 'it is, by touch', leak: false },
+  'not yet': { words: 'not yet, by touch', leak: false },
 } as const satisfies Record<string, { words: string; leak: boolean }>;
 export type Answer = keyof typeof ANSWERS;
 

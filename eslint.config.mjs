@@ -78,6 +78,7 @@ const CORE_ROOMS = [
   'seams',
   'picture',
   'schedule',
+  'dress',
   'run',
   'findings',
   'learn',

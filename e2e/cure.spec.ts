@@ -205,3 +205,47 @@ test('a step that made no difference, by the maker’s own word, is offered to b
   await expect(page.getByRole('checkbox', { name: 'Trim the lip' })).not.toBeChecked();
   await expect(page.getByText(/made no difference, as you said/)).toHaveCount(0);
 });
+
+test('a foam and a glue that fight are told at their step and mended by one press; what was tried outweighs the table; flock before the pour is told', async ({
+  page,
+}) => {
+  await open(page, '?show=route');
+  const built = page.getByRole('region', { name: 'Built with' });
+  const take = async (label: string, option: string): Promise<void> => {
+    await built.getByRole('combobox', { name: label }).click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('listbox')).toHaveCount(0);
+  };
+  await take('Body', 'Extruded foam');
+  await take('Glued with', 'Superglue, ordinary');
+  const fights = built.getByRole('list', { name: 'What fights' }).getByRole('listitem');
+  await expect(fights).toHaveText(
+    /Superglue, ordinary with extruded foam: eats the foam, at once\. *seen again and again/,
+  );
+  const rocks = page.getByRole('row').filter({ hasText: 'Fix rocks and debris' });
+  await expect(rocks).toContainText('eats the foam');
+  // Tried, it worked: said as such, and no longer at the step. Tried again it did not: a test piece.
+  await fights.getByRole('button', { name: 'It worked for me' }).click();
+  await expect(fights).toContainText('it worked for you');
+  await expect(rocks).not.toContainText('eats the foam');
+  await fights.getByRole('button', { name: 'It did not' }).click();
+  await expect(fights).toContainText('it worked for you, and it did not: a test piece');
+  await fights.getByRole('button', { name: 'Take superglue gel, foam-safe' }).click();
+  await expect(built.getByText('Nothing of that is known to fight.', { exact: false })).toBeVisible();
+  await expect(built.getByRole('combobox', { name: 'Glued with' })).toHaveText('Superglue gel, foam-safe');
+  await page.keyboard.press('Control+z');
+  await expect(fights).toHaveCount(1);
+  // What nobody told of wants a test piece.
+  await built.getByRole('combobox', { name: 'Painted with' }).click();
+  await page.getByRole('option', { name: 'Something else' }).click();
+  await page.keyboard.type('Walnut stain');
+  await page.keyboard.press('Enter');
+  await expect(fights.filter({ hasText: 'Walnut stain: nobody has told' })).toContainText('a test piece first');
+  // Flock drinks the water: moved up before the pour it is told there.
+  await page.getByRole('checkbox', { name: 'Plants and flock' }).click();
+  const flock = page.getByRole('row').filter({ hasText: 'Plants and flock' });
+  for (let i = 0; i < 12 && !(await flock.innerText()).includes('Move it down'); i++)
+    await page.getByRole('button', { name: 'Plants and flock: sooner' }).click();
+  await expect(flock).toContainText('Move it down');
+});

@@ -24,6 +24,8 @@ import {
   planRequestSchema,
   setNameSchema,
 } from '../plan/request';
+import { experienceSchema, MOST_EXPERIENCES } from '../dress/checks';
+import { builtWithSchema, ownMaterialSchema } from '../dress/materials';
 import { courseSchema, routeSchema, stepMinutesSchema } from '../schedule/routes';
 import { roomSchema } from '../model/roomSchema';
 import { workplaceSchema } from '../schedule/workplace';
@@ -72,6 +74,9 @@ export const settingsSchema = z.object({
   causeWeights: weightsSchema.optional(),
   /** Minutes that steps take here, where they are not the usual ones. */
   stepMinutes: stepMinutesSchema.optional(),
+  /** Materials beside those that are known, and what was tried of what is said to fight. */
+  materials: z.array(ownMaterialSchema).max(60, 'At most 60 materials of your own').optional(),
+  experience: z.array(experienceSchema).max(MOST_EXPERIENCES).optional(),
   /** What is to be done otherwise: said before each run, until it is taken off. One a cause. */
   nextTime: z
     .array(
@@ -145,6 +150,8 @@ export const waterSetSchema = z.object({
   /** Bench windows of its own, inside the workshop's; null: all of those. */
   benchWindows: benchSchema.shape.windows.nullable().default(null),
   job: jobSchema.nullable(),
+  /** What it is made of and with, beside its water; nothing is checked of what is not said. */
+  builtWith: builtWithSchema.optional(),
   /** The steps that its pieces go through; what their water asks for when it is not said. */
   route: routeSchema.optional(),
   /** The agreed profiles of edges, and up to where a seam closes or passes. */

@@ -91,6 +91,10 @@ export const HELP: Record<HelpPage, readonly HelpEntry[]> = {
       what: 'A cure line',
       says: 'One layer in your room by day and night: when the next may go on, when it is firm, when it is hard.',
     },
+    {
+      what: 'Built with',
+      says: 'What bodies, glues, paints and plants are of; what of that fights is told here and at its step. What you have tried yourself outweighs it.',
+    },
     { what: 'Keep this calendar', says: 'From then on cards, bench and log go by it; before that it is a proposal.' },
   ],
   bench: [

@@ -19,6 +19,7 @@ import { Tick } from '@/ui/controls/Tick';
 import { WordField } from '@/ui/measure/WordField';
 import { useDesk } from '../../desk/DeskContext';
 import { newKey } from '@/ui/newKey';
+import { BuiltWith, useChecks } from './BuiltWith';
 import styles from './RouteEditor.module.css';
 
 /** Steps whose minutes come from the plan of the layers. */
@@ -32,6 +33,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
   const own = batches.find(({ setId }) => setId === desk.set.id);
   const usual = own ? usualRoute(own.facts, desk.shelf.settings.data.stepMinutes) : null;
   const route = desk.set.data.route ?? usual;
+  const checks = useChecks(route ?? []);
   if (!route)
     return (
       <p className={styles.teach}>
@@ -65,6 +67,7 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
   });
   return (
     <section aria-label="Steps of the route">
+      <BuiltWith checks={checks} usual={route} />
       {idle.map(({ step, idle: times, done }) => (
         <p key={step.id} className={styles.idle} role="status">
           {`${step.name} made no difference, as you said, in ${times} of ${done} batches. `}
@@ -102,6 +105,14 @@ export function RouteEditor({ batches }: { batches: readonly CalendarBatch[] }) 
                       <WordField label="Called" value={step.name} onCommit={(name) => change(step, { name })} />
                     )}
                     {step.on && why && <span className={styles.why}>{why}</span>}
+                    {step.on &&
+                      checks
+                        .filter(({ at, sure }) => at === step.kind && sure !== 'worked')
+                        .map(({ fight, material, words }) => (
+                          <span key={`${fight} ${material}`} className={styles.why}>
+                            {words}
+                          </span>
+                        ))}
                   </TableCell>
                   {!step.on ? (
                     <TableCell colSpan={3} className={styles.soft}>

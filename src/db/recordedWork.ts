@@ -109,8 +109,8 @@ const recordedPacks = (db: Connection): RecordedPack[] =>
       from lots where gone = 0 and item_kind = 'product' and price > 0) where grams > 0 order by at, key`,
   );
 
-/** Findings beside which a level says nothing of how far the product shrank. */
-const MOVED: ReadonlySet<Finding['kind']> = new Set(['wall gap', 'crack', 'warp', 'floated']);
+/** Findings beside which a level says nothing of how far the product shrank: what moved, and what ran out. */
+const MOVED: ReadonlySet<Finding['kind']> = new Set(['wall gap', 'crack', 'warp', 'floated', 'leaked']);
 
 /** How far off its level a piece was found; null where that was not said. */
 function lowOf({ findings, outcome }: Pick<CopyInspection, 'findings' | 'outcome'>): number | null {

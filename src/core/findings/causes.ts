@@ -59,7 +59,7 @@ export const CAUSES = {
   tint: {
     words: 'too much colour',
     reach: 'batch',
-    fits: { tacky: 10, 'soft beneath': 18, cloudy: 5 },
+    fits: { tacky: 10, 'soft beneath': 18, cloudy: 5, 'detail lost': 30 },
     signs: ['tint'],
     next: 'Tint weaker, or over more layers.',
   },
@@ -124,14 +124,14 @@ export const CAUSES = {
   'bed not sealed': {
     words: 'bed not sealed',
     reach: 'batch',
-    fits: { bubbles: 25, low: 15, 'dark flock': 40 },
+    fits: { bubbles: 25, low: 15, leaked: 25, 'dark flock': 40 },
     signs: ['unsealed'],
     next: 'Seal the bed twice, and drip water on it to see.',
   },
   leak: {
     words: 'leak',
     reach: 'piece',
-    fits: { low: 35 },
+    fits: { low: 35, leaked: 45 },
     signs: ['leak', 'untested'],
     next: 'Test the dams with water for ten minutes before the pour.',
   },
@@ -159,7 +159,7 @@ export const CAUSES = {
   dose: {
     words: 'colour dosed off',
     reach: 'cup',
-    fits: { 'off colour': 45 },
+    fits: { 'off colour': 45, 'detail lost': 20 },
     signs: ['dose'],
     next: 'Mix one stock tint for all cups, weighed.',
   },

@@ -4,10 +4,12 @@ import type { CureModelName } from '../model/productSchema';
 export const FINDINGS = [
   'low',
   'high',
+  'leaked',
   'cloudy',
   'bubbles',
   'darker side',
   'off colour',
+  'detail lost',
   'white line',
   'yellow',
   'tacky',
@@ -44,6 +46,7 @@ const SOFT = 'It is not through yet: too early to judge.';
 export const FINDING_KINDS: Record<FindingKind, FindingFacts> = {
   low: { key: 'l', words: 'Level low', short: 'low', sized: true },
   high: { key: 'h', words: 'Level high, over the edge', short: 'high', sized: true },
+  leaked: { key: 'v', words: 'Leaked, ran out', short: 'leaked' },
   cloudy: {
     key: 'c',
     words: 'Cloudy, milky',
@@ -53,6 +56,7 @@ export const FINDING_KINDS: Record<FindingKind, FindingFacts> = {
   bubbles: { key: 'b', words: 'Bubbles', short: 'bubbles' },
   'darker side': { key: 'd', words: 'Darker on one side', short: 'one side dark' },
   'off colour': { key: 'o', words: 'Darker or paler than its set', short: 'off colour' },
+  'detail lost': { key: 'n', words: 'Detail lost in it', short: 'detail lost' },
   'white line': { key: 'i', words: 'White line between layers', short: 'white line' },
   yellow: { key: 'y', words: 'Yellowed', short: 'yellow' },
   tacky: {

@@ -42,10 +42,19 @@ const TRIM: Mend = { words: 'Trim the lip', care: 'A sharp blade flat on the wat
 export const MENDS: Record<FindingKind, readonly Mend[]> = {
   low: [SHIM, TOP_UP],
   high: [TRIM, SHIM],
+  leaked: [
+    {
+      words: 'Close it from outside',
+      care: 'Tape or putty on the dry side; let what is left set before anything goes on top.',
+    },
+    TOP_UP,
+    HIDE,
+  ],
   cloudy: [WAIT, RECOAT, HIDE],
   bubbles: [PRICK, RECOAT, HIDE],
   'darker side': [HIDE],
   'off colour': [{ ...RECOAT, words: 'Abrade, a thin tinted layer over it' }, HIDE],
+  'detail lost': [{ words: 'Set it again on the surface', care: 'Leaves, foam, lights that lie on the water.' }, HIDE],
   'white line': [GLOSS, CUT],
   yellow: [RECOAT, HIDE],
   tacky: [WAIT, WASH, RECOAT],

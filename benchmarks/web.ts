@@ -6,6 +6,7 @@ import { chromium, type Page } from '@playwright/test';
 import BetterSqlite3 from 'better-sqlite3';
 import { CHROMIUM, CHROMIUM_FLAGS } from '../playwright.config';
 import { openArchive } from '../src/server/archive';
+import { yearsOfLog } from './log';
 import { BIG_SET, writeBigFile } from './bigFile';
 import { median } from './measure';
 import { rest, until, type Line } from './page';
@@ -353,6 +354,44 @@ async function turning(page: Page, url: string): Promise<Line> {
   };
 }
 
+/** A frame of a sixtieth of a second, and what of jitter a browser shows even when nothing happens. */
+const FRAME_MS = 1000 / 60 + 1.5;
+
+/** The log of twenty thousand entries, scrolled by 40 px a frame: how long frames take, the middle one and the slowest of twenty. */
+async function logScrolled(folder: string, lines: Line[]): Promise<void> {
+  const dataFile = join(folder, 'log.db');
+  yearsOfLog().$client.prepare('vacuum into ?').run(dataFile);
+  const { url, server } = await serve(dataFile, false);
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${url}/log`);
+    await rest(page);
+    // As text: what compiles this file would name the function that calls itself, by a helper that the page does not have.
+    const frames = await page.evaluate<number[]>(`new Promise((resolve) => {
+      const gaps = [];
+      let last = performance.now();
+      requestAnimationFrame(function next(now) {
+        gaps.push(now - last);
+        last = now;
+        window.scrollBy(0, 40);
+        if (gaps.length < 400) requestAnimationFrame(next);
+        else resolve(gaps.sort((a, b) => a - b));
+      });
+    })`);
+    const [middle, slow] = [frames[200]!, frames[380]!];
+    lines.push({
+      what: 'a frame of scrolling the log of 20,000 entries',
+      measured: `${middle.toFixed(1)} ms, nineteen of twenty within ${slow.toFixed(1)} ms`,
+      limit: `${FRAME_MS.toFixed(1)} ms`,
+      within: middle <= FRAME_MS,
+    });
+  } finally {
+    await browser.close();
+    await ended(server);
+  }
+}
+
 /** Measures the built app. Says whether all is within its limits. */
 export async function webBench(): Promise<boolean> {
   if (!existsSync('.next/BUILD_ID') || !existsSync('.next/compute.mjs')) {
@@ -365,6 +404,7 @@ export async function webBench(): Promise<boolean> {
     await years(folder, lines);
     await fromTheCommand(folder, lines);
     await slowTablet(folder, lines);
+    await logScrolled(folder, lines);
     await firstPaint(folder, lines);
   } finally {
     rmSync(folder, { recursive: true, force: true });

@@ -378,7 +378,7 @@ export function otterCutYear(saturday: number): PastWork[] {
 
 /** Of which batches the first tile was photographed on the day on which it was looked over. */
 const PHOTOGRAPHED = [2, 6, 12];
-const JPEGS = PHOTOS.jpegs.map((text) => Buffer.from(text, 'base64'));
+const JPEGS = PHOTOS.jpegs.map((lines) => Buffer.from(lines.join(''), 'base64'));
 const sumOf = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 function photosOf(

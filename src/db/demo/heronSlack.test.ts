@@ -1,3 +1,4 @@
+import { cleanJpeg } from '@/core/formats/jpegFile';
 import { listDocuments } from '../documents';
 import { currentPours } from '../pours';
 import { redo, undo } from '../journal';
@@ -6,6 +7,7 @@ import { stockShelf } from '../defaults';
 import { listLots } from '../stock';
 import { logWeeks } from '../workshopLog';
 import { loadHeronSlack, plannedSample } from './heronSlack';
+import PHOTOS from './otterCutPhotos.json';
 
 const TUESDAY = '2026-12-01T10:00';
 /** Another season and weekday, in the hour that the clocks skip. */
@@ -60,4 +62,13 @@ describe('the sample as the build plans it', () => {
     redo(kept, 'sets', SUNDAY);
     expect(logWeeks(kept)).toEqual(before);
   });
+});
+
+test('the photos of the year hold the picture alone: no profile, no place, no maker of a camera', () => {
+  for (const lines of PHOTOS.jpegs) {
+    const bytes = Buffer.from(lines.join(''), 'base64');
+    const { bytes: clean, ...size } = cleanJpeg(bytes);
+    expect(Buffer.from(clean).equals(bytes)).toBe(true);
+    expect(size).toMatchObject({ width: PHOTOS.width, height: PHOTOS.height });
+  }
 });
